@@ -1,0 +1,3 @@
+export * from './model.ts';
+export * from './read-html.ts';
+export * from './submission.ts';

@@ -1,0 +1,62 @@
+import 'reflect-metadata';
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, MaxLength, Min, ValidateNested } from 'class-validator';
+
+/** The kinds of field a form has, as a visitor meets them. */
+export const INPUT_TYPES = [
+  'text',
+  'long text',
+  'email',
+  'phone',
+  'web address',
+  'number',
+  'date',
+  'time',
+  'date and time',
+  'yes/no',
+  'option',
+  'options',
+  'file',
+] as const;
+export type InputType = (typeof INPUT_TYPES)[number];
+
+export class FormOption {
+  @IsString() @MaxLength(1000) value!: string;
+  @IsString() @MaxLength(1000) label!: string;
+  /** The heading the option stands under, where options are grouped. */
+  @IsOptional() @IsString() group?: string;
+}
+
+/** One field of a form: what is sent (`name`) and what the visitor sees (`label`). */
+export class FormField {
+  @IsString() @MaxLength(500) name!: string;
+  @IsString() @MaxLength(1000) label!: string;
+  @IsIn(INPUT_TYPES) type!: InputType;
+  @IsBoolean() required!: boolean;
+  @IsOptional() @IsArray() @ArrayMaxSize(5000) @ValidateNested({ each: true }) @Type(() => FormOption) options?: FormOption[];
+  /** The visitor doesn't see it. */
+  @IsOptional() @IsBoolean() hidden?: boolean;
+  /** Several values may be sent under the one name. */
+  @IsOptional() @IsBoolean() multiple?: boolean;
+  /** The repeating group it belongs to: `items` for `items[0][qty]`. */
+  @IsOptional() @IsString() group?: string;
+  /** The HTML autofill token, e.g. `given-name`. */
+  @IsOptional() @IsString() autocomplete?: string;
+  @IsOptional() @IsInt() @Min(0) maxLength?: number;
+  @IsOptional() @IsString() minimum?: string;
+  @IsOptional() @IsString() maximum?: string;
+  @IsOptional() @IsString() pattern?: string;
+  @IsOptional() @IsString() placeholder?: string;
+  /** What is sent when the visitor changes nothing. */
+  @IsOptional() @IsString() initial?: string;
+}
+
+/** A form as read from a page. */
+export interface ReadForm {
+  name: string;
+  action: string;
+  method: 'get' | 'post';
+  fields: FormField[];
+  /** Controls that are never taken in, or that send nothing, with the reason. */
+  left: { name: string; label: string; reason: string }[];
+}

@@ -1,0 +1,187 @@
+import { attribute, childrenOf, closest, isElement, parsePage, textOf, tidyLabel, type Element, type Page } from './html-tree.ts';
+import { groupLabelOf, labelOf } from './labels.ts';
+import type { FormField, FormOption, InputType, ReadForm } from './model.ts';
+
+/**
+ * Finds the forms of a page and what each of their fields sends (HTML Living Standard, 4.10 Forms).
+ * @param html the page or a part of it, however broken; nothing in it is executed
+ * @returns the forms in document order; controls outside any form make one of their own, named ''
+ */
+export function readForms(html: string): ReadForm[] {
+  const page = parsePage(html);
+  const labelsFor = new Map<string, Element>();
+  for (const element of page.elements) {
+    const target = element.tagName === 'label' ? attribute(element, 'for') : undefined;
+    if (target !== undefined && !labelsFor.has(target)) labelsFor.set(target, element);
+  }
+  const owned = new Map<Element | undefined, Element[]>();
+  for (const element of page.elements) {
+    if (element.tagName === 'form') owned.set(element, owned.get(element) ?? []);
+    if (!['input', 'select', 'textarea', 'button'].includes(element.tagName)) continue;
+    if (closest(element, 'template')) continue;
+    const owner = ownerOf(element, page);
+    owned.set(owner, [...(owned.get(owner) ?? []), element]);
+  }
+  const forms: ReadForm[] = [];
+  for (const [form, controls] of owned) {
+    const read = readForm(form, controls, page, labelsFor);
+    if (form || read.fields.length > 0) forms.push(read);
+  }
+  return forms;
+}
+
+function ownerOf(control: Element, page: Page): Element | undefined {
+  const id = attribute(control, 'form');
+  const named = id === undefined ? undefined : page.byId.get(id);
+  return named?.tagName === 'form' ? named : closest(control, 'form');
+}
+
+function readForm(form: Element | undefined, controls: Element[], page: Page, labelsFor: Map<string, Element>): ReadForm {
+  const fields = new Map<string, FormField>();
+  const left: ReadForm['left'] = [];
+  const groups = groupByName(controls);
+  for (const control of controls) {
+    const name = attribute(control, 'name') ?? '';
+    const label = labelOf(control, page, labelsFor);
+    const reason = reasonToLeave(control, name, label);
+    if (reason !== undefined) {
+      if (reason !== '') left.push({ name, label: label || name, reason });
+      continue;
+    }
+    if (fields.has(name)) continue;
+    const group = groups.get(name) ?? [control];
+    fields.set(name, readField(group, name, label, page, labelsFor));
+  }
+  const method = (form && attribute(form, 'method')?.toLowerCase()) === 'post' ? 'post' : 'get';
+  return {
+    name: (form && (attribute(form, 'name') || attribute(form, 'id') || tidyLabel(attribute(form, 'aria-label') ?? ''))) || '',
+    action: (form && attribute(form, 'action')) ?? '',
+    method,
+    fields: [...fields.values()],
+    left,
+  };
+}
+
+function groupByName(controls: Element[]): Map<string, Element[]> {
+  const groups = new Map<string, Element[]>();
+  for (const control of controls) {
+    const name = attribute(control, 'name');
+    if (name) groups.set(name, [...(groups.get(name) ?? []), control]);
+  }
+  return groups;
+}
+
+const CARD_TOKENS = /^cc-(number|csc|exp)/;
+const CARD_WORDS = /(^|[^a-z])(cvv|cvc|csc)([^a-z]|$)|card[-_ ]?(number|no)([^a-z]|$)|kartennummer/i;
+
+/** Why a control is left out; '' for controls that send nothing and deserve no word; undefined to take it in. */
+function reasonToLeave(control: Element, name: string, label: string): string | undefined {
+  const type = inputType(control);
+  if (control.tagName === 'button' || type === 'submit' || type === 'image' || type === 'button' || type === 'reset') {
+    const sends = name !== '' && attribute(control, 'value') !== undefined && type !== 'reset' && type !== 'button';
+    return sends ? undefined : '';
+  }
+  if (type === 'password') return 'a password is never taken in';
+  if (CARD_TOKENS.test(attribute(control, 'autocomplete') ?? '') || CARD_WORDS.test(name) || CARD_WORDS.test(label)) {
+    return 'card data is never taken in';
+  }
+  if (name === '') return 'it has no name, so a browser does not send it';
+  if (attribute(control, 'disabled') !== undefined) return 'it is switched off on the page, so a browser does not send it';
+  return undefined;
+}
+
+function inputType(control: Element): string {
+  if (control.tagName === 'button') return (attribute(control, 'type') ?? 'submit').toLowerCase();
+  return control.tagName === 'input' ? (attribute(control, 'type') ?? 'text').toLowerCase() : control.tagName;
+}
+
+function readField(group: Element[], name: string, ownLabel: string, page: Page, labelsFor: Map<string, Element>): FormField {
+  const first = group[0]!;
+  const type = inputType(first);
+  const field: FormField = { name, label: ownLabel || name, type: 'text', required: group.some(isRequired) };
+  const repeated = /^([^[\].]+)(?:\[\d*\]|\.\d+)(?:\[|\.)/.exec(name);
+  if (repeated) field.group = repeated[1]!;
+  if (name.endsWith('[]')) field.multiple = true;
+  if (type === 'button' || type === 'submit' || type === 'image') readButtons(field, group, type);
+  else if (type === 'radio' || (type === 'checkbox' && (group.length > 1 || name.endsWith('[]')))) {
+    readChoices(field, group, page, labelsFor, type === 'checkbox');
+  } else if (type === 'checkbox') {
+    field.type = 'yes/no';
+    field.initial = attribute(first, 'value') ?? 'on';
+  } else if (type === 'select') readSelect(field, first);
+  else readText(field, first, type);
+  const token = attribute(first, 'autocomplete')?.trim().toLowerCase();
+  if (token && token !== 'on' && token !== 'off') field.autocomplete = token;
+  return field;
+}
+
+const isRequired = (control: Element): boolean =>
+  attribute(control, 'required') !== undefined || attribute(control, 'aria-required') === 'true';
+
+function readButtons(field: FormField, group: Element[], type: string): void {
+  field.type = 'option';
+  field.options = group.map((button) => {
+    const value = attribute(button, 'value') ?? '';
+    return { value, label: (button.tagName === 'button' && textOf(button)) || value };
+  });
+  if (type !== 'image') field.label = field.name;
+}
+
+function readChoices(field: FormField, group: Element[], page: Page, labelsFor: Map<string, Element>, several: boolean): void {
+  field.type = several ? 'options' : 'option';
+  if (several) field.multiple = true;
+  field.options = group.map((control) => {
+    const value = attribute(control, 'value') ?? 'on';
+    return { value, label: labelOf(control, page, labelsFor) || value };
+  });
+  field.label = groupLabelOf(group[0]!, page) || field.name.replace(/\[\]$/, '');
+}
+
+function readSelect(field: FormField, select: Element): void {
+  const several = attribute(select, 'multiple') !== undefined;
+  field.type = several ? 'options' : 'option';
+  if (several) field.multiple = true;
+  const options: FormOption[] = [];
+  const pending = childrenOf(select).filter(isElement).reverse();
+  while (pending.length > 0) {
+    const element = pending.pop()!;
+    if (element.tagName === 'optgroup') pending.push(...childrenOf(element).filter(isElement).reverse());
+    if (element.tagName !== 'option') continue;
+    const label = tidyLabel(textOf(element) || attribute(element, 'label') || '');
+    const value = attribute(element, 'value') ?? label;
+    // An empty first entry is a prompt ("please choose"), not an option.
+    if (value === '') continue;
+    const group = closest(element, 'optgroup');
+    const heading = group && attribute(group, 'label');
+    options.push(heading ? { value, label: label || value, group: heading } : { value, label: label || value });
+  }
+  field.options = options;
+}
+
+const INPUTS: Record<string, InputType> = {
+  email: 'email',
+  tel: 'phone',
+  url: 'web address',
+  number: 'number',
+  range: 'number',
+  date: 'date',
+  time: 'time',
+  'datetime-local': 'date and time',
+  file: 'file',
+  textarea: 'long text',
+};
+
+const INPUT_MODES: Record<string, InputType> = { email: 'email', tel: 'phone', url: 'web address', decimal: 'number' };
+
+function readText(field: FormField, control: Element, type: string): void {
+  field.type = INPUTS[type] ?? INPUT_MODES[attribute(control, 'inputmode') ?? ''] ?? 'text';
+  if (type === 'hidden') field.hidden = true;
+  if (attribute(control, 'multiple') !== undefined && type !== 'hidden') field.multiple = true;
+  const limit = Number(attribute(control, 'maxlength'));
+  if (Number.isInteger(limit) && limit > 0) field.maxLength = limit;
+  const settings = { min: 'minimum', max: 'maximum', pattern: 'pattern', placeholder: 'placeholder', value: 'initial' } as const;
+  for (const [name, property] of Object.entries(settings)) {
+    const value = attribute(control, name);
+    if (value) field[property] = value;
+  }
+}

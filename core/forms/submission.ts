@@ -1,0 +1,48 @@
+/** The values of one submission as sent: a text, or several under one name. Names have no prototype to pollute. */
+export type SubmittedValues = Record<string, string | string[]>;
+
+/** Builds submitted values from pairs in order; a name that comes again makes a list. */
+export function collectValues(pairs: Iterable<readonly [string, string]>): SubmittedValues {
+  const values = new Map<string, string | string[]>();
+  for (const [name, value] of pairs) {
+    const present = values.get(name);
+    if (present === undefined) values.set(name, value);
+    else values.set(name, [...(Array.isArray(present) ? present : [present]), value]);
+  }
+  return Object.assign(Object.create(null) as SubmittedValues, Object.fromEntries(values));
+}
+
+export type Flattened = { ok: true; values: SubmittedValues } | { ok: false; field: string; reason: string };
+
+/**
+ * Flattens a JSON payload to submitted values: `{a: {b: [1, 2]}}` becomes `a[b]: ["1", "2"]`, and a list of objects
+ * becomes `items[0][qty]`, the names an HTML form would send.
+ * @param limits the number of fields and the depth of nesting beyond which the payload is refused
+ */
+export function flattenPayload(payload: unknown, limits: { fields: number; depth: number }): Flattened {
+  if (typeof payload !== 'object' || payload === null || Array.isArray(payload)) {
+    return { ok: false, field: '', reason: 'a submission is an object of fields' };
+  }
+  const pairs: [string, string][] = [];
+  const pending: { name: string; value: unknown; depth: number }[] = [{ name: '', value: payload, depth: 0 }];
+  while (pending.length > 0) {
+    const { name, value, depth } = pending.pop()!;
+    if (depth > limits.depth) return { ok: false, field: name, reason: `is nested deeper than ${limits.depth} levels` };
+    if (pairs.length > limits.fields) return { ok: false, field: '', reason: `has more than ${limits.fields} fields` };
+    if (value === null || value === undefined) pairs.push([name, '']);
+    else if (Array.isArray(value)) {
+      const plain = value.every((each) => typeof each !== 'object' || each === null);
+      for (let i = value.length - 1; i >= 0; i -= 1) {
+        pending.push({ name: plain ? name : `${name}[${i}]`, value: value[i], depth: depth + 1 });
+      }
+    } else if (typeof value === 'object') {
+      for (const key of Object.keys(value).reverse()) {
+        if (key === '__proto__') return { ok: false, field: key, reason: 'is not a name a field can have' };
+        const below = (value as Record<string, unknown>)[key];
+        pending.push({ name: name === '' ? key : `${name}[${key}]`, value: below, depth: depth + 1 });
+      }
+    } else pairs.push([name, String(value)]);
+  }
+  if (pairs.length > limits.fields) return { ok: false, field: '', reason: `has more than ${limits.fields} fields` };
+  return { ok: true, values: collectValues(pairs) };
+}

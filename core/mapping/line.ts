@@ -1,0 +1,113 @@
+import 'reflect-metadata';
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsNumber, IsOptional, IsString, MaxLength, ValidateNested } from 'class-validator';
+import type { Field, Value } from '../schema/index.ts';
+import { convert, isBlank, lengthInCharacters, sameValue } from '../values/index.ts';
+import { TREATMENT_KINDS, Treatment, treat } from './treatments/index.ts';
+
+/**
+ * The whole idea of mapping: a line takes what came in under some names, treats it, converts it to what its
+ * field takes, and says what happens when the record has a value already. It is a pure function; the table in
+ * the interface, the rehearsal and the real run all call it.
+ */
+export const IF_BOTH = ['write', 'fill only', 'add to list', 'new records only', 'keep the longer'] as const;
+export type IfBoth = (typeof IF_BOTH)[number];
+
+export class Line {
+  @IsString() @MaxLength(64) id!: string;
+  /** Names of the form's fields whose values come in, in order. Empty when the line always writes the same. */
+  @IsArray() @ArrayMaxSize(20) @IsString({ each: true }) from!: string[];
+  /** What is written when `from` is empty. */
+  @IsOptional() @IsString() @MaxLength(4000) constant?: string;
+  @IsArray() @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => Treatment) treatments!: Treatment[];
+  /** The record's field it goes to. */
+  @IsString() @MaxLength(255) field!: string;
+  @IsIn(IF_BOTH) ifBoth!: IfBoth;
+  /** A blank erases what the record holds. Never so unless said here. */
+  @IsBoolean() blankErases!: boolean;
+  /** Who made it: a suggestion not yet looked at, or a person. */
+  @IsIn(['suggested', 'set']) origin!: 'suggested' | 'set';
+  @IsOptional() @IsNumber() confidence?: number;
+  @IsOptional() @IsArray() @IsString({ each: true }) reasons?: string[];
+}
+
+/** What a line makes of one submission's values, before any record is known. */
+export interface LineValue {
+  line: Line;
+  /** What came in, one entry per name; null where nothing came. */
+  came: (string | string[] | null)[];
+  /** After the treatments. */
+  treated: Value;
+  /** As the field takes it. */
+  sent: Value;
+  losses: string[];
+  ambiguous?: string;
+  /** Why the value can't go in, naming the value. */
+  problem?: string;
+}
+
+type Submitted = Record<string, string | string[]>;
+
+/** Evaluates a line on submitted values. @throws nothing; what can't be read is a `problem`. */
+export function evaluateLine(line: Line, values: Submitted, field: Field): LineValue {
+  const came = line.from.map((name) => (Object.hasOwn(values, name) ? values[name]! : null));
+  const result: LineValue = { line, came, treated: null, sent: null, losses: [] };
+  let value: Value = line.from.length === 0 ? (line.constant ?? null) : came.length === 1 ? came[0]! : parts(came);
+  for (const treatment of line.treatments) {
+    const reading = treat(value, treatment, field);
+    if (!reading.ok) return { ...result, treated: value, problem: `${field.label}: ${reading.reason}` };
+    if (reading.ambiguous !== undefined) result.ambiguous = reading.ambiguous;
+    value = reading.value;
+  }
+  result.treated = value;
+  const converted = convert(value, field);
+  if (!converted.ok) return { ...result, problem: `${field.label}: ${converted.reason}` };
+  result.sent = converted.value.value;
+  result.losses = converted.value.losses;
+  if (converted.value.ambiguous !== undefined) result.ambiguous = converted.value.ambiguous;
+  return result;
+}
+
+/** Several names feed one list of parts; `join` makes one text of it. */
+function parts(came: LineValue['came']): string[] {
+  return came.flatMap((each) => (each === null ? [] : each)).filter((each) => !isBlank(each));
+}
+
+/** What is written to a record that holds `current`, and why when nothing is. */
+export type Decision = { write: true; value: Value } | { write: false; why: 'blank' | 'same' | 'kept' | 'new records only' };
+
+/**
+ * Decides whether a line's value is written.
+ * @param current what the record holds; undefined for a record about to be created
+ */
+export function decide(value: LineValue, current: Value | undefined, isNew: boolean): Decision {
+  const { line, sent } = value;
+  if (isBlank(sent)) {
+    if (isNew || !line.blankErases || isBlank(current)) return { write: false, why: 'blank' };
+    return line.ifBoth === 'write' ? { write: true, value: null } : { write: false, why: 'kept' };
+  }
+  if (isNew) return { write: true, value: sent };
+  if (line.ifBoth === 'new records only') return { write: false, why: 'new records only' };
+  if (isBlank(current)) return { write: true, value: sent };
+  if (sameValue(sent, current)) return { write: false, why: 'same' };
+  if (line.ifBoth === 'fill only') return { write: false, why: 'kept' };
+  if (line.ifBoth === 'keep the longer') {
+    const longer = lengthInCharacters(String(sent)) > lengthInCharacters(String(current));
+    return longer ? { write: true, value: sent } : { write: false, why: 'kept' };
+  }
+  if (line.ifBoth === 'add to list') return addToList(sent, current!);
+  return { write: true, value: sent };
+}
+
+function addToList(sent: Value, current: Value): Decision {
+  if (Array.isArray(current) || Array.isArray(sent)) {
+    const held = Array.isArray(current) ? current : [String(current)];
+    const more = (Array.isArray(sent) ? sent : [String(sent)]).filter((each) => !held.includes(each));
+    return more.length === 0 ? { write: false, why: 'same' } : { write: true, value: [...held, ...more] };
+  }
+  // A text that collects: one entry a line, nothing twice.
+  const held = String(current).split('\n');
+  return held.includes(String(sent)) ? { write: false, why: 'same' } : { write: true, value: `${String(current)}\n${String(sent)}` };
+}
+
+export { TREATMENT_KINDS, Treatment };

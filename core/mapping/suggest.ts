@@ -1,0 +1,311 @@
+import munkres from 'munkres';
+import { fold } from '../values/index.ts';
+import { AUTOFILL, meaningsOf, nearness, qualifiersOf, type Meaning } from './lexicon.ts';
+import { likeness, tellingWords } from './words.ts';
+
+/**
+ * Suggesting lines: every pair of a form's field and a record's field gets a weight of evidence (log-odds, as in
+ * logistic regression); the best one-to-one assignment over all entities at once is taken (Kuhn 1955, Munkres
+ * 1957), each line with a confidence and the reasons for it. A wrong line that is set costs more than a missing one.
+ */
+export interface SourceField {
+  name: string;
+  label: string;
+  type: string;
+  required?: boolean;
+  hidden?: boolean;
+  multiple?: boolean;
+  autocomplete?: string;
+  options?: readonly (string | { value: string; label: string })[];
+}
+
+export interface TargetEntity {
+  name: string;
+  label: string;
+  fields: readonly {
+    name: string;
+    label: string;
+    type: string;
+    required?: boolean;
+    options?: readonly (string | { value: string; label: string })[];
+  }[];
+}
+
+export interface SuggestedLine {
+  from: string[];
+  entity: string;
+  field: string;
+  /** Probability that the line is right, from 0 to 1. */
+  confidence: number;
+  /** `set` is put in place at once, `offered` waits for a yes. */
+  standing: 'set' | 'offered';
+  reasons: string[];
+}
+
+export const SET_FROM = 0.85;
+export const OFFERED_FROM = 0.5;
+
+/** Suggests lines for all fields of a form towards all fields of some entities. */
+export function suggestLines(sources: readonly SourceField[], entities: readonly TargetEntity[]): SuggestedLine[] {
+  const from = sources.map((field) => prepare(field.name, field.label, field, ''));
+  const to = entities.flatMap((entity) =>
+    entity.fields.map((field) => ({ entity, field, side: prepare(field.name, field.label, field, entity.label) })),
+  );
+  const candidates: Candidate[] = [];
+  from.forEach((source, row) => {
+    to.forEach((target, column) => {
+      const evidence = weigh(source, target.side);
+      if (evidence.confidence >= OFFERED_FROM) candidates.push({ row, column, ...evidence });
+    });
+  });
+  const joined = joinedNames(from, to, sources);
+  const taken = new Set(joined.flatMap((line) => line.from));
+  const lines = assign(candidates.filter(({ row }) => !taken.has(sources[row]!.name))).map(
+    ({ row, column, confidence, reasons }): SuggestedLine => ({
+      from: [sources[row]!.name],
+      entity: to[column]!.entity.name,
+      field: to[column]!.field.name,
+      confidence,
+      standing: confidence >= SET_FROM ? 'set' : 'offered',
+      reasons,
+    }),
+  );
+  const filled = new Set(joined.map((line) => `${line.entity}.${line.field}`));
+  return [...joined, ...lines.filter((line) => !filled.has(`${line.entity}.${line.field}`))];
+}
+
+interface Side {
+  name: string;
+  label: string;
+  nameWords: string[];
+  labelWords: string[];
+  meanings: Map<Meaning, string>;
+  qualifiers: Set<string>;
+  type: string;
+  multiple: boolean;
+  options: Set<string> | undefined;
+  /** What a record of this entity is called; '' for a form's field. */
+  about: 'person' | 'organisation' | '';
+}
+
+interface Evidence {
+  confidence: number;
+  reasons: string[];
+}
+interface Candidate extends Evidence {
+  row: number;
+  column: number;
+}
+
+const PERSON = new Set('person contact people attendee participant subscriber user customer member'.split(' '));
+const ORGANISATION = new Set('organisation organization company account firm business club orchard farm'.split(' '));
+
+function prepare(name: string, label: string, field: SourceField | TargetEntity['fields'][number], entity: string): Side {
+  const nameWords = tellingWords(name);
+  const labelWords = tellingWords(label);
+  const meanings = new Map<Meaning, string>();
+  for (const { meaning, phrase } of [...meaningsOf(labelWords), ...meaningsOf(nameWords)]) {
+    if (!meanings.has(meaning)) meanings.set(meaning, phrase);
+  }
+  const token = 'autocomplete' in field ? field.autocomplete?.split(/\s+/).at(-1) : undefined;
+  const autofill = token === undefined ? undefined : AUTOFILL[token];
+  if (autofill && !meanings.has(autofill)) meanings.set(autofill, token!);
+  const type = field.type.toLowerCase();
+  const byType = ({ email: 'email', phone: 'phone', tel: 'phone', 'web address': 'website', url: 'website' } as const)[type];
+  if (byType && meanings.size === 0) meanings.set(byType, type);
+  dropGeneral(meanings);
+  const entityWords = tellingWords(entity);
+  const about = entityWords.some((word) => PERSON.has(word))
+    ? 'person'
+    : entityWords.some((word) => ORGANISATION.has(word))
+      ? 'organisation'
+      : '';
+  // In an entity of organisations a bare "name" is the organisation's.
+  if (about === 'organisation' && meanings.has('name')) meanings.set('organisation', meanings.get('name')!);
+  if (about === 'person' && meanings.has('name')) meanings.set('full name', meanings.get('name')!);
+  return {
+    name,
+    label,
+    nameWords,
+    labelWords,
+    meanings,
+    qualifiers: qualifiersOf([...nameWords, ...labelWords]),
+    type,
+    multiple: ('multiple' in field && field.multiple === true) || type === 'options',
+    options: field.options ? new Set(field.options.flatMap((option) => (typeof option === 'string' ? [fold(option)] : [fold(option.value), fold(option.label)]))) : undefined,
+    about,
+  };
+}
+
+/** A general meaning beside a particular one says nothing more: "contact e-mail" is an e-mail, not a contact's name. */
+function dropGeneral(meanings: Map<Meaning, string>): void {
+  const particular = [...meanings.keys()].filter((each) => each !== 'name' && each !== 'full name' && each !== 'organisation');
+  if (particular.length > 0) {
+    meanings.delete('name');
+    if (particular.some((each) => ['given name', 'family name', 'email', 'phone', 'mobile', 'fax', 'job', 'message'].includes(each))) {
+      meanings.delete('full name');
+    }
+    if (particular.some((each) => ['email', 'phone', 'mobile', 'website', 'tax number', 'city', 'postcode', 'street'].includes(each))) {
+      meanings.delete('organisation');
+    }
+  }
+  if (meanings.has('mobile')) meanings.delete('phone');
+  if (meanings.has('email')) meanings.delete('address');
+  if (meanings.has('website')) meanings.delete('address');
+  if (meanings.has('start') || meanings.has('end') || meanings.has('birth date')) meanings.delete('date');
+}
+
+/** The weights of evidence, in log-odds. Where they come from stands in docs/mapping.md. */
+const WEIGHTS = { bias: -4.2, meaning: 6.0, contrary: -3.0, words: 5.0, sameName: 1.5, type: 0.8, wrongType: -2.5, options: 3.0, noOptions: -2.0, qualifier: -3.5, about: 0.5 };
+
+function weigh(source: Side, target: Side): Evidence {
+  const reasons: string[] = [];
+  let logOdds = WEIGHTS.bias;
+  let best = 0;
+  let why = '';
+  for (const [a, phrase] of source.meanings) {
+    for (const b of target.meanings.keys()) {
+      const near = nearness(a, b);
+      if (near > best) {
+        best = near;
+        why = near === 1 ? `“${phrase}” means ${a}` : `${a} is close to ${b}`;
+      }
+    }
+  }
+  const words = Math.max(
+    likeness(source.labelWords, target.labelWords),
+    likeness(source.nameWords, target.nameWords),
+    likeness(source.labelWords, target.nameWords),
+    likeness(source.nameWords, target.labelWords),
+  );
+  if (best === 0 && words < 0.5) return { confidence: 0, reasons };
+  if (best > 0) {
+    logOdds += WEIGHTS.meaning * best;
+    reasons.push(why);
+  } else if (source.meanings.size > 0 && target.meanings.size > 0) logOdds += WEIGHTS.contrary;
+  if (words > 0) {
+    logOdds += WEIGHTS.words * words * (best > 0 ? 0.4 : 1);
+    if (words === 1) logOdds += WEIGHTS.sameName;
+    if (words >= 0.6) reasons.push(words === 1 ? 'same words' : 'similar words');
+  }
+  logOdds += typeEvidence(source, target, reasons);
+  const onlyHere = [...source.qualifiers].filter((each) => !target.qualifiers.has(each)).length;
+  const onlyThere = [...target.qualifiers].filter((each) => !source.qualifiers.has(each)).length;
+  if (onlyHere + onlyThere > 0) logOdds += WEIGHTS.qualifier;
+  else if (source.qualifiers.size > 0) reasons.push(`both say ${[...source.qualifiers].join(', ')}`);
+  if (target.about !== '') logOdds += belongs(source, target.about);
+  return { confidence: Math.round((1 / (1 + Math.exp(-logOdds))) * 1000) / 1000, reasons };
+}
+
+/** Telephone and e-mail fields that speak of a company belong to it rather than to a person. */
+function belongs(source: Side, about: 'person' | 'organisation'): number {
+  const words = [...source.labelWords, ...source.nameWords];
+  const speaks = words.some((word) => ORGANISATION.has(word)) ? 'organisation' : words.some((word) => PERSON.has(word)) ? 'person' : '';
+  if (speaks === '') return 0;
+  return speaks === about ? WEIGHTS.about : -WEIGHTS.about * 4;
+}
+
+const FAMILIES: Record<string, string> = {
+  email: 'email',
+  phone: 'phone',
+  tel: 'phone',
+  'web address': 'web',
+  url: 'web',
+  number: 'number',
+  integer: 'number',
+  date: 'date',
+  'date and time': 'date',
+  datetime: 'date',
+  'yes/no': 'yes/no',
+  boolean: 'yes/no',
+  checkbox: 'yes/no',
+  option: 'choice',
+  options: 'choice',
+  select: 'choice',
+  radio: 'choice',
+  file: 'file',
+  reference: 'reference',
+  id: 'reference',
+};
+
+function typeEvidence(source: Side, target: Side, reasons: string[]): number {
+  if (source.options && target.options) {
+    const shared = [...source.options].filter((option) => target.options!.has(option)).length;
+    const share = shared / Math.max(1, Math.min(source.options.size, target.options.size));
+    if (share === 0) return WEIGHTS.noOptions;
+    reasons.push(share >= 0.99 ? 'same options' : 'shares options');
+    return WEIGHTS.options * share;
+  }
+  const a = FAMILIES[source.type] ?? 'text';
+  const b = FAMILIES[target.type] ?? 'text';
+  if (a === b) {
+    if (a !== 'text') reasons.push(`both ${source.type === target.type ? source.type : a}`);
+    return WEIGHTS.type;
+  }
+  if (a === 'text' || b === 'text') {
+    // Anything can be typed into a text; a choice or a file in a text field is less likely meant.
+    const other = a === 'text' ? b : a;
+    return other === 'reference' || other === 'file' ? WEIGHTS.wrongType : other === 'choice' || other === 'yes/no' ? -0.8 : 0;
+  }
+  return WEIGHTS.wrongType;
+}
+
+/** The best one-to-one assignment; fields that share no candidate are settled apart, so the tables stay small. */
+function assign(candidates: Candidate[]): Candidate[] {
+  return components(candidates).flatMap((group) => {
+    const rows = [...new Set(group.map((each) => each.row))];
+    const columns = [...new Set(group.map((each) => each.column))];
+    if (rows.length === 1 && columns.length === 1) return group;
+    const byPair = new Map(group.map((each) => [`${each.row},${each.column}`, each]));
+    const wide = columns.length >= rows.length;
+    const [outer, inner] = wide ? [rows, columns] : [columns, rows];
+    const pairOf = (o: number, i: number) => byPair.get(wide ? `${o},${i}` : `${i},${o}`);
+    const costs = outer.map((o) => inner.map((i) => 1 - (pairOf(o, i)?.confidence ?? 0)));
+    return munkres(costs).flatMap(([o, i]) => pairOf(outer[o]!, inner[i]!) ?? []);
+  });
+}
+
+function components(candidates: Candidate[]): Candidate[][] {
+  const parent = new Map<string, string>();
+  const root = (key: string): string => {
+    let at = key;
+    for (let up = parent.get(at); up !== undefined && up !== at; up = parent.get(at)) at = up;
+    parent.set(key, at);
+    return at;
+  };
+  for (const { row, column } of candidates) {
+    for (const key of [`r${row}`, `c${column}`]) if (!parent.has(key)) parent.set(key, key);
+    parent.set(root(`r${row}`), root(`c${column}`));
+  }
+  const groups = new Map<string, Candidate[]>();
+  for (const candidate of candidates) {
+    const key = root(`r${candidate.row}`);
+    groups.set(key, [...(groups.get(key) ?? []), candidate]);
+  }
+  return [...groups.values()];
+}
+
+/** Parts that are one field on the other side: first + last name → full name, street + house number → street. */
+function joinedNames(
+  from: Side[],
+  to: { entity: TargetEntity; field: TargetEntity['fields'][number]; side: Side }[],
+  sources: readonly SourceField[],
+): SuggestedLine[] {
+  const lines: SuggestedLine[] = [];
+  const only = (meaning: Meaning): number => {
+    const at = from.flatMap((side, index) => (side.meanings.has(meaning) && side.qualifiers.size === 0 ? [index] : []));
+    return at.length === 1 ? at[0]! : -1;
+  };
+  const target = (meaning: Meaning) => to.filter((each) => each.side.meanings.has(meaning) && each.side.qualifiers.size === 0);
+  const join = (parts: [Meaning, Meaning], whole: Meaning[], what: string) => {
+    const [a, b] = [only(parts[0]), only(parts[1])];
+    const wholes = whole.flatMap((meaning) => target(meaning));
+    const apart = target(parts[1]).length > 0;
+    if (a < 0 || b < 0 || a === b || apart || wholes.length !== 1) return;
+    const [{ entity, field }] = wholes as [(typeof wholes)[0]];
+    lines.push({ from: [sources[a]!.name, sources[b]!.name], entity: entity.name, field: field.name, confidence: 0.9, standing: 'set', reasons: [what] });
+  };
+  join(['given name', 'family name'], ['full name'], 'first and last name make the full name');
+  join(['street', 'house number'], ['street', 'address'], 'street and house number are one field there');
+  return lines;
+}

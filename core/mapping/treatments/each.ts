@@ -1,0 +1,21 @@
+import type { Value } from '../../schema/index.ts';
+import { isBlank, read, type Reading } from '../../values/index.ts';
+import type { Treat, Treatment } from './model.ts';
+import type { Field } from '../../schema/index.ts';
+
+/** Makes a treatment of lists out of one of texts: each entry by itself; blanks pass untouched. */
+export function eachText(one: (text: string, settings: Treatment, field: Field) => Reading<Value>): Treat {
+  return (value, settings, field) => {
+    if (isBlank(value)) return read(value);
+    if (!Array.isArray(value)) return one(String(value), settings, field);
+    const treated: string[] = [];
+    let ambiguous: string | undefined;
+    for (const text of value) {
+      const reading = one(text, settings, field);
+      if (!reading.ok) return reading;
+      ambiguous ??= reading.ambiguous;
+      if (!isBlank(reading.value)) treated.push(String(reading.value));
+    }
+    return read<Value>(treated, ambiguous);
+  };
+}

@@ -1,0 +1,73 @@
+import { isBlank, read, tidy } from '../../values/index.ts';
+import { eachText } from './each.ts';
+import type { TreatmentDefinition } from './model.ts';
+
+/** White space at the ends and in runs. */
+export const trim: TreatmentDefinition = {
+  describe: () => 'trim',
+  treat: eachText((text) => read(tidy(text))),
+};
+
+/** Reads `case`. Title case keeps particles of names (von, de, van) small and Mc and O' together. */
+export const letterCase: TreatmentDefinition = {
+  describe: ({ case: to }) => (to === 'upper' ? 'capitals' : to === 'title' ? 'Capital first' : 'small letters'),
+  treat: eachText((text, { case: to }) => {
+    if (to === 'upper') return read(text.toUpperCase());
+    if (to === 'title') return read(titleCase(text));
+    return read(text.toLowerCase());
+  }),
+};
+
+const PARTICLES = new Set(['von', 'van', 'der', 'den', 'de', 'del', 'della', 'di', 'da', 'du', 'la', 'le', 'zu', 'zur', 'und', 'of', 'and']);
+
+function titleCase(text: string): string {
+  const words = text.toLowerCase().split(/(?<=[\s-])/u);
+  return words
+    .map((word, at) => {
+      if (at > 0 && PARTICLES.has(word.trim())) return word;
+      return word.replace(/^(o'|o’|mc)?(\p{L})/u, (_, prefix: string | undefined, letter: string) => {
+        const start = prefix ? prefix[0]!.toUpperCase() + prefix.slice(1) : '';
+        return start + letter.toUpperCase();
+      });
+    })
+    .join('');
+}
+
+/** Reads `separator`, a space when absent. Blank parts leave no separator behind. */
+export const join: TreatmentDefinition = {
+  describe: ({ separator = ' ' }) => `join with ${separator === ' ' ? 'space' : separator === '\n' ? 'new line' : `“${separator}”`}`,
+  treat: (value, { separator = ' ' }) => {
+    if (!Array.isArray(value)) return read(value);
+    const said = value.filter((part) => !isBlank(part)).map((part) => part.trim());
+    return read(said.length === 0 ? null : said.join(separator));
+  },
+};
+
+/** Reads `separator` and `part`. Without a part it makes a list. */
+export const split: TreatmentDefinition = {
+  describe: ({ separator = ',', part }) => {
+    const at = separator === ' ' ? 'spaces' : `“${separator}”`;
+    return part === undefined ? `split at ${at}` : `part ${part}, split at ${at}`;
+  },
+  treat: (value, { separator = ',', part }) => {
+    if (isBlank(value)) return read(value);
+    const texts = Array.isArray(value) ? value : [String(value)];
+    const pieces = texts
+      .flatMap((text) => (separator === ' ' ? text.split(/\s+/u) : text.split(separator)))
+      .map((piece) => piece.trim())
+      .filter((piece) => piece !== '');
+    return read(part === undefined ? pieces : (pieces[part - 1] ?? null));
+  },
+};
+
+/** Reads `find` and `with`; plain text, no patterns. */
+export const replace: TreatmentDefinition = {
+  describe: ({ find = '', with: by = '' }) => (by === '' ? `without “${find}”` : `“${find}” becomes “${by}”`),
+  treat: eachText((text, { find = '', with: by = '' }) => read(find === '' ? text : text.split(find).join(by))),
+};
+
+/** Reads `value`: what stands in for a blank. */
+export const standIn: TreatmentDefinition = {
+  describe: ({ value = '' }) => `if blank, “${value}”`,
+  treat: (value, { value: instead = '' }) => read(isBlank(value) ? instead : value),
+};

@@ -1,0 +1,70 @@
+import { fold } from '../values/index.ts';
+
+/** Splits a field's name or label into folded words: `firstName`, `first_name`, `contacts[0][first-name]` → first, name. */
+export function wordsOf(text: string): string[] {
+  const spaced = text
+    .replace(/(\p{Ll}|\d)(\p{Lu})/gu, '$1 $2')
+    .replace(/(\p{Lu})(\p{Lu}\p{Ll})/gu, '$1 $2')
+    .replace(/(\p{L})(\d)/gu, '$1 $2');
+  return fold(spaced)
+    .split(' ')
+    .filter((word) => word !== '' && !/^\d+$/.test(word));
+}
+
+/** Words that carry no meaning of their own in a form's names and labels. */
+const EMPTY = new Set(
+  ('your my our the a an of for to and or if any please enter in on with is are you we this ' +
+    'ihr ihre ihren dein deine bitte angeben der die das den des fur zum zur und oder mit von wenn sie ' +
+    'twoj twoje prosze podaj i lub do na z w ' +
+    'votre vos veuillez le la les de du des et ou ' +
+    'su tu por favor el los las y o ' +
+    'uw je jouw het een en van ' +
+    'il lo gli tuo vostro di e ' +
+    'field input form txt fld frm value data id c').split(/\s+/),
+);
+
+/** The words that tell something. */
+export function tellingWords(text: string): string[] {
+  return wordsOf(text).filter((word) => !EMPTY.has(word));
+}
+
+/** Jaro-Winkler similarity of two short words, from 0 to 1 (Winkler 1990). */
+export function jaroWinkler(a: string, b: string): number {
+  if (a === b) return 1;
+  const reach = Math.max(0, Math.floor(Math.max(a.length, b.length) / 2) - 1);
+  const taken = new Array<boolean>(b.length).fill(false);
+  const matched: string[] = [];
+  for (let i = 0; i < a.length; i += 1) {
+    for (let j = Math.max(0, i - reach); j < Math.min(b.length, i + reach + 1); j += 1) {
+      if (taken[j] || a[i] !== b[j]) continue;
+      taken[j] = true;
+      matched.push(a[i]!);
+      break;
+    }
+  }
+  if (matched.length === 0) return 0;
+  let transposed = 0;
+  let at = 0;
+  for (let j = 0; j < b.length; j += 1) if (taken[j] && b[j] !== matched[at++]) transposed += 1;
+  const m = matched.length;
+  const jaro = (m / a.length + m / b.length + (m - transposed / 2) / m) / 3;
+  let prefix = 0;
+  while (prefix < 4 && prefix < a.length && prefix < b.length && a[prefix] === b[prefix]) prefix += 1;
+  return jaro + prefix * 0.1 * (1 - jaro);
+}
+
+/** How far two lists of words say the same, from 0 to 1: each word counts with its closest on the other side (soft Dice). */
+export function likeness(a: readonly string[], b: readonly string[]): number {
+  if (a.length === 0 || b.length === 0) return 0;
+  const best = (word: string, others: readonly string[]): number => {
+    let top = 0;
+    for (const other of others) {
+      const similar = word.length < 4 || other.length < 4 ? Number(word === other) : jaroWinkler(word, other);
+      if (similar > top) top = similar;
+    }
+    return top >= 0.88 ? top : 0;
+  };
+  const left = a.reduce((sum, word) => sum + best(word, b), 0);
+  const right = b.reduce((sum, word) => sum + best(word, a), 0);
+  return (left + right) / (a.length + b.length);
+}

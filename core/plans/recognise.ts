@@ -1,0 +1,46 @@
+import type { LineValue } from '../mapping/index.ts';
+import { fieldOf, type Entity, type Schema, entityOf } from '../schema/index.ts';
+import { evaluateLine } from '../mapping/index.ts';
+import { isBlank } from '../values/index.ts';
+import type { Plan, RecognitionKey } from './model.ts';
+import type { Criterion } from './world.ts';
+
+/** What a record must have to be recognised by a key; undefined when a field of the key has no value. */
+export function criteriaOf(key: RecognitionKey, entity: Entity, lines: readonly LineValue[]): Criterion[] | undefined {
+  const criteria: Criterion[] = [];
+  for (const name of key.fields) {
+    const field = fieldOf(entity, name);
+    const value = lines.find((each) => each.line.field === name && !isBlank(each.sent))?.sent;
+    if (!field || value === undefined || value === null || Array.isArray(value)) return undefined;
+    const folded = field.type === 'email';
+    criteria.push({ field: name, value: folded ? String(value).toLowerCase() : value, folded });
+  }
+  return criteria;
+}
+
+/**
+ * The lanes of a submission: one text per record it may be about. Submissions that share a lane run one after
+ * another in order of arrival, so that two about the same person make one record.
+ */
+export function lanesOf(plan: Plan, values: Record<string, string | string[]>, schemas: ReadonlyMap<string, Schema>): string[] {
+  const lanes = new Set<string>();
+  for (const step of plan.steps) {
+    const schema = schemas.get(step.system);
+    const entity = schema && entityOf(schema, step.entity);
+    if (!entity) continue;
+    const wanted = new Set(step.recognise.flatMap((key) => key.fields));
+    const lines = step.lines
+      .filter((line) => wanted.has(line.field))
+      .flatMap((line) => {
+        const field = fieldOf(entity, line.field);
+        return field ? [evaluateLine(line, values, field)] : [];
+      });
+    for (const key of step.recognise) {
+      const criteria = criteriaOf(key, entity, lines);
+      if (!criteria) continue;
+      const said = criteria.map(({ field, value }) => `${field}=${String(value).toLowerCase()}`).join('&');
+      lanes.add(`${step.system}/${step.entity}?${said}`);
+    }
+  }
+  return [...lanes];
+}

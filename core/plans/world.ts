@@ -1,0 +1,52 @@
+import type { RecordState, Value, Values } from '../schema/index.ts';
+
+/** An entity of a system. */
+export interface Target {
+  system: string;
+  entity: string;
+}
+
+/** What a found record must have. `folded`: without regard to case. */
+export interface Criterion {
+  field: string;
+  value: Value;
+  folded: boolean;
+}
+
+/** What a step has made up its mind to do. */
+export type Intent =
+  | { kind: 'create'; target: Target; values: Values }
+  | { kind: 'update'; target: Target; record: RecordState; values: Values }
+  | { kind: 'none'; record?: RecordState };
+
+/** What came of an intent. */
+export type Effect =
+  | { state: 'written'; intent: Intent; record: RecordState }
+  | { state: 'nothing to write'; intent: Intent; record?: RecordState }
+  | { state: 'refused'; intent: Intent; refusal: Refusal }
+  /** Somebody else changed the record between our read and our write: decide again. */
+  | { state: 'overtaken' };
+
+/** A system's no, in its own words. */
+export interface Refusal {
+  kind: 'values' | 'rights' | 'missing' | 'conflict' | 'other';
+  words: string;
+  /** The fields it names, with its words about each. */
+  fields: { field: string; words: string }[];
+  status?: number;
+}
+
+/**
+ * The world a plan is carried out in. The engine's talks to systems and writes the ledger; the rehearsal's reads the
+ * same systems and keeps writes in memory.
+ *
+ * Invariants: `effect` has its effect at most once per `key`, however often it is called, also after a crash: where
+ * an earlier call got as far as an intent, that intent is settled and `decide` isn't asked again. What `effect`
+ * wrote is seen by every later `find` and `read`.
+ */
+export interface World {
+  /** At most `limit` records that meet all criteria, in a stable order. */
+  find(target: Target, criteria: Criterion[], limit: number): Promise<RecordState[]>;
+  read(target: Target, id: string): Promise<RecordState | undefined>;
+  effect(key: string, decide: () => Promise<Intent>): Promise<Effect>;
+}

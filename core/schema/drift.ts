@@ -1,0 +1,67 @@
+import type { Field, Schema } from './model.ts';
+
+/** One difference between two readings of a schema. */
+export interface Difference {
+  kind: 'entity gone' | 'entity new' | 'field gone' | 'field new' | 'field changed';
+  entity: string;
+  field?: string;
+  /** In words, for people. */
+  what: string;
+}
+
+/**
+ * Compares two readings of one system's schema.
+ * @returns what changed from `before` to `after`, entities in alphabetical order; empty when nothing did.
+ */
+export function drift(before: Schema, after: Schema): Difference[] {
+  const differences: Difference[] = [];
+  const old = new Map(before.entities.map((entity) => [entity.name, entity]));
+  const fresh = new Map(after.entities.map((entity) => [entity.name, entity]));
+  for (const name of [...new Set([...old.keys(), ...fresh.keys()])].sort()) {
+    const was = old.get(name);
+    const is = fresh.get(name);
+    if (!is) differences.push({ kind: 'entity gone', entity: name, what: `${name} can no longer be seen` });
+    else if (!was) differences.push({ kind: 'entity new', entity: name, what: `${name} is new` });
+    else differences.push(...fieldDrift(name, was.fields, is.fields));
+  }
+  return differences;
+}
+
+function fieldDrift(entity: string, before: Field[], after: Field[]): Difference[] {
+  const differences: Difference[] = [];
+  const fresh = new Map(after.map((field) => [field.name, field]));
+  const old = new Set(before.map((field) => field.name));
+  for (const was of before) {
+    const is = fresh.get(was.name);
+    if (!is) {
+      differences.push({ kind: 'field gone', entity, field: was.name, what: `${was.label} is gone` });
+      continue;
+    }
+    const changes = describeChanges(was, is);
+    if (changes.length > 0) {
+      differences.push({ kind: 'field changed', entity, field: was.name, what: `${is.label}: ${changes.join('; ')}` });
+    }
+  }
+  for (const is of after) {
+    if (!old.has(is.name)) differences.push({ kind: 'field new', entity, field: is.name, what: `${is.label} is new` });
+  }
+  return differences;
+}
+
+function describeChanges(was: Field, is: Field): string[] {
+  const changes: string[] = [];
+  if (was.type !== is.type) changes.push(`type was ${was.type}, is ${is.type}`);
+  if (was.required !== is.required) changes.push(is.required ? 'now required' : 'no longer required');
+  if (was.unique !== is.unique) changes.push(is.unique ? 'now unique' : 'no longer unique');
+  if (was.computed !== is.computed) changes.push(is.computed ? 'now filled by the system' : 'no longer filled by the system');
+  if (was.immutable !== is.immutable) changes.push(is.immutable ? 'now fixed after creation' : 'may now be changed later');
+  if (was.rights !== is.rights) changes.push(`rights were ${was.rights}, are ${is.rights}`);
+  if (was.maxLength !== is.maxLength) changes.push(`limit was ${was.maxLength ?? 'none'}, is ${is.maxLength ?? 'none'}`);
+  const had = new Set(was.options?.map((option) => option.value));
+  const has = new Set(is.options?.map((option) => option.value));
+  const gone = [...had].filter((value) => !has.has(value));
+  const added = [...has].filter((value) => !had.has(value));
+  if (gone.length > 0) changes.push(`options gone: ${gone.join(', ')}`);
+  if (added.length > 0) changes.push(`options new: ${added.join(', ')}`);
+  return changes;
+}

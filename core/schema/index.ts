@@ -1,0 +1,2 @@
+export * from './drift.ts';
+export * from './model.ts';

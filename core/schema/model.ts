@@ -1,0 +1,104 @@
+/**
+ * What a system keeps, as Zusammen sees it: plain data read from the system itself, never written in code.
+ *
+ * Invariant: every field name is unique within its entity, every entity name within its schema, and
+ * `relation.entity` names an entity of the same schema or one that this connection may not see.
+ */
+export type FieldType =
+  | 'id'
+  | 'text'
+  | 'long text'
+  | 'email'
+  | 'phone'
+  | 'web address'
+  | 'integer'
+  | 'number'
+  | 'yes/no'
+  | 'date'
+  | 'date and time'
+  | 'option'
+  | 'options'
+  | 'reference';
+
+export interface Option {
+  value: string;
+  label: string;
+}
+
+/** What the connection may do with a field. */
+export type FieldRights = 'none' | 'read' | 'read and write';
+
+export interface Field {
+  name: string;
+  label: string;
+  type: FieldType;
+  required: boolean;
+  /** Alone identifies a record (an alternate key of one field). */
+  unique: boolean;
+  /** Filled by the system; never written by us. */
+  computed: boolean;
+  /** May be given on creation only. */
+  immutable: boolean;
+  rights: FieldRights;
+  /** Limit in characters, where the system has one. */
+  maxLength?: number;
+  /** Decimals kept, for numbers. */
+  scale?: number;
+  options?: Option[];
+  /** The entity whose record's id this field holds. */
+  relation?: string;
+  /** The system fills it itself when nothing is sent. */
+  defaulted?: boolean;
+}
+
+export interface EntityRights {
+  read: boolean;
+  create: boolean;
+  update: boolean;
+  delete: boolean;
+}
+
+export interface Entity {
+  /** Name of the set in the system, e.g. `People`. */
+  name: string;
+  /** What one record is called, e.g. `Person`. */
+  label: string;
+  /** The field that names a record within its set. */
+  key: string;
+  /** Further field combinations that name exactly one record. */
+  alternateKeys: string[][];
+  rights: EntityRights;
+  fields: Field[];
+}
+
+export interface Schema {
+  entities: Entity[];
+}
+
+/** A system's record as read: its id, its version tag (ETag, RFC 9110) and its values by field name. */
+export interface RecordState {
+  id: string;
+  etag?: string;
+  values: Values;
+}
+
+export type Value = string | number | boolean | null | string[];
+export type Values = Record<string, Value>;
+
+export function entityOf(schema: Schema, name: string): Entity | undefined {
+  return schema.entities.find((entity) => entity.name === name);
+}
+
+export function fieldOf(entity: Entity, name: string): Field | undefined {
+  return entity.fields.find((field) => field.name === name);
+}
+
+/** A field may be sent when the system doesn't fill it and the connection may write it. */
+export function isWritable(field: Field): boolean {
+  return field.type !== 'id' && !field.computed && field.rights === 'read and write';
+}
+
+/** Required on creation: the system insists and has no default of its own. */
+export function mustBeGiven(field: Field): boolean {
+  return field.required && !field.computed && !field.defaulted && field.type !== 'id';
+}

@@ -1,0 +1,112 @@
+import { readBoolean } from './boolean.ts';
+import { isBlank } from './compare.ts';
+import { readDate, readDateTime } from './date.ts';
+import { readEmail } from './email.ts';
+import { readNumber } from './number.ts';
+import { readOption } from './option.ts';
+import { readPhone } from './phone.ts';
+import { read, unreadable, type Reading } from './reading.ts';
+import { lengthInCharacters } from './text.ts';
+import { readWebAddress } from './web-address.ts';
+
+type Converted = string | number | boolean | null | string[];
+
+/** As much of a field as a conversion has to know. */
+export interface TargetField {
+  label: string;
+  type: string;
+  maxLength?: number;
+  scale?: number;
+  options?: readonly { value: string; label: string }[];
+}
+
+/** A value ready to be sent, with everything that was lost on the way in words. */
+export interface Conversion {
+  value: Converted;
+  losses: string[];
+  ambiguous?: string;
+}
+
+/**
+ * Converts a value to what a record's field takes. A blank becomes null.
+ * Values that can't be converted are unreadable with a reason; what a conversion drops stands in `losses`.
+ */
+export function convert(value: Converted | undefined, field: TargetField): Reading<Conversion> {
+  if (value === undefined || isBlank(value)) return read({ value: null, losses: [] });
+  if (field.type === 'options') return toOptions(value, field);
+  const losses: string[] = [];
+  let single: string | number | boolean;
+  if (Array.isArray(value)) {
+    if (value.length > 1) {
+      return unreadable(`${field.label} takes one value, not ${value.length}: ${value.join(', ')}`);
+    }
+    single = value[0]!;
+  } else {
+    single = value!;
+  }
+  const reading = toSingle(single, field, losses);
+  if (!reading.ok) return reading;
+  const converted: Conversion = { value: reading.value, losses };
+  if (reading.ambiguous !== undefined) converted.ambiguous = reading.ambiguous;
+  return read(converted);
+}
+
+function toSingle(value: string | number | boolean, field: TargetField, losses: string[]): Reading<Converted> {
+  const text = String(value);
+  switch (field.type) {
+    case 'email':
+      return limited(readEmail(text), field);
+    case 'phone':
+      // A phone is brought to E.164 only by a treatment that knows the country; here it is taken as it stands.
+      return /^\+/.test(text.trim()) ? limited(readPhone(text), field) : limited(read(text), field);
+    case 'web address':
+      return limited(readWebAddress(text), field);
+    case 'number':
+    case 'integer':
+      return toNumber(value, field, losses);
+    case 'yes/no':
+      return typeof value === 'boolean' ? read(value) : readBoolean(text);
+    case 'date': {
+      if (/^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}/.test(text) && !/[T ]00:00(:00(\.0+)?)?/.test(text)) {
+        losses.push(`${field.label} keeps a date only; the time of day in “${text}” is dropped`);
+      }
+      return readDate(text);
+    }
+    case 'date and time':
+      return readDateTime(text);
+    case 'option':
+      return field.options ? readOption(text, field.options) : read(text);
+    default:
+      return limited(read(text), field);
+  }
+}
+
+function toNumber(value: string | number | boolean, field: TargetField, losses: string[]): Reading<number> {
+  if (typeof value === 'boolean') return unreadable(`${field.label} takes a number, not yes or no`);
+  const reading = typeof value === 'number' ? read(value) : readNumber(value);
+  if (!reading.ok) return reading;
+  const scale = field.type === 'integer' ? 0 : field.scale;
+  if (scale === undefined) return reading;
+  const factor = 10 ** scale;
+  const rounded = Math.round(reading.value * factor) / factor;
+  if (rounded !== reading.value) losses.push(`${field.label} keeps ${scale === 0 ? 'whole numbers' : `${scale} decimals`}; ${reading.value} becomes ${rounded}`);
+  return reading.ambiguous === undefined ? read(rounded) : read(rounded, reading.ambiguous);
+}
+
+function limited(reading: Reading<string>, field: TargetField): Reading<string> {
+  if (!reading.ok || field.maxLength === undefined) return reading;
+  const length = lengthInCharacters(reading.value);
+  if (length <= field.maxLength) return reading;
+  return unreadable(`${field.label} takes ${field.maxLength} characters, “${reading.value.slice(0, 24)}…” has ${length}`);
+}
+
+function toOptions(value: Converted, field: TargetField): Reading<Conversion> {
+  const each = Array.isArray(value) ? value : [String(value)];
+  const taken: string[] = [];
+  for (const text of each) {
+    const reading = field.options ? readOption(text, field.options) : read(text);
+    if (!reading.ok) return reading;
+    if (!taken.includes(reading.value)) taken.push(reading.value);
+  }
+  return read({ value: taken, losses: [] });
+}

@@ -1,0 +1,40 @@
+import { read, unreadable, type Reading } from './reading.ts';
+
+export type DecimalMark = 'comma' | 'point';
+
+/** The decimal mark of a locale, from the runtime's own data (Unicode CLDR). */
+export function decimalMarkOf(locale: string): DecimalMark {
+  const part = new Intl.NumberFormat(locale).formatToParts(1.5).find((each) => each.type === 'decimal');
+  return part?.value === ',' ? 'comma' : 'point';
+}
+
+/**
+ * Reads a number written by a person.
+ * @param mark the decimal mark; when absent, `1.234` and `1,234` are read as decimals and said to be ambiguous
+ */
+export function readNumber(text: string, mark?: DecimalMark): Reading<number> {
+  const bare = text.normalize('NFKC').replace(/[\s'’_]/gu, '').replace(/−/g, '-');
+  if (!/^[+-]?[\d.,]*\d[\d.,]*$/.test(bare)) return unreadable(`“${text}” is not a number`);
+  const decimal = mark ?? guessMark(bare);
+  const groups = decimal === 'comma' ? '.' : ',';
+  const point = decimal === 'comma' ? ',' : '.';
+  const [whole = '', fraction, ...more] = bare.split(point);
+  if (more.length > 0 || fraction?.includes(groups)) return unreadable(`“${text}” is not a number`);
+  if (whole.includes(groups) && !new RegExp(`^[+-]?\\d{1,3}(\\${groups}\\d{3})+$`).test(whole)) {
+    return unreadable(`“${text}” is not a number with a decimal ${decimal}`);
+  }
+  const value = Number(`${whole.split(groups).join('')}${fraction === undefined ? '' : `.${fraction}`}`);
+  if (!Number.isFinite(value)) return unreadable(`“${text}” is not a number`);
+  const unclear = mark === undefined && /^[+-]?[1-9]\d{0,2}[.,]\d{3}$/.test(bare);
+  return unclear ? read(value, `“${text}” may also be ${bare.replace(/[.,]/, '')}`) : read(value);
+}
+
+function guessMark(bare: string): DecimalMark {
+  const comma = bare.lastIndexOf(',');
+  const point = bare.lastIndexOf('.');
+  if (comma >= 0 && point >= 0) return comma > point ? 'comma' : 'point';
+  const only = comma >= 0 ? ',' : '.';
+  const repeated = bare.split(only).length > 2;
+  if (repeated) return only === ',' ? 'point' : 'comma';
+  return comma >= 0 ? 'comma' : 'point';
+}

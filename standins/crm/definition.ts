@@ -1,0 +1,217 @@
+/** What the Co-op CRM keeps. A definition is data; nothing else in the stand-in names an entity. */
+export type EdmType = 'Edm.String' | 'Edm.Int32' | 'Edm.Decimal' | 'Edm.Boolean' | 'Edm.Date' | 'Edm.DateTimeOffset';
+
+export interface Property {
+  name: string;
+  label: string;
+  type: EdmType;
+  collection?: boolean;
+  maxLength?: number;
+  scale?: number;
+  required?: boolean;
+  unique?: boolean;
+  computed?: boolean;
+  immutable?: boolean;
+  meaning?: 'email' | 'phone' | 'url';
+  options?: [value: string, label: string][];
+  /** The entity type whose record's id it holds; `via` names the navigation property. */
+  refers?: { type: string; via: string };
+  default?: string | number | boolean;
+}
+
+export interface EntityType {
+  type: string;
+  set: string;
+  /** Starts a record's id: `P` makes P-00012. */
+  prefix: string;
+  /** The field a record is called by, for pages and links. */
+  title: string[];
+  properties: Property[];
+}
+
+const text = (name: string, label: string, maxLength: number, more: Partial<Property> = {}): Property => ({
+  name,
+  label,
+  type: 'Edm.String',
+  maxLength,
+  ...more,
+});
+const choice = (name: string, label: string, options: [string, string][], more: Partial<Property> = {}): Property =>
+  text(name, label, 40, { options, ...more });
+const refers = (name: string, label: string, type: string, more: Partial<Property> = {}): Property =>
+  text(name, label, 16, { refers: { type, via: name.replace(/_id$/, '') }, ...more });
+
+const TERRITORIES: [string, string][] = [
+  ['north', 'North bank'],
+  ['south', 'South bank'],
+  ['hills', 'Hills'],
+  ['delta', 'Delta'],
+];
+const CROPS: [string, string][] = [
+  ['apple', 'Apple'],
+  ['pear', 'Pear'],
+  ['cherry', 'Cherry'],
+  ['plum', 'Plum'],
+  ['quince', 'Quince'],
+  ['currant', 'Currant'],
+  ['rapeseed', 'Rapeseed'],
+];
+const COUNTRIES: [string, string][] = [
+  ['DE', 'Germany'],
+  ['PL', 'Poland'],
+  ['GB', 'United Kingdom'],
+  ['NL', 'Netherlands'],
+  ['DK', 'Denmark'],
+];
+const address = [
+  text('street', 'Street', 120),
+  text('postcode', 'Postcode', 12),
+  text('city', 'City', 80),
+  choice('country', 'Country', COUNTRIES),
+];
+const ownership = [choice('territory', 'Territory', TERRITORIES), refers('owner_id', 'Owner', 'User')];
+
+export const ENTITY_TYPES: EntityType[] = [
+  {
+    type: 'User',
+    set: 'Users',
+    prefix: 'U',
+    title: ['name'],
+    properties: [
+      text('name', 'Name', 80, { required: true }),
+      text('login', 'Login', 60, { required: true, unique: true, immutable: true }),
+      text('email', 'E-mail', 254, { meaning: 'email' }),
+      choice('territory', 'Territory', TERRITORIES),
+    ],
+  },
+  {
+    type: 'Organisation',
+    set: 'Organisations',
+    prefix: 'O',
+    title: ['name'],
+    properties: [
+      text('name', 'Name', 120, { required: true }),
+      choice('kind', 'Kind', [
+        ['orchard', 'Orchard'],
+        ['club', 'Club'],
+        ['shop', 'Shop'],
+        ['public', 'Public body'],
+      ], { default: 'orchard' }),
+      text('website', 'Website', 200, { meaning: 'url' }),
+      text('email', 'E-mail', 254, { meaning: 'email' }),
+      text('phone', 'Phone', 32, { meaning: 'phone' }),
+      ...address,
+      { name: 'area_ha', label: 'Area (ha)', type: 'Edm.Decimal', scale: 1 },
+      { ...choice('crops', 'Crops', CROPS), collection: true },
+      text('customer_number', 'Customer number', 16, { unique: true, immutable: true }),
+      refers('main_contact_id', 'Main contact', 'Person'),
+      ...ownership,
+      text('tax_number', 'Tax number', 30),
+      text('bank_account', 'Bank account', 40),
+      text('credit_note', 'Credit note', 400),
+      { name: 'discount', label: 'Discount (%)', type: 'Edm.Decimal', scale: 1 },
+    ],
+  },
+  {
+    type: 'Person',
+    set: 'People',
+    prefix: 'P',
+    title: ['first_name', 'last_name'],
+    properties: [
+      choice('salutation', 'Salutation', [
+        ['ms', 'Ms'],
+        ['mr', 'Mr'],
+        ['mx', 'Mx'],
+      ]),
+      text('first_name', 'First name', 80),
+      text('last_name', 'Family name', 80, { required: true }),
+      text('email', 'E-mail', 254, { meaning: 'email' }),
+      text('phone', 'Phone', 32, { meaning: 'phone' }),
+      text('mobile', 'Mobile', 32, { meaning: 'phone' }),
+      ...address,
+      { name: 'birth_date', label: 'Birth date', type: 'Edm.Date' },
+      choice('language', 'Language', [
+        ['en', 'English'],
+        ['de', 'German'],
+        ['pl', 'Polish'],
+      ]),
+      {
+        ...choice('interests', 'Interests', [
+          ['pollination', 'Pollination'],
+          ['honey', 'Honey'],
+          ['queens', 'Queen breeding'],
+          ['courses', 'Courses'],
+          ['swarms', 'Swarms'],
+        ]),
+        collection: true,
+      },
+      { name: 'letters_allowed', label: 'Letters allowed', type: 'Edm.Boolean', default: false },
+      text('member_number', 'Member number', 16, { unique: true, immutable: true }),
+      text('notes', 'Notes', 4000),
+      refers('organisation_id', 'Organisation', 'Organisation'),
+      { name: 'last_visit_at', label: 'Last visit', type: 'Edm.DateTimeOffset' },
+      { name: 'letters_sent', label: 'Letters sent', type: 'Edm.Int32', computed: true },
+      ...ownership,
+      text('national_id', 'National id', 30),
+      text('health_note', 'Health note', 400),
+      text('bank_account', 'Bank account', 40),
+      text('fee_exemption', 'Fee exemption', 200),
+      text('family_note', 'Family note', 400),
+    ],
+  },
+  {
+    type: 'Enquiry',
+    set: 'Enquiries',
+    prefix: 'E',
+    title: ['subject'],
+    properties: [
+      text('subject', 'Subject', 200, { required: true }),
+      text('message', 'Message', 4000),
+      choice('kind', 'Kind', [
+        ['pollination', 'Pollination'],
+        ['membership', 'Membership'],
+        ['press', 'Press'],
+        ['other', 'Other'],
+      ], { required: true }),
+      choice('status', 'Status', [
+        ['open', 'Open'],
+        ['answered', 'Answered'],
+        ['won', 'Won'],
+        ['lost', 'Lost'],
+      ], { default: 'open' }),
+      { name: 'blossom_start', label: 'Blossom starts', type: 'Edm.Date' },
+      { name: 'hives_wanted', label: 'Hives wanted', type: 'Edm.Int32' },
+      { name: 'area_ha', label: 'Area (ha)', type: 'Edm.Decimal', scale: 1 },
+      { ...choice('crops', 'Crops', CROPS), collection: true },
+      refers('organisation_id', 'Organisation', 'Organisation'),
+      refers('person_id', 'Person', 'Person'),
+      text('source', 'Source', 80),
+      ...ownership,
+      { name: 'margin', label: 'Margin', type: 'Edm.Decimal', scale: 2 },
+      text('internal_note', 'Internal note', 2000),
+      text('competitor', 'Competitor', 120),
+      text('risk', 'Risk', 40),
+      text('audit_mark', 'Audit mark', 40),
+    ],
+  },
+];
+
+/** What the system keeps about every record by itself. */
+export const SYSTEM_PROPERTIES: Property[] = [
+  text('created_by', 'Created by', 80, { computed: true }),
+  { name: 'created_at', label: 'Created at', type: 'Edm.DateTimeOffset', computed: true },
+  text('changed_by', 'Changed by', 80, { computed: true }),
+  { name: 'changed_at', label: 'Changed at', type: 'Edm.DateTimeOffset', computed: true },
+];
+
+export const allProperties = (entity: EntityType): Property[] => [...entity.properties, ...SYSTEM_PROPERTIES];
+
+export function idOf(entity: EntityType, n: number): string {
+  return `${entity.prefix}-${String(n).padStart(5, '0')}`;
+}
+
+/** The number within an id; undefined when it isn't an id of this entity. */
+export function numberOf(entity: EntityType, id: string): number | undefined {
+  const match = new RegExp(`^${entity.prefix}-(\\d{5,15})$`).exec(id);
+  return match ? Number(match[1]) : undefined;
+}

@@ -1,0 +1,44 @@
+import type { EntityType } from './definition.ts';
+
+/** What a token may do. */
+export interface Caller {
+  name: string;
+  rights(entity: EntityType): { read: boolean; create: boolean; update: boolean; delete: boolean };
+  property(entity: EntityType, property: string): 'none' | 'read' | 'read and write';
+}
+
+const HIDDEN: Record<string, string[]> = {
+  Organisation: ['tax_number', 'bank_account', 'credit_note', 'discount'],
+  Person: ['national_id', 'health_note', 'bank_account', 'fee_exemption', 'family_note'],
+  Enquiry: ['margin', 'internal_note', 'competitor', 'risk', 'audit_mark'],
+};
+
+const administrator: Caller = {
+  name: 'CRM administrator',
+  rights: () => ({ read: true, create: true, update: true, delete: true }),
+  property: () => 'read and write',
+};
+
+/** The connection that an integration works with: no users, fourteen fields hidden. */
+const integration: Caller = {
+  name: 'Integration',
+  rights: ({ type }) =>
+    type === 'User'
+      ? { read: true, create: false, update: false, delete: false }
+      : { read: true, create: true, update: true, delete: true },
+  property: ({ type }, property) => (HIDDEN[type]?.includes(property) ? 'none' : type === 'User' ? 'read' : 'read and write'),
+};
+
+const reader: Caller = {
+  name: 'Reader',
+  rights: () => ({ read: true, create: false, update: false, delete: false }),
+  property: ({ type }, property) => (HIDDEN[type]?.includes(property) ? 'none' : 'read'),
+};
+
+/** Finds out who calls by bearer token (RFC 6750). */
+export function callerOf(authorization: string | undefined, administratorToken: string): Caller | undefined {
+  const token = /^Bearer (.+)$/i.exec(authorization ?? '')?.[1];
+  if (token === undefined) return undefined;
+  if (token === administratorToken) return administrator;
+  return ({ 'demo-integration': integration, 'demo-reader': reader } as Record<string, Caller>)[token];
+}

@@ -1,0 +1,115 @@
+import type { RowDataPacket } from 'mysql2';
+import type { Pool } from '../database.ts';
+import { seededRandom } from '../random.ts';
+import { allProperties, ENTITY_TYPES, type EntityType } from './definition.ts';
+import { FIRST, LAST, MAIL_HOSTS, ORCHARD, plainName, STREETS, TOWNS } from './names.ts';
+
+export interface Amounts {
+  seed: number;
+  organisations: number;
+  people: number;
+}
+
+type Values = Record<string, unknown>;
+type Random = () => number;
+const BATCH = 500;
+const DAY = 86_400_000;
+
+/** Fills an empty CRM. The same seed and amounts give the same records; the moments end at `now`. */
+export async function seedCrm(pool: Pool, { seed, organisations, people }: Amounts, now: Date): Promise<void> {
+  const [counts] = await pool.query<RowDataPacket[]>('SELECT COUNT(*) AS count FROM Users');
+  if ((counts[0] as { count: number }).count > 0) return;
+  const random = seededRandom(seed);
+  await insert(pool, 'User', users(), now, random);
+  await insert(pool, 'Organisation', Array.from({ length: organisations }, (_, at) => organisation(random, at)), now, random);
+  const made: Values[] = [];
+  for (let at = 0; at < people; at += 1) {
+    // A few are entered twice, as happens: same mailbox, other spelling of the rest.
+    const before = made[made.length - 1];
+    made.push(before && random() < 0.004 ? { ...before, first_name: String(before['first_name']).slice(0, 1) + '.', phone: null, member_number: null } : person(random, at, organisations));
+  }
+  await insert(pool, 'Person', made, now, random);
+}
+
+const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+const territoryOf = (random: Random): string => pick(random, ['north', 'south', 'hills', 'delta']);
+
+function users(): Values[] {
+  return ['north', 'south', 'hills', 'delta'].map((territory, at) => ({
+    name: ['Wiebke Harms', 'Paweł Nowak', 'Maud Radley', 'Tadeusz Żuraw'][at],
+    login: ['wiebke', 'pawel', 'maud', 'tadeusz'][at],
+    email: `${['wiebke', 'pawel', 'maud', 'tadeusz'][at]}@cloverhollow.example`,
+    territory,
+  }));
+}
+
+function phoneOf(random: Random, country: string): string {
+  const digits = (count: number): string => Array.from({ length: count }, () => Math.floor(random() * 10)).join('');
+  if (country === 'DE') return `+4930 23125${digits(3)}`.replace(' ', '');
+  if (country === 'GB') return `+447700900${digits(3)}`;
+  return `+48 22 555 ${digits(2)} ${digits(2)}`.replace(/ /g, '');
+}
+
+function place(random: Random): Values {
+  const [city, postcode, country] = pick(random, TOWNS);
+  return { street: `${pick(random, STREETS)} ${1 + Math.floor(random() * 90)}`, postcode, city, country };
+}
+
+function organisation(random: Random, at: number): Values {
+  const name = pick(random, ORCHARD).replace('{}', pick(random, [...LAST.de, ...LAST.pl, ...LAST.en]));
+  const address = place(random);
+  const host = `${plainName(name)}${at % 7 === 0 ? '' : at}.example`;
+  return {
+    name,
+    kind: random() < 0.8 ? 'orchard' : pick(random, ['club', 'shop', 'public']),
+    website: random() < 0.6 ? `https://${host}` : null,
+    email: random() < 0.7 ? `post@${host}` : null,
+    phone: random() < 0.7 ? phoneOf(random, String(address['country'])) : null,
+    ...address,
+    area_ha: Math.round(random() * 400) / 10,
+    crops: JSON.stringify(['apple', 'pear', 'cherry', 'plum'].filter(() => random() < 0.4)),
+    customer_number: `C${String(10_000 + at)}`,
+    territory: territoryOf(random),
+    owner_id: `U-0000${1 + Math.floor(random() * 4)}`,
+  };
+}
+
+function person(random: Random, at: number, organisations: number): Values {
+  const language = pick(random, ['de', 'de', 'pl', 'en'] as const);
+  const first = pick(random, FIRST[language]);
+  const last = pick(random, LAST[random() < 0.15 ? pick(random, ['de', 'pl', 'en'] as const) : language]);
+  const address = place(random);
+  const local = random() < 0.7 ? `${plainName(first)}.${plainName(last)}` : `${plainName(first).slice(0, 1)}${plainName(last)}`;
+  return {
+    first_name: first,
+    last_name: last,
+    email: random() < 0.91 ? `${local}${at % 5 === 0 ? '' : at}@${pick(random, MAIL_HOSTS)}` : null,
+    phone: random() < 0.64 ? phoneOf(random, String(address['country'])) : null,
+    mobile: random() < 0.2 ? phoneOf(random, String(address['country'])) : null,
+    ...address,
+    birth_date: random() < 0.4 ? new Date(Date.UTC(1940 + random() * 65, random() * 12, 1 + random() * 27)).toISOString().slice(0, 10) : null,
+    language,
+    interests: JSON.stringify(['pollination', 'honey', 'queens', 'courses'].filter(() => random() < 0.3)),
+    letters_allowed: random() < 0.5 ? 1 : 0,
+    member_number: random() < 0.1 ? `M${String(1000 + at)}` : null,
+    organisation_id: organisations > 0 && random() < 0.5 ? `O-${String(1 + Math.floor(random() * organisations)).padStart(5, '0')}` : null,
+    letters_sent: Math.floor(random() * 40),
+    territory: territoryOf(random),
+    owner_id: `U-0000${1 + Math.floor(random() * 4)}`,
+  };
+}
+
+async function insert(pool: Pool, type: string, records: Values[], now: Date, random: Random): Promise<void> {
+  const entity: EntityType = ENTITY_TYPES.find((each) => each.type === type)!;
+  const names = allProperties(entity).map((property) => property.name);
+  for (let start = 0; start < records.length; start += BATCH) {
+    const rows = records.slice(start, start + BATCH).map((record) => {
+      const at = new Date(now.getTime() - Math.floor(random() * 2000 + 60) * DAY);
+      const filled: Values = { ...record, created_by: 'Import', created_at: at, changed_by: 'Import', changed_at: at };
+      return names.map((name) => filled[name] ?? null);
+    });
+    await pool.query(`INSERT INTO \`${entity.set}\` (${names.map((name) => `\`${name}\``).join(', ')}) VALUES ?`, [rows]);
+    const history = rows.map((_, index) => [entity.type, start + index + 1, 'created', '{}', 'Import', rows[index]![names.indexOf('created_at')]]);
+    await pool.query('INSERT INTO history (entity, n, action, changes, changed_by, changed_at) VALUES ?', [history]);
+  }
+}

@@ -1,0 +1,81 @@
+import express, { type Request, type RequestHandler, type Router } from 'express';
+import { seededRandom } from '../random.ts';
+
+/** One kind of trouble that a share of a system's requests meets. */
+export interface Fault {
+  system: string;
+  kind: 'slow' | 'throttle' | 'fail' | 'break before' | 'break after' | 'reject token';
+  /** Share of requests, from 0 to 1. */
+  share: number;
+  seed?: number;
+  /** For `slow`: milliseconds. */
+  ms?: number;
+  /** For `throttle`: seconds in Retry-After. */
+  retryAfter?: number;
+  /** For `fail`: the status answered. */
+  status?: number;
+  /** Only requests with these methods; absent: all. */
+  methods?: string[];
+  /** Ends after so many hits; absent: never. */
+  times?: number;
+}
+
+interface Armed extends Fault {
+  random: () => number;
+  hits: number;
+}
+
+const KINDS = ['slow', 'throttle', 'fail', 'break before', 'break after', 'reject token'];
+
+/** The faults in force, set over HTTP (`GET`, `POST`, `DELETE /faults`) and applied in front of a system. */
+export class Faults {
+  private armed: Armed[] = [];
+
+  routes(): Router {
+    const router = express.Router();
+    router.use(express.json());
+    router.get('/', (_request, response) => void response.json(this.armed.map(({ random: _, ...rest }) => rest)));
+    router.post('/', (request, response) => {
+      const fault = request.body as Fault;
+      if (!KINDS.includes(fault?.kind) || typeof fault.share !== 'number' || typeof fault.system !== 'string') {
+        return void response.status(400).json({ error: `system, share and kind (${KINDS.join(', ')}) are needed` });
+      }
+      this.armed.push({ ...fault, hits: 0, random: seededRandom(fault.seed ?? 1) });
+      response.status(201).json({ faults: this.armed.length });
+    });
+    router.delete('/', (_request, response) => {
+      this.armed = [];
+      response.status(204).end();
+    });
+    return router;
+  }
+
+  /** Stands in front of one system's routes. */
+  before(system: string): RequestHandler {
+    return (request, response, next) => {
+      const fault = this.next(system, request);
+      if (!fault) return next();
+      if (fault.kind === 'slow') return void setTimeout(next, fault.ms ?? 1000);
+      if (fault.kind === 'break before') return void request.socket.destroy();
+      if (fault.kind === 'break after') {
+        // The work is done and committed; its answer never leaves.
+        response.end = (() => (request.socket.destroy(), response)) as typeof response.end;
+        return next();
+      }
+      const status = fault.kind === 'throttle' ? 429 : fault.kind === 'reject token' ? 401 : (fault.status ?? 503);
+      if (fault.kind === 'throttle') response.set('Retry-After', String(fault.retryAfter ?? 1));
+      response.status(status).json({ error: { code: 'Trouble', message: `The system answers ${status}.` } });
+    };
+  }
+
+  private next(system: string, request: Request): Armed | undefined {
+    for (const fault of this.armed) {
+      if (fault.system !== system || (fault.methods && !fault.methods.includes(request.method))) continue;
+      if (fault.times !== undefined && fault.hits >= fault.times) continue;
+      if (fault.random() >= fault.share) continue;
+      fault.hits += 1;
+      return fault;
+    }
+    return undefined;
+  }
+}

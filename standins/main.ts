@@ -1,0 +1,21 @@
+import { startStandins } from './server.ts';
+
+/** The stand-ins as a program: settings from the environment, stops on SIGTERM. */
+const { env } = process;
+const port = Number(env['STANDINS_PORT'] ?? 4610);
+const standins = await startStandins({
+  databaseUrl: env['STANDINS_DATABASE_URL'] ?? 'mysql://root@127.0.0.1:4606/',
+  prefix: env['STANDINS_PREFIX'] ?? 'standins',
+  port,
+  administratorToken: env['STANDINS_TOKEN'] ?? 'demo-administrator',
+  intakes: `${env['ZUSAMMEN_ADDRESS'] ?? 'http://localhost:4600'}/in`,
+  amounts: {
+    seed: 1871,
+    organisations: Number(env['STANDINS_ORGANISATIONS'] ?? 1500),
+    people: Number(env['STANDINS_PEOPLE'] ?? 6000),
+  },
+});
+console.log(`stand-ins ready on ${port}`);
+const stop = (): void => void standins.stop().then(() => process.exit(0));
+process.on('SIGTERM', stop);
+process.on('SIGINT', stop);

@@ -1,0 +1,56 @@
+import type { Server } from 'node:http';
+import express, { type NextFunction, type Request, type Response } from 'express';
+import { crmPages } from './crm/pages.ts';
+import { seedCrm, type Amounts } from './crm/seed.ts';
+import { crmService } from './crm/service.ts';
+import { makeTables } from './crm/tables.ts';
+import { openDatabase } from './database.ts';
+import { Faults } from './faults/faults.ts';
+import { site } from './site/site.ts';
+
+export interface StandinSettings {
+  databaseUrl: string;
+  /** Starts the names of the stand-ins' databases. */
+  prefix: string;
+  port: number;
+  administratorToken: string;
+  /** Where Zusammen takes submissions in, e.g. `http://localhost:4600/in`. */
+  intakes: string;
+  amounts: Amounts;
+}
+
+/** Starts all stand-ins on one port. @returns the server and a way to stop it */
+export async function startStandins(settings: StandinSettings): Promise<{ server: Server; stop: () => Promise<void> }> {
+  const crm = await openDatabase(settings.databaseUrl, `${settings.prefix}_crm`);
+  const web = await openDatabase(settings.databaseUrl, `${settings.prefix}_site`);
+  await makeTables(crm);
+  await seedCrm(crm, settings.amounts, new Date());
+  const faults = new Faults();
+  const app = express();
+  app.disable('x-powered-by');
+  app.disable('etag');
+  app.use('/faults', faults.routes());
+  app.use('/crm/odata', faults.before('crm'), crmService(crm, settings.administratorToken));
+  app.use('/crm', crmPages(crm));
+  app.use('/site', await site(web, settings.intakes));
+  app.get('/', (_request, response) => response.redirect('/site/'));
+  app.use((error: Error & { status?: number }, _request: Request, response: Response, _next: NextFunction) => {
+    if (response.headersSent) return;
+    const status = error.status ?? 500;
+    if (status >= 500) console.error(error);
+    response.status(status).json({ error: { code: 'Trouble', message: status < 500 ? error.message : 'The system is in trouble.' } });
+  });
+  const server = await new Promise<Server>((resolve, reject) => {
+    const listening = app.listen(settings.port, '127.0.0.1', (error?: Error) => (error ? reject(error) : resolve(listening)));
+  });
+  // Connections stay open between requests, as a real system's would.
+  server.keepAliveTimeout = 30_000;
+  return {
+    server,
+    stop: async () => {
+      server.closeAllConnections();
+      await new Promise((resolve) => server.close(resolve));
+      await Promise.all([crm.end(), web.end()]);
+    },
+  };
+}
