@@ -1,6 +1,6 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import mysql from 'mysql2/promise';
 
 export interface PrivateDatabase {
@@ -23,7 +23,7 @@ export async function startMariadb(home: string, port: number, quick = false): P
   mkdirSync(run, { recursive: true });
   const url = `mysql://root@127.0.0.1:${port}/`;
   const left = alive(pidFile);
-  if (left !== undefined && (await answers(url))) return { url, pid: left, stop: () => stopPid(left) };
+  if (left !== undefined && (await answers(url, data))) return { url, pid: left, stop: () => stopPid(left) };
   if (!existsSync(join(data, 'mysql'))) initialise(data);
   const log = join(home, 'mariadb.log');
   const child = spawn(
@@ -50,12 +50,11 @@ export async function startMariadb(home: string, port: number, quick = false): P
     { stdio: 'ignore', detached: true },
   );
   child.unref();
-  for (let waited = 0; waited < 600; waited += 1) {
-    if (await answers(url)) {
+  for (let waited = 0; waited < 600 && child.exitCode === null; waited += 1) {
+    if (await answers(url, data)) {
       writeFileSync(pidFile, String(child.pid));
       return { url, pid: child.pid!, stop: () => stopPid(child.pid!) };
     }
-    if (child.exitCode !== null) break;
     await pause(100);
   }
   const words = existsSync(log) ? readFileSync(log, 'utf8').split('\n').slice(-12).join('\n') : '';
@@ -70,15 +69,19 @@ function initialise(data: string): void {
   if (made.status !== 0) throw new Error(`MariaDB's data folder could not be made: ${made.stderr}`);
 }
 
-async function answers(url: string): Promise<boolean> {
+/** Whether the server at `url` answers. @throws when another one, with other data, sits on the port */
+async function answers(url: string, data: string): Promise<boolean> {
+  let folder: string;
   try {
     const connection = await mysql.createConnection({ uri: url, connectTimeout: 1000 });
-    await connection.query('SELECT 1');
+    const [rows] = await connection.query('SELECT @@datadir AS folder');
+    folder = (rows as { folder: string }[])[0]!.folder;
     await connection.end();
-    return true;
   } catch {
     return false;
   }
+  if (resolve(folder) !== resolve(data)) throw new Error(`Another database server is on that port, with its data in ${folder}; set DB_PORT.`);
+  return true;
 }
 
 /** The process a pid file names, when it runs. */

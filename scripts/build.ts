@@ -1,0 +1,53 @@
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { build } from 'esbuild';
+
+const SOURCES = ['core', 'server', 'standins', 'web', 'package-lock.json'];
+
+/** Builds server, stand-ins and interface into `dist/` and `web/dist/`, unless nothing has changed since the last time. */
+export async function buildAll(): Promise<void> {
+  const mark = 'dist/.built';
+  const state = fingerprint(SOURCES);
+  if (existsSync(mark) && readFileSync(mark, 'utf8') === state && existsSync('web/dist/index.html')) return;
+  console.log('Building …');
+  await Promise.all([buildPrograms(), buildWeb()]);
+  mkdirSync('dist', { recursive: true });
+  writeFileSync(mark, state);
+}
+
+async function buildPrograms(): Promise<void> {
+  await build({
+    entryPoints: { server: 'server/main.ts', standins: 'standins/main.ts' },
+    outdir: 'dist',
+    outExtension: { '.js': '.mjs' },
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    alias: Object.fromEntries(readdirSync('core', { withFileTypes: true }).filter((each) => each.isDirectory() && existsSync(`core/${each.name}/index.ts`)).map(({ name }) => [`@zusammen/core/${name}`, `./core/${name}/index.ts`])),
+    sourcemap: true,
+    keepNames: true,
+    logLevel: 'warning',
+  });
+}
+
+async function buildWeb(): Promise<void> {
+  const vite = await import('vite');
+  await vite.build({ root: 'web', configFile: 'web/vite.config.ts', logLevel: 'warn' });
+}
+
+function fingerprint(paths: readonly string[]): string {
+  const hash = createHash('sha256');
+  const visit = (path: string): void => {
+    const stat = statSync(path);
+    if (!stat.isDirectory()) {
+      hash.update(`${path} ${stat.size} ${Math.floor(stat.mtimeMs)}\n`);
+      return;
+    }
+    for (const name of readdirSync(path).sort()) if (name !== 'node_modules' && name !== 'dist') visit(join(path, name));
+  };
+  for (const path of paths) visit(path);
+  return hash.digest('hex');
+}

@@ -1,0 +1,3 @@
+export * from './passwords.ts';
+export * from './sealing.ts';
+export * from './sessions.ts';

@@ -1,0 +1,1 @@
+export { DEMO_PASSWORD, loadDemo } from './load.ts';

@@ -1,0 +1,75 @@
+import { intakeByKey, newestSchemas, versionOf, type Database, type Intake } from '../store/index.ts';
+import type { IntakeDocument } from '@zusammen/core/plans';
+import type { Schema } from '@zusammen/core/schema';
+
+/** What accepting and carrying out need to know of an intake's version. */
+export interface LiveIntake {
+  intake: Intake;
+  version: number;
+  document: IntakeDocument;
+}
+
+/**
+ * What is live, as this process last saw it. Versions never change, so they are kept; what is live by which key, and
+ * the systems' schemas, are looked up again after a second at the latest, so that other processes' changes arrive.
+ */
+export class LiveView {
+  private readonly byKey = new Map<string, { at: number; found: Promise<LiveIntake | 'unknown' | 'closed'> }>();
+  private readonly versions = new Map<string, Promise<IntakeDocument>>();
+  private schemas: { at: number; found: Promise<Map<string, Schema>> } | undefined;
+
+  constructor(
+    private readonly db: Database,
+    private readonly freshMs = 1000,
+  ) {}
+
+  async intake(key: string): Promise<LiveIntake | 'unknown' | 'closed'> {
+    const known = this.byKey.get(key);
+    if (known && Date.now() - known.at < this.freshMs) return known.found;
+    const found = this.lookUp(key);
+    // Unknown keys aren't kept: anybody can invent them.
+    this.byKey.set(key, { at: Date.now(), found });
+    const result = await found.catch((error: unknown) => {
+      this.byKey.delete(key);
+      throw error;
+    });
+    if (result === 'unknown') this.byKey.delete(key);
+    return result;
+  }
+
+  private async lookUp(key: string): Promise<LiveIntake | 'unknown' | 'closed'> {
+    const intake = await intakeByKey(this.db, key);
+    if (!intake) return 'unknown';
+    if (intake.state !== 'open' || intake.liveVersion === null) return 'closed';
+    return { intake, version: intake.liveVersion, document: await this.document(intake.id, intake.liveVersion) };
+  }
+
+  /** @throws when there is no such version */
+  document(intakeId: string, version: number): Promise<IntakeDocument> {
+    const key = `${intakeId}/${version}`;
+    const known = this.versions.get(key);
+    if (known) return known;
+    const found = versionOf(this.db, intakeId, version).then((row) => {
+      if (!row) throw new Error(`There is no version ${version} of this intake.`);
+      return row.document;
+    });
+    found.catch(() => this.versions.delete(key));
+    this.versions.set(key, found);
+    return found;
+  }
+
+  /** The newest schema of every system, by system id. */
+  allSchemas(): Promise<Map<string, Schema>> {
+    if (this.schemas && Date.now() - this.schemas.at < this.freshMs * 5) return this.schemas.found;
+    const found = newestSchemas(this.db);
+    found.catch(() => (this.schemas = undefined));
+    this.schemas = { at: Date.now(), found };
+    return found;
+  }
+
+  /** Lets go of what may have changed by our own hand. */
+  forget(): void {
+    this.byKey.clear();
+    this.schemas = undefined;
+  }
+}

@@ -1,0 +1,69 @@
+import { carryOut, RehearsalWorld, type Course, type IntakeDocument, type ReadOnlyWorld } from '@zusammen/core/plans';
+import { entityOf, type RecordState, type Schema } from '@zusammen/core/schema';
+import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
+
+/** What one sample would come to; `trouble` when a system couldn't be read. */
+export interface Rehearsed {
+  course?: Course;
+  trouble?: string;
+  /** The records that were found, as they are now, by step id. */
+  present: Record<string, RecordState>;
+}
+
+/** The real systems, for reading only. */
+export function readingOf(systems: Pick<Systems, 'client'>, schemas: ReadonlyMap<string, Schema>): ReadOnlyWorld {
+  const entity = (system: string, name: string) => {
+    const found = entityOf(schemas.get(system) ?? { entities: [] }, name);
+    if (!found) throw new NotUnderstood(`${name} can't be seen in the system.`);
+    return found;
+  };
+  return {
+    find: async (target, criteria, limit) => (await systems.client(target.system)).find(entity(target.system, target.entity), criteria, limit),
+    read: async (target, id) => (await systems.client(target.system)).read(entity(target.system, target.entity), id),
+  };
+}
+
+/** Keeps the records it lets through, as they are in the system now. */
+function remembering(reading: ReadOnlyWorld, seen: Map<string, RecordState>): ReadOnlyWorld {
+  const keep = (target: { system: string; entity: string }, record: RecordState): RecordState => {
+    seen.set(`${target.system}/${target.entity}/${record.id}`, record);
+    return record;
+  };
+  return {
+    find: async (target, criteria, limit) => (await reading.find(target, criteria, limit)).map((record) => keep(target, record)),
+    read: async (target, id) => {
+      const record = await reading.read(target, id);
+      return record && keep(target, record);
+    },
+  };
+}
+
+/**
+ * Rehearses a document on samples, in their order, by the same interpreter as the real run; nothing is written.
+ * What an earlier sample would have written is found by the later ones.
+ */
+export async function rehearse(
+  document: IntakeDocument,
+  samples: readonly Record<string, string | string[]>[],
+  systems: Pick<Systems, 'client'>,
+  schemas: ReadonlyMap<string, Schema>,
+): Promise<Rehearsed[]> {
+  const seen = new Map<string, RecordState>();
+  const world = new RehearsalWorld(remembering(readingOf(systems, schemas), seen));
+  const results: Rehearsed[] = [];
+  for (const values of samples) {
+    const present: Record<string, RecordState> = {};
+    try {
+      const course = await carryOut({ plan: document.plan, values, schemas }, world);
+      for (const step of course.steps) {
+        const record = step.record && seen.get(`${step.system}/${step.entity}/${step.record.id}`);
+        if (record && step.verdict === 'one') present[step.step] = record;
+      }
+      results.push({ course, present });
+    } catch (error) {
+      if (!(error instanceof SystemUnavailable || error instanceof TokenRefused || error instanceof NotUnderstood)) throw error;
+      results.push({ trouble: error.message, present });
+    }
+  }
+  return results;
+}

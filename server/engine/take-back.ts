@@ -1,0 +1,145 @@
+import { eq } from 'drizzle-orm';
+import { v7 as uuid } from 'uuid';
+import { entityOf, type Entity, type Schema, type Values } from '@zusammen/core/schema';
+import { sameValue } from '@zusammen/core/values';
+import {
+  isDuplicate,
+  ledgerOf,
+  ledgerRow,
+  markUndone,
+  newestAttempt,
+  noteIntent,
+  settleByHand,
+  submissions,
+  unsettled,
+  type Database,
+  type LedgerRow,
+} from '../store/index.ts';
+import type { System, Systems } from '../systems/index.ts';
+import { send, settleBy } from './world.ts';
+
+/** What became of taking one change back. */
+export interface TakenBack {
+  change: number;
+  done: boolean;
+  /** In words: what was restored, or why nothing was. */
+  words: string;
+}
+
+/**
+ * Takes one change back: a created record is deleted, changed fields get their former values; only what nobody has
+ * changed since. The taking back is a change of its own, on the ledger before it is sent.
+ * @throws SystemUnavailable and the like when the system can't be reached; then it goes on later by itself
+ */
+export async function takeBackChange(
+  db: Database,
+  systems: Pick<Systems, 'client'>,
+  schemas: ReadonlyMap<string, Schema>,
+  id: number,
+  actor: string,
+): Promise<TakenBack> {
+  const change = await ledgerRow(db, id);
+  if (!change || change.state !== 'written' || change.undoes !== null) return { change: id, done: false, words: 'There is no such change to take back.' };
+  if (change.undoneBy !== null) return { change: id, done: false, words: 'It has been taken back already.' };
+  const entity = entityOf(schemas.get(change.systemId) ?? { entities: [] }, change.entity);
+  if (!entity || change.recordId === null) return { change: id, done: false, words: `${change.entity} can no longer be seen in the system.` };
+  const system = await systems.client(change.systemId);
+  const begun = await newestAttempt(db, change.submissionSeq, `undo ${id}`);
+  if (begun?.state === 'intended') return finish(db, system, entity, change, begun, true);
+  const plan = await whatToUndo(system, entity, change);
+  if ('why' in plan) return { change: id, done: false, words: plan.why };
+  const entry = {
+    submissionSeq: change.submissionSeq,
+    effect: `undo ${id}`,
+    attempt: (begun?.attempt ?? 0) + 1,
+    systemId: change.systemId,
+    entity: change.entity,
+    recordId: change.recordId,
+    action: plan.action,
+    before: plan.before,
+    after: plan.after,
+    etagBefore: plan.etag ?? null,
+    requestId: uuid(),
+    state: 'intended' as const,
+    intendedAt: new Date(),
+    actor,
+    undoes: id,
+  };
+  try {
+    const undoId = await noteIntent(db, entry);
+    const row: LedgerRow = { ...entry, id: undoId, undoneBy: null, settledAt: null, refusal: null, etagAfter: null };
+    return await finish(db, system, entity, change, row, false, plan.kept);
+  } catch (error) {
+    if (isDuplicate(error)) return { change: id, done: false, words: 'Somebody else is taking it back right now.' };
+    throw error;
+  }
+}
+
+interface UndoPlan {
+  action: 'delete' | 'update';
+  before: Values;
+  after: Values;
+  etag: string | undefined;
+  /** Labels of fields that were changed since and are left alone. */
+  kept: string[];
+}
+
+async function whatToUndo(system: System, entity: Entity, change: LedgerRow): Promise<UndoPlan | { why: string }> {
+  const record = await system.read(entity, change.recordId!);
+  if (!record) return { why: 'The record is no longer there.' };
+  if (change.action === 'create') {
+    const touched = change.etagAfter !== null && record.etag !== undefined && record.etag !== change.etagAfter;
+    if (touched) return { why: 'The record has been changed since it was created; deleting it would lose that.' };
+    return { action: 'delete', before: change.after, after: {}, etag: record.etag, kept: [] };
+  }
+  const names = Object.keys(change.after);
+  const mine = names.filter((name) => sameValue(record.values[name], change.after[name]));
+  const kept = names.filter((name) => !mine.includes(name)).map((name) => entity.fields.find((field) => field.name === name)?.label ?? name);
+  if (mine.length === 0) return { why: `Changed again since: ${kept.join(', ')}.` };
+  const pick = (values: Values): Values => Object.fromEntries(mine.map((name) => [name, values[name] ?? null]));
+  return { action: 'update', before: pick(record.values), after: pick(change.before), etag: record.etag, kept };
+}
+
+async function finish(db: Database, system: System, entity: Entity, change: LedgerRow, undo: LedgerRow, again: boolean, kept: string[] = []): Promise<TakenBack> {
+  const answer = await send(system, entity, undo, again);
+  const effect = await settleBy(db, undo, { kind: 'none' }, answer, new Date());
+  if (effect.state === 'overtaken') return { change: change.id, done: false, words: 'The record was changed at this very moment; look again.' };
+  if (effect.state === 'refused') return { change: change.id, done: false, words: effect.refusal.words };
+  await markUndone(db, change.id, undo.id);
+  const did = undo.action === 'delete' ? 'The created record is deleted.' : 'The former values are back.';
+  return { change: change.id, done: true, words: kept.length === 0 ? did : `${did} Left alone, changed since: ${kept.join(', ')}.` };
+}
+
+/** Takes a submission's changes back, the last first; where all of them are, the submission counts as taken back. */
+export async function takeBackSubmission(
+  db: Database,
+  systems: Pick<Systems, 'client'>,
+  schemas: ReadonlyMap<string, Schema>,
+  submission: { id: string; seq: number },
+  actor: string,
+): Promise<TakenBack[]> {
+  const written = (await ledgerOf(db, submission.seq)).filter((row) => row.state === 'written' && row.undoes === null && row.undoneBy === null);
+  const results: TakenBack[] = [];
+  for (const row of written.reverse()) results.push(await takeBackChange(db, systems, schemas, row.id, actor));
+  await countAsTakenBack(db, submission.seq);
+  return results;
+}
+
+/** Marks a submission taken back when nothing that it wrote stands any more. */
+export async function countAsTakenBack(db: Database, seq: number): Promise<void> {
+  const rows = await ledgerOf(db, seq);
+  const written = rows.filter((row) => row.state === 'written' && row.undoes === null);
+  if (written.length === 0 || written.some((row) => row.undoneBy === null)) return;
+  const [submission] = await db.select({ id: submissions.id }).from(submissions).where(eq(submissions.seq, seq));
+  if (submission) await settleByHand(db, submission.id, ['applied', 'refused', 'failed', 'in review'], 'taken back');
+}
+
+/** Finishes takings back that a crash cut short. Changes of submissions are finished by the workers. */
+export async function recoverTakingBack(db: Database, systems: Pick<Systems, 'client'>, schemas: ReadonlyMap<string, Schema>): Promise<void> {
+  for (const row of await unsettled(db, 1000)) {
+    if (row.undoes === null) continue;
+    await takeBackChange(db, systems, schemas, row.undoes, row.actor);
+    await countAsTakenBack(db, row.submissionSeq);
+  }
+}
+

@@ -1,0 +1,153 @@
+import { carryOut, type Course } from '@zusammen/core/plans';
+import type { Database } from '../store/index.ts';
+import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
+import { claimDue, prolongClaims, type Claimed } from './claim.ts';
+import type { LiveView } from './live.ts';
+import { postpone, settle } from './settle.ts';
+import { EngineWorld, TakenOver } from './world.ts';
+
+export interface WorkerSettings {
+  /** Unique among all processes; a restarted worker has another name. */
+  name: string;
+  /** Submissions carried out at once. */
+  concurrency: number;
+  /** Milliseconds between looks into the queue when nothing was heard. */
+  pollMs: number;
+  /** The moment a submission's changes are dated with; now, unless past ones are played back. */
+  clock?: (submission: Claimed) => Date;
+  /** Told about trouble of our own; never gets personal values. */
+  log: (message: string, details: Record<string, unknown>) => void;
+}
+
+/** The longest a submission waits for a system before it counts as failed: attempts double up to ten minutes each. */
+const MOST_ATTEMPTS = 40;
+
+/** Takes submissions from the queue and carries them out. Any number may run, in any number of processes. */
+export class Worker {
+  private readonly atWork = new Map<number, Promise<void>>();
+  private claiming: Promise<void> | undefined;
+  private again = false;
+  private stopped = false;
+  private poll: NodeJS.Timeout | undefined;
+  private heartbeat: NodeJS.Timeout | undefined;
+
+  constructor(
+    private readonly db: Database,
+    private readonly systems: Pick<Systems, 'client'>,
+    private readonly live: LiveView,
+    private readonly settings: WorkerSettings,
+  ) {}
+
+  start(): void {
+    this.poll = setInterval(() => this.look(), this.settings.pollMs);
+    this.heartbeat = setInterval(() => {
+      void prolongClaims(this.db, this.settings.name, [...this.atWork.keys()], new Date()).catch(() => undefined);
+    }, 10_000);
+    this.look();
+  }
+
+  /** Looks into the queue now; called when something arrived. */
+  look(): void {
+    if (this.stopped) return;
+    if (this.claiming) {
+      this.again = true;
+      return;
+    }
+    const free = this.settings.concurrency - this.atWork.size;
+    // A claim costs the same for one as for many; while busy, several places are filled at a time.
+    if (free < Math.min(this.settings.concurrency, 1 + this.atWork.size / 4)) return;
+    this.claiming = this.claim(free).finally(() => {
+      this.claiming = undefined;
+      if (this.again) {
+        this.again = false;
+        this.look();
+      }
+    });
+  }
+
+  /** Finishes what is begun, claims nothing more. */
+  async stop(): Promise<void> {
+    this.stopped = true;
+    clearInterval(this.poll);
+    await this.claiming;
+    await Promise.all(this.atWork.values());
+    clearInterval(this.heartbeat);
+  }
+
+  /** Resolves when the queue holds nothing that could be worked on now; for tests and the demo's loading. */
+  async idle(): Promise<void> {
+    for (;;) {
+      while (this.claiming || this.atWork.size > 0) {
+        await this.claiming;
+        await Promise.all(this.atWork.values());
+      }
+      this.look();
+      await this.claiming;
+      if (this.atWork.size === 0 && !this.claiming) return;
+    }
+  }
+
+  private async claim(free: number): Promise<void> {
+    try {
+      const claimed = await claimDue(this.db, this.settings.name, free, new Date());
+      if (claimed.length === free) this.again = true;
+      for (const submission of claimed) {
+        const work = this.carryOut(submission).finally(() => {
+          this.atWork.delete(submission.seq);
+          this.look();
+        });
+        this.atWork.set(submission.seq, work);
+      }
+    } catch (error) {
+      this.settings.log('the queue could not be read', { error: (error as Error).message });
+    }
+  }
+
+  private async carryOut(submission: Claimed): Promise<void> {
+    const { log, name } = this.settings;
+    const clock = this.clockOf(submission);
+    try {
+      const document = await this.live.document(submission.intakeId, submission.version);
+      const schemas = await this.live.allSchemas();
+      const world = new EngineWorld(this.db, this.systems, schemas, submission.seq, submission.fresh, 'connection', clock);
+      const run = { plan: document.plan, values: submission.values, schemas, ...(submission.answers ? { answers: submission.answers } : {}) };
+      const course = await carryOut(run, world);
+      await settle(this.db, submission, course, wordsOf(course), clock());
+    } catch (error) {
+      if (error instanceof TakenOver) return log('a submission was taken over by another worker', { worker: name, submission: submission.id });
+      await this.interrupted(submission, error).catch((later: unknown) => {
+        // The claim lapses and another worker takes over.
+        log('a submission could not be put back', { submission: submission.id, error: (later as Error).message });
+      });
+    }
+  }
+
+  private clockOf(submission: Claimed): () => Date {
+    const { clock } = this.settings;
+    return () => (clock ? clock(submission) : new Date());
+  }
+
+  private async interrupted(submission: Claimed, error: unknown): Promise<void> {
+    const { log } = this.settings;
+    const clock = this.clockOf(submission);
+    const outside = error instanceof SystemUnavailable || error instanceof TokenRefused || error instanceof NotUnderstood;
+    if (!outside) log('carrying out a submission failed', { submission: submission.id, error: (error as Error).message });
+    const words = outside ? error.message : 'Something went wrong on our side.';
+    if (submission.attempts + 1 >= MOST_ATTEMPTS || error instanceof NotUnderstood) {
+      const failed: Course = { state: 'failed', steps: [] };
+      return settle(this.db, submission, failed, words, clock());
+    }
+    const waitMs = error instanceof SystemUnavailable ? error.waitMs : undefined;
+    return postpone(this.db, submission, new Date(Date.now() + (waitMs ?? 0) + backoff(submission.attempts)), words);
+  }
+}
+
+/** Exponential backoff with full jitter in milliseconds: from half a second up to ten minutes. */
+export function backoff(attempts: number, random: () => number = Math.random): number {
+  return Math.round((0.5 + random() / 2) * Math.min(600_000, 500 * 2 ** attempts));
+}
+
+function wordsOf(course: Course): string | null {
+  const ended = course.steps.find((step) => ['asked', 'refused', 'failed', 'stopped'].includes(step.outcome));
+  return ended?.why ?? null;
+}

@@ -1,0 +1,116 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import type { Context } from './context.ts';
+import { intakeDoor } from './intake-door.ts';
+import { documentSchemas, openApi } from './openapi.ts';
+import { Problem } from './problem.ts';
+import { mount, route, type Route } from './route.ts';
+import { intakeRoutes } from './routes/intakes.ts';
+import { peopleRoutes } from './routes/people.ts';
+import { readingRoutes } from './routes/reading.ts';
+import { sessionRoutes } from './routes/session.ts';
+import { submissionRoutes } from './routes/submissions.ts';
+import { systemRoutes } from './routes/systems.ts';
+
+/** The whole of Zusammen's HTTP: the door for submissions, the API, and the interface's files. */
+export function makeApp(context: Context, log: Logger, webFolder: string): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.set('trust proxy', 'loopback');
+  app.use(helmet({ contentSecurityPolicy: { directives: POLICY }, strictTransportSecurity: { maxAge: 15_552_000 }, referrerPolicy: { policy: 'same-origin' } }));
+  // Neither query strings nor bodies are logged: they may hold personal values.
+  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => (request.url ?? '').startsWith('/in/') }, serializers: { req: ({ method, url }: { method: string; url: string }) => ({ method, url: url.split('?')[0] }), res: ({ statusCode }: { statusCode: number }) => ({ statusCode }) }, customLogLevel: (_request, response) => (response.statusCode >= 500 ? 'error' : 'debug') }));
+  app.use('/in', intakeDoor(context));
+
+  const routes: Route[] = [...sessionRoutes(context), ...systemRoutes(context), ...readingRoutes(), ...intakeRoutes(context), ...submissionRoutes(context), ...peopleRoutes(context)];
+  const described = openApi(routes);
+  const schemas = documentSchemas();
+  const api = express.Router();
+  api.use(sameOrigin);
+  api.use((_request, response, next) => {
+    response.set('Cache-Control', 'no-store');
+    next();
+  });
+  mount(api, context.db, [
+    ...routes,
+    route({
+      method: 'get',
+      path: '/health',
+      summary: 'Whether this process and its database answer',
+      role: 'anyone',
+      work: async () => {
+        await context.db.$client.query('SELECT 1').catch(() => {
+          throw new Problem(503, 'Not well', 'The database does not answer.');
+        });
+        return { status: 'ok' };
+      },
+    }),
+    route({ method: 'get', path: '/openapi.json', summary: 'This API', role: 'anyone', work: async () => described }),
+    route({ method: 'get', path: '/schemas.json', summary: 'JSON Schemas of the configuration documents', role: 'anyone', work: async () => ({ $schema: 'https://json-schema.org/draft/2020-12/schema', $defs: schemas }) }),
+  ]);
+  api.use((request) => {
+    throw new Problem(404, 'Not found', `There is no ${request.method} ${request.baseUrl}${request.path}.`);
+  });
+  app.use('/api', api);
+  serveWeb(app, webFolder);
+  app.use(answerErrors(log));
+  return app;
+}
+
+const POLICY = {
+  defaultSrc: ["'self'"],
+  scriptSrc: ["'self'"],
+  // Radix positions its popovers with style attributes.
+  styleSrc: ["'self'", "'unsafe-inline'"],
+  imgSrc: ["'self'", 'data:'],
+  fontSrc: ["'self'"],
+  connectSrc: ["'self'"],
+  workerSrc: ["'self'"],
+  objectSrc: ["'none'"],
+  frameAncestors: ["'none'"],
+  baseUri: ["'none'"],
+  formAction: ["'self'"],
+  upgradeInsecureRequests: null,
+};
+
+/**
+ * Forged requests: browsers say where a request comes from (Fetch Metadata, and Origin), and what comes from another
+ * site is turned away. Together with strict same-site cookies nothing foreign acts in somebody's name; programs that
+ * are no browsers say nothing and sign in for themselves.
+ */
+const sameOrigin: RequestHandler = (request, _response, next) => {
+  if (request.method === 'GET' || request.method === 'HEAD') return next();
+  const site = request.get('Sec-Fetch-Site');
+  const origin = request.get('Origin');
+  const foreign = (site !== undefined && site !== 'same-origin' && site !== 'none') || (origin !== undefined && origin !== 'null' && new URL(origin).host !== request.get('Host')) || origin === 'null';
+  if (foreign) throw new Problem(403, 'From elsewhere', 'Requests from other sites are not taken here.');
+  next();
+};
+
+function serveWeb(app: Express, folder: string): void {
+  if (!existsSync(join(folder, 'index.html'))) return;
+  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y' }));
+  app.use(express.static(folder, { index: false, maxAge: 0 }));
+  app.get('/{*any}', (_request, response) => response.set('Cache-Control', 'no-cache').sendFile(join(folder, 'index.html'), { root: '/' }));
+}
+
+function answerErrors(log: Logger): ErrorRequestHandler {
+  return (error: Error & { status?: number; type?: string }, request, response, next) => {
+    if (response.headersSent) return next(error);
+    const problem = asProblem(error);
+    if (problem.status >= 500 && !(error instanceof Problem)) log.error({ error: error.message, stack: error.stack, path: request.path }, 'a request failed');
+    response.status(problem.status).set(problem.headers).type('application/problem+json').send(JSON.stringify(problem.body(request.originalUrl.split('?')[0])));
+  };
+}
+
+function asProblem(error: Error & { status?: number }): Problem {
+  if (error instanceof Problem) return error;
+  if (error instanceof URIError) return new Problem(400, 'Not readable', 'The address is not valid.');
+  if (error.message === 'aborted' || (error as { code?: string }).code === 'ECONNRESET') return new Problem(400, 'Broken off', 'The request broke off.');
+  if (typeof error.status === 'number' && error.status >= 400 && error.status < 500) return new Problem(error.status, 'Not acceptable', error.message);
+  return new Problem(500, 'Our fault', 'Something went wrong on our side; it is on record.');
+}

@@ -1,0 +1,98 @@
+import 'reflect-metadata';
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsBoolean, IsDefined, IsEmail, IsIn, IsInt, IsObject, IsOptional, IsString, IsUrl, Matches, MaxLength, Min, MinLength, ValidateNested } from 'class-validator';
+import { IntakeDocument } from '@zusammen/core/plans';
+
+/** What requests may say, one class per kind of body. */
+export class SignInBody {
+  @IsString() @MaxLength(254) email!: string;
+  @IsString() @MaxLength(1000) password!: string;
+}
+
+export class SystemAddressBody {
+  @IsUrl({ require_tld: false, protocols: ['http', 'https'], require_protocol: true }, { message: 'must be a web address that starts with http:// or https://' })
+  @MaxLength(500)
+  address!: string;
+  @IsString() @MinLength(1) @MaxLength(4000) @Matches(/^[\x21-\x7e]+$/, { message: 'must be a token without spaces' }) token!: string;
+}
+
+export class ConnectSystemBody extends SystemAddressBody {
+  @IsString() @MinLength(1) @MaxLength(120) name!: string;
+  @IsBoolean() practice!: boolean;
+}
+
+export class ChangeSystemBody {
+  @IsOptional() @IsString() @MinLength(1) @MaxLength(120) name?: string;
+  @IsOptional() @IsBoolean() practice?: boolean;
+  @IsOptional() @IsString() @MinLength(1) @MaxLength(4000) @Matches(/^[\x21-\x7e]+$/, { message: 'must be a token without spaces' }) token?: string;
+}
+
+export class ReadFormsBody {
+  @IsString() html!: string;
+}
+
+export class SuggestEntity {
+  @IsString() @MaxLength(255) name!: string;
+  @IsOptional() @IsString() @MaxLength(255) label?: string;
+  @IsArray() @ArrayMaxSize(2000) @IsObject({ each: true }) fields!: Record<string, unknown>[];
+}
+export class SuggestBody {
+  /** As `POST /api/forms/read` gives them; further properties of a field are let pass. */
+  @IsArray() @ArrayMaxSize(2000) @IsObject({ each: true }) fields!: Record<string, unknown>[];
+  @IsArray() @ArrayMaxSize(100) @ValidateNested({ each: true }) @Type(() => SuggestEntity) entities!: SuggestEntity[];
+}
+
+export class NewIntakeBody {
+  @Matches(/^[a-z0-9]+(-[a-z0-9]+)*$/, { message: 'may have small letters, digits and single hyphens' }) @MaxLength(80) key!: string;
+  @ValidateNested() @Type(() => IntakeDocument) @IsDefined() document!: IntakeDocument;
+}
+
+export class SaveDraftBody {
+  @IsInt() @Min(1) revision!: number;
+  @ValidateNested() @Type(() => IntakeDocument) @IsDefined() document!: IntakeDocument;
+}
+
+export class PublishBody {
+  @IsInt() @Min(1) revision!: number;
+  /** What wants a look is accepted. */
+  @IsOptional() @IsBoolean() accept?: boolean;
+}
+
+export class IntakeStateBody {
+  @IsIn(['open', 'closed']) state!: 'open' | 'closed';
+}
+
+export class GoLiveBody {
+  @IsInt() @Min(1) version!: number;
+}
+
+export class ValuesBody {
+  @IsObject() values!: Record<string, unknown>;
+}
+
+export class RehearseBody {
+  @ValidateNested() @Type(() => IntakeDocument) @IsDefined() document!: IntakeDocument;
+  @IsArray() @ArrayMaxSize(200) @IsObject({ each: true }) samples!: Record<string, unknown>[];
+}
+
+export class AnswerBody {
+  @IsString() @MaxLength(64) step!: string;
+  @IsOptional() @IsString() @MaxLength(255) record?: string;
+  @IsOptional() @IsIn([true]) anew?: true;
+}
+
+export class SetAsideBody {
+  @IsString() @MinLength(3) @MaxLength(400) reason!: string;
+}
+
+export class NewPersonBody {
+  @IsEmail() @MaxLength(254) email!: string;
+  @IsString() @MinLength(1) @MaxLength(120) name!: string;
+  @IsIn(['administrator', 'specialist', 'viewer']) role!: 'administrator' | 'specialist' | 'viewer';
+  @IsString() @MinLength(10) @MaxLength(200) password!: string;
+}
+
+export class ChangePersonBody {
+  @IsOptional() @IsIn(['administrator', 'specialist', 'viewer']) role?: 'administrator' | 'specialist' | 'viewer';
+  @IsOptional() @IsBoolean() active?: boolean;
+}

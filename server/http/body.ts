@@ -1,0 +1,154 @@
+import busboy from 'busboy';
+import type { Request } from 'express';
+import { visit } from 'jsonc-parser';
+import { collectValues, flattenPayload, type SubmittedValues } from '@zusammen/core/forms';
+import { badField, Problem } from './problem.ts';
+
+export const BODY_LIMIT = 1024 * 1024;
+const LIMITS = { fields: 1000, depth: 8 };
+const NEVER = new Set(['__proto__']);
+
+/** Reads a body's bytes. @throws Problem 413 over the limit, which is noticed before the bytes are kept */
+export async function bytesOf(request: Request, limit = BODY_LIMIT): Promise<Buffer> {
+  const tooLarge = (): Problem => new Problem(413, 'Too large', `A body may have ${limit / 1024 / 1024} MiB.`, [], { Connection: 'close' });
+  if (Number(request.headers['content-length'] ?? 0) > limit) throw tooLarge();
+  if (request.headers['content-encoding'] && request.headers['content-encoding'] !== 'identity') {
+    throw new Problem(415, 'Not taken', 'Compressed bodies are not taken.');
+  }
+  const chunks: Buffer[] = [];
+  let size = 0;
+  for await (const chunk of request) {
+    size += (chunk as Buffer).length;
+    if (size > limit) throw tooLarge();
+    chunks.push(chunk as Buffer);
+  }
+  return Buffer.concat(chunks);
+}
+
+function utf8(bytes: Buffer): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    throw new Problem(400, 'Not readable', 'The body is not valid UTF-8.');
+  }
+}
+
+/**
+ * Parses JSON strictly: what `JSON.parse` lets pass in silence (keys that come twice, `__proto__`, endless nesting)
+ * is a problem that names the key.
+ */
+export function parseJson(bytes: Buffer, depth = 32): unknown {
+  const text = utf8(bytes);
+  const open: Set<string>[] = [];
+  let nested = 0;
+  const deeper = (): void => {
+    nested += 1;
+    if (nested > depth) throw badField('', `is nested deeper than ${depth} levels`, 400);
+  };
+  visit(text, {
+    onObjectBegin: () => {
+      deeper();
+      open.push(new Set());
+    },
+    onObjectProperty: (name) => {
+      const keys = open.at(-1);
+      if (NEVER.has(name)) throw badField(name, 'is not a name a field can have', 400);
+      if (keys?.has(name)) throw badField(name, 'comes twice', 400);
+      keys?.add(name);
+    },
+    onObjectEnd: () => {
+      nested -= 1;
+      open.pop();
+    },
+    onArrayBegin: deeper,
+    onArrayEnd: () => void (nested -= 1),
+  });
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    throw new Problem(400, 'Not readable', `The body is not valid JSON: ${(error as Error).message.replace(/, ".*$/s, '')}.`);
+  }
+}
+
+export interface ReadSubmission {
+  values: SubmittedValues;
+  /** As a browser posts a plain form. */
+  plainForm: boolean;
+}
+
+/** Reads a submission in any of the three forms it may come in. @throws Problem naming the field and the reason */
+export async function readSubmission(request: Request): Promise<ReadSubmission> {
+  const type = (request.headers['content-type'] ?? '').split(';')[0]!.trim().toLowerCase();
+  if (type === 'application/json') {
+    const flat = flattenPayload(parseJson(await bytesOf(request)), LIMITS);
+    if (!flat.ok) throw badField(flat.field, flat.reason);
+    return { values: flat.values, plainForm: false };
+  }
+  if (type === 'application/x-www-form-urlencoded') return { values: checked(formPairs(utf8(await bytesOf(request)))), plainForm: true };
+  if (type === 'multipart/form-data') return { values: checked(await multipartPairs(request)), plainForm: true };
+  throw new Problem(415, 'Not taken', 'A submission comes as application/json, application/x-www-form-urlencoded or multipart/form-data.');
+}
+
+function checked(pairs: [string, string][]): SubmittedValues {
+  if (pairs.length > LIMITS.fields) throw badField('', `has more than ${LIMITS.fields} fields`);
+  for (const [name, value] of pairs) {
+    if (NEVER.has(name)) throw badField(name, 'is not a name a field can have');
+    if (name.length > 500) throw badField(`${name.slice(0, 40)}…`, 'is a name longer than 500 characters');
+    if (value.includes('\u0000')) throw badField(name, 'holds a null character');
+  }
+  return collectValues(pairs);
+}
+
+/** application/x-www-form-urlencoded (URL Living Standard, 5.1), but what isn't UTF-8 is refused, not replaced. */
+function formPairs(text: string): [string, string][] {
+  const decode = (part: string): string => {
+    try {
+      return decodeURIComponent(part.replace(/\+/g, ' '));
+    } catch {
+      throw new Problem(400, 'Not readable', 'The form holds bytes that are not valid UTF-8.');
+    }
+  };
+  return text
+    .split('&')
+    .filter((pair) => pair !== '')
+    .map((pair) => {
+      const at = pair.indexOf('=');
+      return at < 0 ? [decode(pair), ''] : [decode(pair.slice(0, at)), decode(pair.slice(at + 1))];
+    });
+}
+
+async function multipartPairs(request: Request): Promise<[string, string][]> {
+  const bytes = await bytesOf(request);
+  const pairs: [string, string][] = [];
+  await new Promise<void>((resolve, reject) => {
+    let parser: busboy.Busboy;
+    try {
+      parser = busboy({ headers: request.headers, limits: { fields: LIMITS.fields + 1, files: 1, fieldSize: BODY_LIMIT, fieldNameSize: 600 } });
+    } catch {
+      reject(new Problem(400, 'Not readable', 'The multipart body names no boundary.'));
+      return;
+    }
+    parser.on('field', (name, value) => pairs.push([name, value]));
+    parser.on('file', (name, stream, { filename }) => {
+      stream.resume();
+      // A browser sends an empty file for a file input nobody filled in.
+      if (filename) reject(badField(name, 'is a file, and this form takes none'));
+    });
+    parser.on('error', () => reject(new Problem(400, 'Not readable', 'The multipart body breaks off or is malformed.')));
+    parser.on('close', resolve);
+    parser.end(bytes);
+  });
+  if (pairs.some(([name, value]) => `${name}${value}`.includes('\uFFFD')) && !isUtf8(bytes)) {
+    throw new Problem(400, 'Not readable', 'The form holds bytes that are not valid UTF-8.');
+  }
+  return pairs;
+}
+
+function isUtf8(bytes: Buffer): boolean {
+  try {
+    new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+    return true;
+  } catch {
+    return false;
+  }
+}

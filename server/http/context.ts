@@ -1,0 +1,17 @@
+import type { Sealer } from '../access/index.ts';
+import type { Acceptor, LiveView } from '../engine/index.ts';
+import type { Actor, Database, User } from '../store/index.ts';
+import type { Systems } from '../systems/index.ts';
+
+/** What the routes work with. */
+export interface Context {
+  db: Database;
+  systems: Systems;
+  sealer: Sealer;
+  live: LiveView;
+  acceptor: Acceptor;
+  /** Told when something came into the queue. */
+  queued: () => void;
+}
+
+export const actorOf = ({ id, name }: User): Actor => ({ id, name });

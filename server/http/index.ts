@@ -1,0 +1,2 @@
+export { makeApp } from './app.ts';
+export type { Context } from './context.ts';

@@ -1,0 +1,74 @@
+import type { Request, RequestHandler, Response, Router } from 'express';
+import { validated } from '@zusammen/core/documents';
+import { mayAct, userOf } from '../access/index.ts';
+import type { Database, Role, User } from '../store/index.ts';
+import { bytesOf, parseJson } from './body.ts';
+import { Problem } from './problem.ts';
+
+/** What a route's work gets to see. `user` is there on every route that isn't for anyone. */
+export interface Call<B> {
+  request: Request;
+  response: Response;
+  params: Record<string, string>;
+  query: Record<string, string | undefined>;
+  body: B;
+  user: User;
+}
+
+export interface Route<B extends object = object> {
+  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
+  /** With `:name` for parameters. */
+  path: string;
+  summary: string;
+  /** The least role that may; `anyone` needs no sign-in. */
+  role: Role | 'anyone';
+  /** The class a JSON body must satisfy. */
+  body?: new () => B;
+  /** The largest body in bytes; 1 MiB where nothing is said. */
+  limit?: number;
+  /** Stands in front, e.g. a rate limit. */
+  before?: RequestHandler;
+  /** The result is sent as JSON; `undefined` means 204, unless the work has answered by itself. */
+  work: (call: Call<B>) => Promise<unknown>;
+}
+
+/** Keeps the type of a route's body when routes are listed together. */
+export const route = <B extends object>(definition: Route<B>): Route => definition as unknown as Route;
+
+export const SESSION_COOKIE = 'zusammen';
+
+/** Puts routes on a router: sign-in, role, body, answer and errors are handled alike for all of them. */
+export function mount(router: Router, db: Database, routes: readonly Route[]): void {
+  for (const each of routes) {
+    const handler: RequestHandler = async (request, response) => {
+      const user = each.role === 'anyone' ? undefined : await authorised(db, request, each.role);
+      const body = each.body ? bodyOf(each, parseJson(await bytesOf(request, each.limit))) : {};
+      const query = Object.fromEntries(Object.entries(request.query).map(([name, value]) => [name, typeof value === 'string' ? value : undefined]));
+      const result = await each.work({ request, response, params: request.params as Record<string, string>, query, body, user: user as User });
+      if (response.headersSent) return;
+      if (result === undefined) response.status(204).end();
+      else response.json(result);
+    };
+    router[each.method](each.path, ...(each.before ? [each.before] : []), handler);
+  }
+}
+
+async function authorised(db: Database, request: Request, role: Role): Promise<User> {
+  const token = tokenOf(request);
+  const user = token === undefined ? undefined : await userOf(db, token);
+  if (!user) throw new Problem(401, 'Not signed in', 'Sign in first.');
+  if (!mayAct(user.role, role)) throw new Problem(403, 'Not allowed', `This needs the role ${role}; yours is ${user.role}.`);
+  return user;
+}
+
+export function tokenOf(request: Request): string | undefined {
+  const cookies = request.headers.cookie?.split(/;\s*/) ?? [];
+  return cookies.find((each) => each.startsWith(`${SESSION_COOKIE}=`))?.slice(SESSION_COOKIE.length + 1);
+}
+
+function bodyOf(each: Route, plain: unknown): object {
+  const result = validated(each.body!, plain);
+  if (result.ok) return result.value;
+  const first = result.complaints[0];
+  throw new Problem(422, 'Not acceptable as it is', first ? `${first.field || 'The body'}: ${first.reason}.` : 'The body is not acceptable.', result.complaints);
+}

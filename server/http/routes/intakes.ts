@@ -1,0 +1,189 @@
+import { check } from '@zusammen/core/checks';
+import { addIntake, addSample, goLiveWith, intakeById, isDuplicate, listIntakes, noteChange, publishDraft, removeSample, samplesOf, saveDraft, setIntakeState, versionOf, versionsOf, changesOf, type Intake } from '../../store/index.ts';
+import { rehearse } from '../../engine/index.ts';
+import { collectValues } from '@zusammen/core/forms';
+import { GoLiveBody, IntakeStateBody, NewIntakeBody, PublishBody, RehearseBody, SaveDraftBody, ValuesBody } from '../bodies.ts';
+import { actorOf, type Context } from '../context.ts';
+import { badField, notFound, Problem } from '../problem.ts';
+import { route, type Route } from '../route.ts';
+import { intakeFigures } from '../figures.ts';
+
+export const intakeRoutes = (context: Context): Route[] => {
+  const { db, live, systems } = context;
+  const existing = async (id: string): Promise<Intake> => {
+    const intake = /^[0-9a-f-]{36}$/.test(id) ? await intakeById(db, id) : undefined;
+    if (!intake) throw notFound('such intake');
+    return intake;
+  };
+  return [
+    route({
+      method: 'get',
+      path: '/intakes',
+      summary: 'All intakes with their figures',
+      role: 'viewer',
+      work: async () => {
+        const figures = await intakeFigures(db);
+        const intakes = await listIntakes(db);
+        return {
+          intakes: intakes.map(({ draft, ...intake }) => ({ ...intake, name: draft.name, source: draft.source, fields: draft.fields.length, steps: draft.plan.steps.length, figures: figures.get(intake.id) })),
+        };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/intakes',
+      summary: 'Make an intake',
+      role: 'specialist',
+      body: NewIntakeBody,
+      work: async ({ body, response, user }) => {
+        try {
+          const intake = await addIntake(db, body.key, body.document, actorOf(user));
+          response.status(201);
+          return { intake };
+        } catch (error) {
+          if (isDuplicate(error)) throw badField('key', `“${body.key}” is taken by another intake`, 409);
+          throw error;
+        }
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/intakes/:id',
+      summary: 'An intake with its draft and versions',
+      role: 'viewer',
+      work: async ({ params }) => {
+        const intake = await existing(params['id']!);
+        const versions = (await versionsOf(db, intake.id)).map(({ document: _, ...rest }) => rest);
+        const liveDocument = intake.liveVersion === null ? undefined : (await versionOf(db, intake.id, intake.liveVersion))?.document;
+        return { intake, versions, live: liveDocument, figures: (await intakeFigures(db)).get(intake.id), changes: await changesOf(db, intake.id, 50) };
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/intakes/:id/draft',
+      summary: 'Save the draft',
+      role: 'specialist',
+      body: SaveDraftBody,
+      work: async ({ params, body }) => {
+        const intake = await existing(params['id']!);
+        const revision = await saveDraft(db, intake.id, body.document, body.revision);
+        if (revision === undefined) throw new Problem(412, 'Changed meanwhile', 'Somebody else has changed this draft; load it again.');
+        return { revision };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/intakes/:id/publish',
+      summary: 'Publish the draft as a new version',
+      role: 'specialist',
+      body: PublishBody,
+      work: async ({ params, body, user }) => {
+        const intake = await existing(params['id']!);
+        const document = intake.draft;
+        if (document.plan.steps.length === 0) throw new Problem(422, 'Not ready', 'The plan has no step yet.', [{ field: 'plan.steps', reason: 'is empty' }]);
+        const samples = (await samplesOf(db, intake.id)).map(({ values }) => values);
+        const findings = check({ document, schemas: await live.allSchemas(), samples });
+        const stops = findings.filter(({ severity }) => severity === 'stops');
+        const complaints = (found: typeof findings) => found.map(({ id, place, sentence }) => ({ field: place.field ?? place.step ?? '', reason: `${id}: ${sentence}` }));
+        if (stops.length > 0) throw new Problem(422, 'Checks stop it', stops.map(({ sentence }) => sentence).join(' '), complaints(stops));
+        if (findings.length > 0 && !body.accept) throw new Problem(409, 'Checks want a look', findings.map(({ sentence }) => sentence).join(' '), complaints(findings));
+        const version = await publishDraft(db, intake.id, body.revision, findings, actorOf(user));
+        if (version === undefined) throw new Problem(412, 'Changed meanwhile', 'Somebody else has changed this draft; load it again.');
+        live.forget();
+        return { version };
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/intakes/:id/state',
+      summary: 'Open or close an intake',
+      role: 'specialist',
+      body: IntakeStateBody,
+      work: async ({ params, body, user }) => {
+        const intake = await existing(params['id']!);
+        if (intake.liveVersion === null) throw new Problem(409, 'Not published', 'Publish a version first.');
+        await setIntakeState(db, intake.id, body.state, actorOf(user));
+        live.forget();
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/intakes/:id/live',
+      summary: 'Go live with an earlier version',
+      role: 'specialist',
+      body: GoLiveBody,
+      work: async ({ params, body, user }) => {
+        const intake = await existing(params['id']!);
+        if (!(await versionOf(db, intake.id, body.version))) throw notFound(`version ${body.version}`);
+        await goLiveWith(db, intake.id, body.version, actorOf(user));
+        live.forget();
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/intakes/:id/versions/:number',
+      summary: 'The document of a version',
+      role: 'viewer',
+      work: async ({ params }) => {
+        const found = /^\d{1,9}$/.test(params['number']!) ? await versionOf(db, (await existing(params['id']!)).id, Number(params['number'])) : undefined;
+        if (!found) throw notFound('such version');
+        return found;
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/intakes/:id/samples',
+      summary: 'The samples kept with an intake',
+      role: 'viewer',
+      work: async ({ params }) => ({ samples: await samplesOf(db, (await existing(params['id']!)).id) }),
+    }),
+    route({
+      method: 'post',
+      path: '/intakes/:id/samples',
+      summary: 'Keep a sample',
+      role: 'specialist',
+      body: ValuesBody,
+      work: async ({ params, body, response, user }) => {
+        const intake = await existing(params['id']!);
+        const sample = await addSample(db, intake.id, submittedValues(body.values, 'values'));
+        await noteChange(db, actorOf(user), 'added a sample', intake.id);
+        response.status(201);
+        return { sample };
+      },
+    }),
+    route({
+      method: 'delete',
+      path: '/intakes/:id/samples/:sample',
+      summary: 'Remove a sample',
+      role: 'specialist',
+      work: async ({ params }) => {
+        const found = /^[0-9a-f-]{36}$/.test(params['sample']!) && (await removeSample(db, (await existing(params['id']!)).id, params['sample']!));
+        if (!found) throw notFound('such sample');
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/intakes/:id/rehearse',
+      summary: 'Rehearse a document on samples; nothing is written',
+      role: 'specialist',
+      body: RehearseBody,
+      limit: 4 * 1024 * 1024,
+      work: async ({ params, body }) => {
+        await existing(params['id']!);
+        const samples = body.samples.map((values, at) => submittedValues(values, `samples.${at}`));
+        return { results: await rehearse(body.document, samples, systems, await live.allSchemas()) };
+      },
+    }),
+  ];
+};
+
+/** Values as a form would send them: texts, or lists of texts. */
+function submittedValues(values: Record<string, unknown>, path: string): Record<string, string | string[]> {
+  const pairs = Object.entries(values).flatMap(([name, value]): [string, string][] => {
+    const each = Array.isArray(value) ? value : [value];
+    if (each.some((one) => typeof one !== 'string')) throw badField(`${path}.${name}`, 'must be a text or a list of texts');
+    return each.map((one) => [name, one as string]);
+  });
+  if (pairs.length > 1000) throw badField(path, 'has more than 1000 values');
+  return collectValues(pairs);
+}

@@ -1,0 +1,61 @@
+import { INPUT_TYPES, readForms } from '@zusammen/core/forms';
+import { suggestLines, type SourceField, type TargetEntity } from '@zusammen/core/mapping';
+import { ReadFormsBody, SuggestBody } from '../bodies.ts';
+import { badField } from '../problem.ts';
+import { route, type Route } from '../route.ts';
+
+const PAGE_LIMIT = 6 * 1024 * 1024;
+
+/** Reading forms out of pages, and suggesting lines: computation only, nothing is kept. */
+export const readingRoutes = (): Route[] => [
+  route({
+    method: 'post',
+    path: '/forms/read',
+    summary: 'The forms of a page and their fields',
+    role: 'viewer',
+    body: ReadFormsBody,
+    limit: PAGE_LIMIT,
+    work: async ({ body }) => ({ forms: readForms(body.html) }),
+  }),
+  route({
+    method: 'post',
+    path: '/mapping/suggest',
+    summary: "Lines from a form's fields to records' fields",
+    role: 'viewer',
+    body: SuggestBody,
+    limit: PAGE_LIMIT,
+    work: async ({ body }) => ({
+      lines: suggestLines(
+        body.fields.map((field, at) => sourceField(field, `fields.${at}`)),
+        body.entities.map((entity, at): TargetEntity => ({
+          name: entity.name,
+          label: entity.label ?? entity.name,
+          fields: entity.fields.map((field, index) => sourceField(field, `entities.${at}.fields.${index}`)),
+        })),
+      ),
+    }),
+  }),
+];
+
+/** A field as somebody else describes it: only its name is needed, unknown types are taken as text. */
+function sourceField(field: Record<string, unknown>, path: string): SourceField {
+  const { name, label, type, required, options, autocomplete } = field;
+  if (typeof name !== 'string' || name === '' || name.length > 500) throw badField(`${path}.name`, 'must be a text of 1 to 500 characters');
+  if (label !== undefined && typeof label !== 'string') throw badField(`${path}.label`, 'must be a text');
+  if (options !== undefined && options !== null && !Array.isArray(options)) throw badField(`${path}.options`, 'must be a list');
+  const read: SourceField = {
+    name,
+    label: typeof label === 'string' && label !== '' ? label.slice(0, 2000) : name,
+    type: typeof type === 'string' ? type : INPUT_TYPES[0],
+    required: required === true,
+  };
+  if (typeof autocomplete === 'string') read.autocomplete = autocomplete;
+  if (Array.isArray(options) && options.length > 0) {
+    read.options = options.slice(0, 5000).flatMap((option: unknown): (string | { value: string; label: string })[] => {
+      if (typeof option === 'string' || typeof option === 'number') return [String(option)];
+      const { value, label: said } = (option ?? {}) as { value?: unknown; label?: unknown };
+      return value === undefined ? [] : [{ value: String(value), label: String(said ?? value) }];
+    });
+  }
+  return read;
+}

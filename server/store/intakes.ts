@@ -1,0 +1,97 @@
+import { and, desc, eq, sql } from 'drizzle-orm';
+import { v7 as uuid } from 'uuid';
+import type { Finding } from '@zusammen/core/checks';
+import type { IntakeDocument } from '@zusammen/core/plans';
+import type { Actor } from './changes.ts';
+import { noteChange } from './changes.ts';
+import type { Database } from './database.ts';
+import { intakes, intakeVersions, samples, type IntakeState } from './schema.ts';
+
+export type Intake = typeof intakes.$inferSelect;
+export type IntakeVersion = typeof intakeVersions.$inferSelect;
+export type Sample = typeof samples.$inferSelect;
+
+export async function listIntakes(db: Database): Promise<Intake[]> {
+  return db.select().from(intakes).orderBy(intakes.createdAt);
+}
+
+export async function intakeById(db: Database, id: string): Promise<Intake | undefined> {
+  return (await db.select().from(intakes).where(eq(intakes.id, id)))[0];
+}
+
+export async function intakeByKey(db: Database, key: string): Promise<Intake | undefined> {
+  return (await db.select().from(intakes).where(eq(intakes.key, key)))[0];
+}
+
+/** @throws ER_DUP_ENTRY when the key is taken */
+export async function addIntake(db: Database, key: string, draft: IntakeDocument, actor: Actor): Promise<Intake> {
+  const now = new Date();
+  const row: Intake = { id: uuid(), key, state: 'draft', draft, revision: 1, liveVersion: null, createdAt: now, changedAt: now };
+  await db.transaction(async (tx) => {
+    await tx.insert(intakes).values(row);
+    await noteChange(tx, actor, 'made the intake', row.id, { key, name: draft.name });
+  });
+  return row;
+}
+
+/** Replaces the draft if nobody else has changed it since `revision`. @returns the new revision, or undefined */
+export async function saveDraft(db: Database, id: string, draft: IntakeDocument, revision: number): Promise<number | undefined> {
+  const [result] = await db
+    .update(intakes)
+    .set({ draft, revision: revision + 1, changedAt: new Date() })
+    .where(and(eq(intakes.id, id), eq(intakes.revision, revision)));
+  return result.affectedRows === 1 ? revision + 1 : undefined;
+}
+
+/** Makes a version of the draft, as it is at `revision`, and opens the intake with it. @returns its number, or undefined when the draft has moved on */
+export async function publishDraft(db: Database, id: string, revision: number, accepted: Finding[], actor: Actor): Promise<number | undefined> {
+  return db.transaction(async (tx) => {
+    const [intake] = await tx.select().from(intakes).where(eq(intakes.id, id)).for('update');
+    if (!intake || intake.revision !== revision) return undefined;
+    const [top] = await tx.select({ number: sql<number | null>`max(${intakeVersions.number})` }).from(intakeVersions).where(eq(intakeVersions.intakeId, id));
+    const number = (top?.number ?? 0) + 1;
+    await tx.insert(intakeVersions).values({ intakeId: id, number, document: intake.draft, accepted, publishedAt: new Date(), publishedBy: actor.id });
+    await tx.update(intakes).set({ state: 'open', liveVersion: number, changedAt: new Date() }).where(eq(intakes.id, id));
+    await noteChange(tx, actor, `published version ${number}`, id, { accepted: accepted.map(({ id: check, sentence }) => ({ check, sentence })) });
+    return number;
+  });
+}
+
+export async function setIntakeState(db: Database, id: string, state: IntakeState, actor: Actor): Promise<void> {
+  await db.transaction(async (tx) => {
+    await tx.update(intakes).set({ state, changedAt: new Date() }).where(eq(intakes.id, id));
+    await noteChange(tx, actor, state === 'open' ? 'opened the intake' : 'closed the intake', id);
+  });
+}
+
+/** Makes an earlier version the live one again. */
+export async function goLiveWith(db: Database, id: string, number: number, actor: Actor): Promise<void> {
+  await db.transaction(async (tx) => {
+    await tx.update(intakes).set({ liveVersion: number, state: 'open', changedAt: new Date() }).where(eq(intakes.id, id));
+    await noteChange(tx, actor, `went live with version ${number}`, id);
+  });
+}
+
+export async function versionsOf(db: Database, id: string): Promise<IntakeVersion[]> {
+  return db.select().from(intakeVersions).where(eq(intakeVersions.intakeId, id)).orderBy(desc(intakeVersions.number));
+}
+
+export async function versionOf(db: Database, id: string, number: number): Promise<IntakeVersion | undefined> {
+  return (await db.select().from(intakeVersions).where(and(eq(intakeVersions.intakeId, id), eq(intakeVersions.number, number))))[0];
+}
+
+export async function samplesOf(db: Database, intakeId: string): Promise<Sample[]> {
+  return db.select().from(samples).where(eq(samples.intakeId, intakeId)).orderBy(desc(samples.createdAt)).limit(200);
+}
+
+export async function addSample(db: Database, intakeId: string, values: Sample['values']): Promise<Sample> {
+  // Submitted values have no prototype, which Drizzle can't take.
+  const row = { id: uuid(), intakeId, values: { ...values }, createdAt: new Date() };
+  await db.insert(samples).values(row);
+  return row;
+}
+
+export async function removeSample(db: Database, intakeId: string, id: string): Promise<boolean> {
+  const [result] = await db.delete(samples).where(and(eq(samples.id, id), eq(samples.intakeId, intakeId)));
+  return result.affectedRows > 0;
+}

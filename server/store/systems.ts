@@ -1,0 +1,58 @@
+import { desc, eq } from 'drizzle-orm';
+import type { Schema } from '@zusammen/core/schema';
+import type { Database } from './database.ts';
+import { schemaSnapshots, systems } from './schema.ts';
+
+export type SystemRow = typeof systems.$inferSelect;
+
+export async function listSystems(db: Database): Promise<SystemRow[]> {
+  return db.select().from(systems).orderBy(systems.createdAt);
+}
+
+export async function systemById(db: Database, id: string): Promise<SystemRow | undefined> {
+  return (await db.select().from(systems).where(eq(systems.id, id)))[0];
+}
+
+/** @throws ER_DUP_ENTRY when the name is taken */
+export async function addSystem(db: Database, row: SystemRow, schema: Schema): Promise<void> {
+  await db.transaction(async (tx) => {
+    await tx.insert(systems).values(row);
+    await tx.insert(schemaSnapshots).values({ systemId: row.id, schema, takenAt: row.checkedAt });
+  });
+}
+
+export async function changeSystem(db: Database, id: string, change: Partial<SystemRow>): Promise<void> {
+  await db.update(systems).set(change).where(eq(systems.id, id));
+}
+
+export async function removeSystem(db: Database, id: string): Promise<void> {
+  await db.transaction(async (tx) => {
+    await tx.delete(schemaSnapshots).where(eq(schemaSnapshots.systemId, id));
+    await tx.delete(systems).where(eq(systems.id, id));
+  });
+}
+
+export interface Snapshot {
+  id: number;
+  schema: Schema;
+  takenAt: Date;
+}
+
+/** The newest readings of a system's schema, newest first. */
+export async function snapshotsOf(db: Database, systemId: string, limit = 1): Promise<Snapshot[]> {
+  return db.select().from(schemaSnapshots).where(eq(schemaSnapshots.systemId, systemId)).orderBy(desc(schemaSnapshots.id)).limit(limit);
+}
+
+export async function addSnapshot(db: Database, systemId: string, schema: Schema): Promise<void> {
+  await db.insert(schemaSnapshots).values({ systemId, schema, takenAt: new Date() });
+}
+
+/** The newest schema of every system, by system id. */
+export async function newestSchemas(db: Database): Promise<Map<string, Schema>> {
+  const found = new Map<string, Schema>();
+  for (const { id } of await db.select({ id: systems.id }).from(systems)) {
+    const [newest] = await snapshotsOf(db, id);
+    if (newest) found.set(id, newest.schema);
+  }
+  return found;
+}

@@ -1,0 +1,132 @@
+import { NotUnderstood, SystemUnavailable } from './system.ts';
+
+export interface HttpRequest {
+  method: 'GET' | 'POST' | 'PATCH' | 'DELETE';
+  url: string;
+  headers: Record<string, string>;
+  body?: string;
+  /** May be sent again without knowing what became of the first: reading, or a repeatable write. */
+  repeatable: boolean;
+}
+
+export interface HttpResponse {
+  status: number;
+  headers: Headers;
+  text: string;
+}
+
+/** Layers wrap: each takes a sender and gives a sender, and knows nothing of the ones outside it. */
+export type Send = (request: HttpRequest) => Promise<HttpResponse>;
+
+const ANSWER_LIMIT = 32 * 1024 * 1024;
+
+/** The innermost layer: one request, one answer, within `timeoutMs`. @throws SystemUnavailable when there is none */
+export function overHttp(timeoutMs: number): Send {
+  return async ({ method, url, headers, body }) => {
+    try {
+      const response = await fetch(url, {
+        method,
+        headers,
+        ...(body === undefined ? {} : { body }),
+        redirect: 'manual',
+        signal: AbortSignal.timeout(timeoutMs),
+      });
+      if (Number(response.headers.get('content-length') ?? 0) > ANSWER_LIMIT) throw new NotUnderstood('The answer is larger than 32 MiB.');
+      return { status: response.status, headers: response.headers, text: await response.text() };
+    } catch (error) {
+      if (error instanceof NotUnderstood) throw error;
+      const { name, cause, message } = error as Error & { cause?: { code?: string } };
+      if (name === 'TimeoutError') throw new SystemUnavailable(`No answer within ${timeoutMs / 1000} s.`);
+      throw new SystemUnavailable(`The connection failed (${cause?.code ?? message}).`);
+    }
+  };
+}
+
+/** Turns answers that mean "not now" (429, 5xx) into errors that carry how long to wait. */
+export function withPatience(send: Send): Send {
+  return async (request) => {
+    const response = await send(request);
+    if (response.status !== 429 && response.status < 500) return response;
+    const wait = retryAfter(response.headers.get('retry-after'), Date.now());
+    throw new SystemUnavailable(response.status === 429 ? 'It asks for patience.' : `It answers ${response.status}.`, wait ?? (response.status === 429 ? 1000 : undefined));
+  };
+}
+
+/** Retry-After (RFC 9110, 10.2.3) in milliseconds: seconds or a date; at most an hour. */
+export function retryAfter(header: string | null, now: number): number | undefined {
+  if (header === null) return undefined;
+  const ms = /^\d+$/.test(header.trim()) ? Number(header) * 1000 : Date.parse(header) - now;
+  return Number.isFinite(ms) ? Math.min(Math.max(0, ms), 3_600_000) : undefined;
+}
+
+export interface RetrySettings {
+  /** Times a request is sent at most. */
+  attempts: number;
+  /** The first pause in milliseconds; doubles with every failure, with full jitter. */
+  pauseMs: number;
+  /** A longer wait asked for by the system isn't waited out here, but passed on. */
+  longestWaitMs: number;
+}
+
+/** Sends repeatable requests again after short trouble. */
+export function withRetry(send: Send, { attempts, pauseMs, longestWaitMs }: RetrySettings, random: () => number = Math.random): Send {
+  return async (request) => {
+    for (let attempt = 1; ; attempt += 1) {
+      try {
+        return await send(request);
+      } catch (error) {
+        if (!(error instanceof SystemUnavailable) || !request.repeatable || attempt >= attempts) throw error;
+        const wait = error.waitMs ?? random() * pauseMs * 2 ** (attempt - 1);
+        if (wait > longestWaitMs) throw error;
+        await new Promise((resolve) => setTimeout(resolve, wait));
+      }
+    }
+  };
+}
+
+export interface CircuitSettings {
+  /** Failures in a row after which nothing is sent for a while. */
+  failures: number;
+  /** Milliseconds of silence before one request tries again. */
+  restMs: number;
+}
+
+/** Spares a system in trouble, and everybody else the waiting: after some failures in a row it answers by itself. */
+export function withCircuit(send: Send, { failures, restMs }: CircuitSettings, now: () => number = Date.now): Send {
+  let failed = 0;
+  let closedUntil = 0;
+  return async (request) => {
+    if (now() < closedUntil) throw new SystemUnavailable('It has been in trouble; the next try comes soon.', closedUntil - now());
+    try {
+      const response = await send(request);
+      failed = 0;
+      return response;
+    } catch (error) {
+      if (error instanceof SystemUnavailable) {
+        failed += 1;
+        // Patience asked for is kept for everybody who wants to send.
+        if (error.waitMs !== undefined) closedUntil = Math.max(closedUntil, now() + Math.min(error.waitMs, restMs * 10));
+        else if (failed >= failures) closedUntil = now() + restMs;
+      }
+      throw error;
+    }
+  };
+}
+
+/** At most `limit` requests of ours are with a system at once. */
+export function withBudget(send: Send, limit: number): Send {
+  let running = 0;
+  const waiting: (() => void)[] = [];
+  return async (request) => {
+    if (running >= limit) await new Promise<void>((resolve) => waiting.push(resolve));
+    else running += 1;
+    try {
+      return await send(request);
+    } finally {
+      // The place goes straight to whoever waits, so `running` stays as it is.
+      const next = waiting.shift();
+      if (next) next();
+      else running -= 1;
+    }
+  };
+}

@@ -1,0 +1,54 @@
+import type { Criterion, Refusal } from '@zusammen/core/plans';
+import type { Entity, RecordState, Schema, Values } from '@zusammen/core/schema';
+import type { Capabilities } from '../store/index.ts';
+
+/** What a write was sent as; the same again for every time it is sent (OASIS Repeatable Requests 1.0). */
+export interface Sending {
+  requestId: string;
+  firstSent: Date;
+}
+
+/** What a system made of a write. */
+export type Answer =
+  | { kind: 'done'; record: RecordState }
+  | { kind: 'refused'; refusal: Refusal }
+  /** The record isn't what it was when we read it: changed (412) or gone (404). */
+  | { kind: 'overtaken' };
+
+export interface Description {
+  schema: Schema;
+  capabilities: Capabilities;
+  /** A URI template with `{entity}` and `{id}`, absolute. */
+  recordPage?: string;
+}
+
+/**
+ * What Zusammen asks of any system that keeps records.
+ * Every method throws {@link SystemUnavailable} when no answer could be had, {@link NotUnderstood} when the answer
+ * isn't what the protocol promises, and {@link TokenRefused} when the system doesn't know the token.
+ */
+export interface System {
+  readonly capabilities: Capabilities;
+  describe(): Promise<Description>;
+  find(entity: Entity, criteria: Criterion[], limit: number): Promise<RecordState[]>;
+  read(entity: Entity, id: string): Promise<RecordState | undefined>;
+  create(entity: Entity, values: Values, sending: Sending): Promise<Answer>;
+  update(entity: Entity, id: string, values: Values, etag: string | undefined, sending: Sending): Promise<Answer>;
+  remove(entity: Entity, id: string, etag: string | undefined, sending: Sending): Promise<Answer>;
+}
+
+/** No answer: the network, a timeout, 5xx, or a request for patience. Whether a write took place isn't known. */
+export class SystemUnavailable extends Error {
+  constructor(
+    message: string,
+    /** Milliseconds the system asks us to wait, where it does. */
+    readonly waitMs?: number,
+  ) {
+    super(message);
+  }
+}
+
+export class TokenRefused extends Error {}
+
+/** The other side answered, but not as the protocol says. */
+export class NotUnderstood extends Error {}
