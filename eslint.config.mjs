@@ -18,7 +18,10 @@ export default tseslint.config(
     files: ['core/**/*.ts'],
     rules: {
       'no-restricted-globals': ['error', ...DOM],
-      'no-restricted-properties': ['error', { object: 'Date', property: 'now', message: 'core has no clock of its own.' }],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now', message: 'core has no clock of its own.' },
+      ],
     },
   },
   { files: ['scripts/**', 'bench/**', 'standins/**', 'server/main.ts', '**/*.mjs'], rules: { 'no-console': 'off' } },

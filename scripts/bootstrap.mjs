@@ -7,15 +7,20 @@ import { fileURLToPath } from 'node:url';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 
-const has = (program) => ['/usr/bin', '/usr/sbin', '/usr/local/bin', '/usr/local/sbin'].some((folder) => existsSync(join(folder, program)));
+const has = (program) =>
+  ['/usr/bin', '/usr/sbin', '/usr/local/bin', '/usr/local/sbin'].some((folder) => existsSync(join(folder, program)));
 
 /** Installs the Debian packages whose program is missing, when root; otherwise says which to install, and stops. */
 function ensureDebian(packages) {
-  const missing = Object.entries(packages).filter(([program]) => !has(program)).map(([, name]) => name);
+  const missing = Object.entries(packages)
+    .filter(([program]) => !has(program))
+    .map(([, name]) => name);
   if (missing.length === 0) return;
   const command = `apt-get install -y --no-install-recommends ${missing.join(' ')}`;
   if (process.getuid?.() !== 0) {
-    console.error(`Zusammen needs these Debian packages: ${missing.join(', ')}.\nAs root: apt-get update && ${command}`);
+    console.error(
+      `Zusammen needs these Debian packages: ${missing.join(', ')}.\nAs root: apt-get update && ${command}`,
+    );
     process.exit(1);
   }
   console.log(`Installing ${missing.join(', ')} …`);
@@ -23,7 +28,10 @@ function ensureDebian(packages) {
   execFileSync('apt-get', ['update', '-qq'], { stdio: ['ignore', 'ignore', 'inherit'], env });
   // dpkg must not start a database of its own: Zusammen runs a private one.
   writePolicy();
-  execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], { stdio: ['ignore', 'ignore', 'inherit'], env });
+  execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env,
+  });
 }
 
 function writePolicy() {
@@ -33,7 +41,9 @@ function writePolicy() {
 
 /** Installs the npm packages when the lock file isn't what was installed last. */
 function ensurePackages() {
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   const mark = join(root, 'node_modules', '.zusammen-lock');
   if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return;
   console.log('Installing npm packages …');

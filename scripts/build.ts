@@ -26,7 +26,11 @@ async function buildPrograms(): Promise<void> {
     format: 'esm',
     target: 'node20',
     packages: 'external',
-    alias: Object.fromEntries(readdirSync('core', { withFileTypes: true }).filter((each) => each.isDirectory() && existsSync(`core/${each.name}/index.ts`)).map(({ name }) => [`@zusammen/core/${name}`, `./core/${name}/index.ts`])),
+    alias: Object.fromEntries(
+      readdirSync('core', { withFileTypes: true })
+        .filter((each) => each.isDirectory() && existsSync(`core/${each.name}/index.ts`))
+        .map(({ name }) => [`@zusammen/core/${name}`, `./core/${name}/index.ts`]),
+    ),
     sourcemap: true,
     keepNames: true,
     logLevel: 'warning',
@@ -46,7 +50,8 @@ function fingerprint(paths: readonly string[]): string {
       hash.update(`${path} ${stat.size} ${Math.floor(stat.mtimeMs)}\n`);
       return;
     }
-    for (const name of readdirSync(path).sort()) if (name !== 'node_modules' && name !== 'dist') visit(join(path, name));
+    for (const name of readdirSync(path).sort())
+      if (name !== 'node_modules' && name !== 'dist') visit(join(path, name));
   };
   for (const path of paths) visit(path);
   return hash.digest('hex');

@@ -15,7 +15,8 @@ const url = new URL(env['DATABASE_URL'] ?? `${own!.url}zusammen`);
 const name = url.pathname.slice(1);
 url.pathname = '/';
 const connection = await mysql.createConnection({ uri: url.href });
-for (const database of [name, 'standins_crm', 'standins_site']) await connection.query(`DROP DATABASE IF EXISTS \`${database}\``);
+for (const database of [name, 'standins_crm', 'standins_site'])
+  await connection.query(`DROP DATABASE IF EXISTS \`${database}\``);
 await connection.end();
 await own?.stop();
 rmSync(join(home, 'sealing-key'), { force: true });

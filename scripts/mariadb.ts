@@ -64,7 +64,13 @@ export async function startMariadb(home: string, port: number, quick = false): P
 function initialise(data: string): void {
   rmSync(data, { recursive: true, force: true });
   mkdirSync(data, { recursive: true });
-  const args = ['--no-defaults', '--user=root', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db'];
+  const args = [
+    '--no-defaults',
+    '--user=root',
+    `--datadir=${data}`,
+    '--auth-root-authentication-method=normal',
+    '--skip-test-db',
+  ];
   const made = spawnSync('mariadb-install-db', args, { encoding: 'utf8' });
   if (made.status !== 0) throw new Error(`MariaDB's data folder could not be made: ${made.stderr}`);
 }
@@ -80,7 +86,8 @@ async function answers(url: string, data: string): Promise<boolean> {
   } catch {
     return false;
   }
-  if (resolve(folder) !== resolve(data)) throw new Error(`Another database server is on that port, with its data in ${folder}; set DB_PORT.`);
+  if (resolve(folder) !== resolve(data))
+    throw new Error(`Another database server is on that port, with its data in ${folder}; set DB_PORT.`);
   return true;
 }
 
@@ -116,4 +123,3 @@ export async function stopPid(pid: number, patience = 20_000): Promise<void> {
 }
 
 export const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
-

@@ -13,7 +13,13 @@ export interface Running {
 }
 
 /** Starts one of our programs. @param log where its output goes */
-export function startProcess(script: string, args: string[], env: NodeJS.ProcessEnv, log: string, readyWord = 'ready'): Running {
+export function startProcess(
+  script: string,
+  args: string[],
+  env: NodeJS.ProcessEnv,
+  log: string,
+  readyWord = 'ready',
+): Running {
   const file = createWriteStream(log, { flags: 'a' });
   const child: ChildProcess = spawn(process.execPath, ['--enable-source-maps', script, ...args], {
     env: { ...process.env, ...env },

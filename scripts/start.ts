@@ -29,20 +29,30 @@ try {
   await refuseTwice();
   await buildAll();
   const databases = await startDatabase();
-  const standins = startProcess('dist/standins.mjs', [], {
-    STANDINS_DATABASE_URL: databases,
-    STANDINS_PORT: String(standinsPort),
-    ZUSAMMEN_ADDRESS: address,
-  }, join(home, 'standins.log'));
+  const standins = startProcess(
+    'dist/standins.mjs',
+    [],
+    {
+      STANDINS_DATABASE_URL: databases,
+      STANDINS_PORT: String(standinsPort),
+      ZUSAMMEN_ADDRESS: address,
+    },
+    join(home, 'standins.log'),
+  );
   writePid(home, 'standins', standins.pid);
   await up(standins, 'The stand-ins');
-  const server = startProcess('dist/server.mjs', ['--role=all'], {
-    DATABASE_URL: env['DATABASE_URL'] ?? `${databases}zusammen`,
-    ZUSAMMEN_HOME: home,
-    PORT: String(port),
-    ZUSAMMEN_DEMO_FROM: `http://localhost:${standinsPort}`,
-    NODE_ENV: 'production',
-  }, join(home, 'server.log'));
+  const server = startProcess(
+    'dist/server.mjs',
+    ['--role=all'],
+    {
+      DATABASE_URL: env['DATABASE_URL'] ?? `${databases}zusammen`,
+      ZUSAMMEN_HOME: home,
+      PORT: String(port),
+      ZUSAMMEN_DEMO_FROM: `http://localhost:${standinsPort}`,
+      NODE_ENV: 'production',
+    },
+    join(home, 'server.log'),
+  );
   await up(server, 'The server');
   console.log(`
 Zusammen is ready.
@@ -83,7 +93,13 @@ async function up(running: Running, name: string): Promise<void> {
 /** What an earlier start left behind: a running one is named, killed ones' helpers are cleared away. */
 async function refuseTwice(): Promise<void> {
   const server = alive(join(home, 'run', 'server.pid'));
-  if (server !== undefined && (await fetch(`http://127.0.0.1:${port}/api/health`).then((each) => each.ok, () => false))) {
+  if (
+    server !== undefined &&
+    (await fetch(`http://127.0.0.1:${port}/api/health`).then(
+      (each) => each.ok,
+      () => false,
+    ))
+  ) {
     throw new Error(`Zusammen runs already at ${address} (process ${server}).`);
   }
   for (const name of ['server', 'standins']) {

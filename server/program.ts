@@ -40,11 +40,20 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
   const db = openDatabase(settings.databaseUrl);
   const sealer = sealerFrom(join(settings.home, 'sealing-key'), process.env['ZUSAMMEN_KEY']);
   if (settings.demoFrom) {
-    await loadDemo({ db, sealer, standins: settings.demoFrom, past: settings.demoPast ?? 320, log: (message) => log.info(message) });
+    await loadDemo({
+      db,
+      sealer,
+      standins: settings.demoFrom,
+      past: settings.demoPast ?? 320,
+      log: (message) => log.info(message),
+    });
   }
   const systems = new Systems(db, sealer);
   const live = new LiveView(db);
-  const worker = settings.role === 'web' ? undefined : new Worker(db, systems, live, workerSettings(log, settings.concurrency ?? 16));
+  const worker =
+    settings.role === 'web'
+      ? undefined
+      : new Worker(db, systems, live, workerSettings(log, settings.concurrency ?? 16));
   const queued = (): void => worker?.look();
   let server: Server | undefined;
   if (settings.role !== 'worker') {

@@ -38,10 +38,14 @@ export async function startStandins(settings: StandinSettings): Promise<{ server
     if (response.headersSent) return;
     const status = error.status ?? 500;
     if (status >= 500) console.error(error);
-    response.status(status).json({ error: { code: 'Trouble', message: status < 500 ? error.message : 'The system is in trouble.' } });
+    response
+      .status(status)
+      .json({ error: { code: 'Trouble', message: status < 500 ? error.message : 'The system is in trouble.' } });
   });
   const server = await new Promise<Server>((resolve, reject) => {
-    const listening = app.listen(settings.port, '127.0.0.1', (error?: Error) => (error ? reject(error) : resolve(listening)));
+    const listening = app.listen(settings.port, '127.0.0.1', (error?: Error) =>
+      error ? reject(error) : resolve(listening),
+    );
   });
   // Connections stay open between requests, as a real system's would.
   server.keepAliveTimeout = 30_000;

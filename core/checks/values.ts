@@ -13,7 +13,12 @@ function eachLine(input: StepInput, look: (line: Line, field: Field) => Finding[
 }
 
 /** The samples whose outcome on a line meets a condition, by position. */
-function samplesWhere(input: StepInput, line: Line, field: Field, meets: (value: ReturnType<typeof evaluateLine>) => boolean): number[] {
+function samplesWhere(
+  input: StepInput,
+  line: Line,
+  field: Field,
+  meets: (value: ReturnType<typeof evaluateLine>) => boolean,
+): number[] {
   return input.samples.flatMap((values, at) => (meets(evaluateLine(line, values, field)) ? [at] : []));
 }
 
@@ -24,18 +29,40 @@ export const requiredField = onSteps((input) => {
     const lines = input.step.lines.filter((line) => line.field === field.name);
     const place = { step: input.step.id, field: field.name };
     if (lines.length === 0) {
-      return [{ id: 'K01', severity: 'stops', place, sentence: `${field.label} is required for a new ${input.entity.label}, and no line fills it.` }];
+      return [
+        {
+          id: 'K01',
+          severity: 'stops',
+          place,
+          sentence: `${field.label} is required for a new ${input.entity.label}, and no line fills it.`,
+        },
+      ];
     }
     const blank = input.samples.flatMap((values, at) => {
       const outcomes = lines.map((line) => evaluateLine(line, values, field));
       return outcomes.every((each) => isBlank(each.sent) && each.problem === undefined) ? [at] : [];
     });
     if (blank.length > 0) {
-      return [{ id: 'K01', severity: 'look', place: { ...place, line: lines[0]!.id }, sentence: `${field.label} is required, but stays blank in some samples.`, samples: counted(blank, input.samples.length) }];
+      return [
+        {
+          id: 'K01',
+          severity: 'look',
+          place: { ...place, line: lines[0]!.id },
+          sentence: `${field.label} is required, but stays blank in some samples.`,
+          samples: counted(blank, input.samples.length),
+        },
+      ];
     }
     return lines.some((line) => alwaysFilled(line, input)) || input.samples.length > 0
       ? []
-      : [{ id: 'K01', severity: 'look', place: { ...place, line: lines[0]!.id }, sentence: `${field.label} is required, but the form lets it stay blank.` }];
+      : [
+          {
+            id: 'K01',
+            severity: 'look',
+            place: { ...place, line: lines[0]!.id },
+            sentence: `${field.label} is required, but the form lets it stay blank.`,
+          },
+        ];
   });
 });
 
@@ -57,8 +84,13 @@ export const unpairedOption = onSteps((input) =>
       if (outcome.problem !== undefined) missing.set(option.value, option.label);
     }
     if (missing.size === 0) return [];
-    const which = samplesWhere(input, line, field, (value) => value.came.flat().some((each) => each !== null && missing.has(each)));
-    const named = [...missing.values()].slice(0, 3).map((label) => `“${label}”`).join(', ');
+    const which = samplesWhere(input, line, field, (value) =>
+      value.came.flat().some((each) => each !== null && missing.has(each)),
+    );
+    const named = [...missing.values()]
+      .slice(0, 3)
+      .map((label) => `“${label}”`)
+      .join(', ');
     const more = missing.size > 3 ? ` and ${missing.size - 3} more` : '';
     return [
       {
@@ -83,7 +115,15 @@ export const losses = onSteps((input) =>
       return value.losses.length > 0;
     });
     if (which.length === 0) return [];
-    return [{ id: 'K04', severity: 'look', place: { step: input.step.id, line: line.id, field: field.name }, sentence: `${example}.`, samples: counted(which, input.samples.length) }];
+    return [
+      {
+        id: 'K04',
+        severity: 'look',
+        place: { step: input.step.id, line: line.id, field: field.name },
+        sentence: `${example}.`,
+        samples: counted(which, input.samples.length),
+      },
+    ];
   }),
 );
 
@@ -97,7 +137,15 @@ export const unconvertible = onSteps((input) =>
       return value.problem !== undefined;
     });
     if (which.length === 0) return [];
-    return [{ id: 'K07', severity: 'stops', place: { step: input.step.id, line: line.id, field: field.name }, sentence: `${example}.`, samples: counted(which, input.samples.length) }];
+    return [
+      {
+        id: 'K07',
+        severity: 'stops',
+        place: { step: input.step.id, line: line.id, field: field.name },
+        sentence: `${example}.`,
+        samples: counted(which, input.samples.length),
+      },
+    ];
   }),
 );
 
@@ -106,16 +154,38 @@ export const unwritable = onSteps((input) =>
   input.step.lines.flatMap((line): Finding[] => {
     const field = fieldOf(input.entity, line.field);
     const place = { step: input.step.id, line: line.id, field: line.field };
-    if (!field) return [{ id: 'K27', severity: 'stops', place, sentence: `${input.entity.label} no longer has the field “${line.field}”.` }];
+    if (!field)
+      return [
+        {
+          id: 'K27',
+          severity: 'stops',
+          place,
+          sentence: `${input.entity.label} no longer has the field “${line.field}”.`,
+        },
+      ];
     if (field.computed || field.type === 'id') {
-      return [{ id: 'K08', severity: 'stops', place, sentence: `${field.label} is filled by the system and can't be written.` }];
+      return [
+        {
+          id: 'K08',
+          severity: 'stops',
+          place,
+          sentence: `${field.label} is filled by the system and can't be written.`,
+        },
+      ];
     }
     if (!isWritable(field)) {
       return [{ id: 'K09', severity: 'stops', place, sentence: `This connection may not write ${field.label}.` }];
     }
     const updates = input.step.recognise.length > 0 && input.step.whenOne === 'update';
     if (field.immutable && updates && line.ifBoth !== 'new records only') {
-      return [{ id: 'K08', severity: 'stops', place, sentence: `${field.label} can't be changed after creation; let the line write new records only.` }];
+      return [
+        {
+          id: 'K08',
+          severity: 'stops',
+          place,
+          sentence: `${field.label} can't be changed after creation; let the line write new records only.`,
+        },
+      ];
     }
     return [];
   }),
@@ -127,14 +197,21 @@ export const invalidConstant = onSteps((input) =>
     const place = { step: input.step.id, line: line.id, field: field.name };
     if (line.from.length === 0) {
       const outcome = evaluateLine(line, {}, field);
-      if (outcome.problem !== undefined) return [{ id: 'K24', severity: 'stops', place, sentence: `The constant won't go in. ${outcome.problem}.` }];
+      if (outcome.problem !== undefined)
+        return [{ id: 'K24', severity: 'stops', place, sentence: `The constant won't go in. ${outcome.problem}.` }];
     }
     const instead = line.treatments.find((each) => each.kind === 'default')?.value;
     if (instead === undefined) return [];
     const after = line.treatments.slice(line.treatments.findIndex((each) => each.kind === 'default'));
-    const outcome = after.length > 1 ? evaluateLine({ ...line, from: [], constant: instead, treatments: after.slice(1) }, {}, field) : undefined;
+    const outcome =
+      after.length > 1
+        ? evaluateLine({ ...line, from: [], constant: instead, treatments: after.slice(1) }, {}, field)
+        : undefined;
     const converted = outcome ? undefined : convert(instead, field);
-    const problem = outcome?.problem ?? (converted && !converted.ok ? `${field.label}: ${converted.reason}` : undefined);
-    return problem === undefined ? [] : [{ id: 'K24', severity: 'stops', place, sentence: `What stands in for a blank won't go in. ${problem}.` }];
+    const problem =
+      outcome?.problem ?? (converted && !converted.ok ? `${field.label}: ${converted.reason}` : undefined);
+    return problem === undefined
+      ? []
+      : [{ id: 'K24', severity: 'stops', place, sentence: `What stands in for a blank won't go in. ${problem}.` }];
   }),
 );

@@ -54,7 +54,18 @@ export function closest(element: Element, ...tags: string[]): Element | undefine
   return undefined;
 }
 
-const UNSPOKEN = new Set(['script', 'style', 'select', 'textarea', 'option', 'button', 'template', 'noscript', 'datalist', 'svg']);
+const UNSPOKEN = new Set([
+  'script',
+  'style',
+  'select',
+  'textarea',
+  'option',
+  'button',
+  'template',
+  'noscript',
+  'datalist',
+  'svg',
+]);
 
 /** The text a person reads inside an element, without that of controls; at most 1,000 characters. */
 export function textOf(element: Element): string {

@@ -1,4 +1,14 @@
-import { attribute, childrenOf, closest, isElement, parentOf, textOf, tidyLabel, type Element, type Page } from './html-tree.ts';
+import {
+  attribute,
+  childrenOf,
+  closest,
+  isElement,
+  parentOf,
+  textOf,
+  tidyLabel,
+  type Element,
+  type Page,
+} from './html-tree.ts';
 
 const CONTROLS = new Set(['input', 'select', 'textarea', 'button']);
 
@@ -58,7 +68,9 @@ function tableCell(control: Element, page: Page): string {
   const cell = closest(control, 'td');
   const row = cell ? closest(cell, 'tr') : undefined;
   if (!cell || !row) return '';
-  const cells = childrenOf(row).filter((node): node is Element => isElement(node) && (node.tagName === 'td' || node.tagName === 'th'));
+  const cells = childrenOf(row).filter(
+    (node): node is Element => isElement(node) && (node.tagName === 'td' || node.tagName === 'th'),
+  );
   const at = cells.indexOf(cell);
   const before = cells[at - 1];
   if (before && !holdsControl(before)) {

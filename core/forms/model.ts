@@ -1,6 +1,17 @@
 import 'reflect-metadata';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 
 /** The kinds of field a form has, as a visitor meets them. */
 export const INPUT_TYPES = [
@@ -33,7 +44,12 @@ export class FormField {
   @IsString() @MaxLength(1000) label!: string;
   @IsIn(INPUT_TYPES) type!: InputType;
   @IsBoolean() required!: boolean;
-  @IsOptional() @IsArray() @ArrayMaxSize(5000) @ValidateNested({ each: true }) @Type(() => FormOption) options?: FormOption[];
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(5000)
+  @ValidateNested({ each: true })
+  @Type(() => FormOption)
+  options?: FormOption[];
   /** The visitor doesn't see it. */
   @IsOptional() @IsBoolean() hidden?: boolean;
   /** Several values may be sent under the one name. */

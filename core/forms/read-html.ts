@@ -1,4 +1,14 @@
-import { attribute, childrenOf, closest, isElement, parsePage, textOf, tidyLabel, type Element, type Page } from './html-tree.ts';
+import {
+  attribute,
+  childrenOf,
+  closest,
+  isElement,
+  parsePage,
+  textOf,
+  tidyLabel,
+  type Element,
+  type Page,
+} from './html-tree.ts';
 import { groupLabelOf, labelOf } from './labels.ts';
 import type { FormField, FormOption, InputType, ReadForm } from './model.ts';
 
@@ -36,7 +46,12 @@ function ownerOf(control: Element, page: Page): Element | undefined {
   return named?.tagName === 'form' ? named : closest(control, 'form');
 }
 
-function readForm(form: Element | undefined, controls: Element[], page: Page, labelsFor: Map<string, Element>): ReadForm {
+function readForm(
+  form: Element | undefined,
+  controls: Element[],
+  page: Page,
+  labelsFor: Map<string, Element>,
+): ReadForm {
   const fields = new Map<string, FormField>();
   const left: ReadForm['left'] = [];
   const groups = groupByName(controls);
@@ -54,7 +69,9 @@ function readForm(form: Element | undefined, controls: Element[], page: Page, la
   }
   const method = (form && attribute(form, 'method')?.toLowerCase()) === 'post' ? 'post' : 'get';
   return {
-    name: (form && (attribute(form, 'name') || attribute(form, 'id') || tidyLabel(attribute(form, 'aria-label') ?? ''))) || '',
+    name:
+      (form && (attribute(form, 'name') || attribute(form, 'id') || tidyLabel(attribute(form, 'aria-label') ?? ''))) ||
+      '',
     action: (form && attribute(form, 'action')) ?? '',
     method,
     fields: [...fields.values()],
@@ -86,7 +103,8 @@ function reasonToLeave(control: Element, name: string, label: string): string | 
     return 'card data is never taken in';
   }
   if (name === '') return 'it has no name, so a browser does not send it';
-  if (attribute(control, 'disabled') !== undefined) return 'it is switched off on the page, so a browser does not send it';
+  if (attribute(control, 'disabled') !== undefined)
+    return 'it is switched off on the page, so a browser does not send it';
   return undefined;
 }
 
@@ -95,7 +113,13 @@ function inputType(control: Element): string {
   return control.tagName === 'input' ? (attribute(control, 'type') ?? 'text').toLowerCase() : control.tagName;
 }
 
-function readField(group: Element[], name: string, ownLabel: string, page: Page, labelsFor: Map<string, Element>): FormField {
+function readField(
+  group: Element[],
+  name: string,
+  ownLabel: string,
+  page: Page,
+  labelsFor: Map<string, Element>,
+): FormField {
   const first = group[0]!;
   const type = inputType(first);
   const field: FormField = { name, label: ownLabel || name, type: 'text', required: group.some(isRequired) };
@@ -127,7 +151,13 @@ function readButtons(field: FormField, group: Element[], type: string): void {
   if (type !== 'image') field.label = field.name;
 }
 
-function readChoices(field: FormField, group: Element[], page: Page, labelsFor: Map<string, Element>, several: boolean): void {
+function readChoices(
+  field: FormField,
+  group: Element[],
+  page: Page,
+  labelsFor: Map<string, Element>,
+  several: boolean,
+): void {
   field.type = several ? 'options' : 'option';
   if (several) field.multiple = true;
   field.options = group.map((control) => {
@@ -179,7 +209,13 @@ function readText(field: FormField, control: Element, type: string): void {
   if (attribute(control, 'multiple') !== undefined && type !== 'hidden') field.multiple = true;
   const limit = Number(attribute(control, 'maxlength'));
   if (Number.isInteger(limit) && limit > 0) field.maxLength = limit;
-  const settings = { min: 'minimum', max: 'maximum', pattern: 'pattern', placeholder: 'placeholder', value: 'initial' } as const;
+  const settings = {
+    min: 'minimum',
+    max: 'maximum',
+    pattern: 'pattern',
+    placeholder: 'placeholder',
+    value: 'initial',
+  } as const;
   for (const [name, property] of Object.entries(settings)) {
     const value = attribute(control, name);
     if (value) field[property] = value;

@@ -1,4 +1,5 @@
 import { fold } from '../values/index.ts';
+import { tellingWords } from './words.ts';
 
 /**
  * What fields are about, in the languages forms are written in (English, German, Polish, French, Spanish, Dutch,
@@ -70,36 +71,49 @@ const PHRASES: Record<Meaning, string> = {
   mobile:
     'mobile|mobile phone|mobile number|cell|cell phone|cellphone|handy|handynummer|mobil|mobiltelefon|mobilnummer|komorka|telefon komorkowy|portable|telephone portable|movil|telefono movil|mobiel|cellulare',
   fax: 'fax|fax number|faxnummer|telefax|faks|telecopie',
-  website: 'website|web site|web address|web|homepage|url|site|internet address|webseite|internetadresse|internetseite|strona internetowa|strona www|www|site web|sitio web|pagina web|sito web|sito',
-  street: 'street|street address|street name|address line|address line 1|road|strasse|str|ulica|rue|calle|straat|straatnaam|via|indirizzo',
-  'house number': 'house number|house no|number of house|hausnummer|hausnr|haus nr|no|nr|numer domu|nr domu|numero de rue|numero de casa|huisnummer|numero civico',
+  website:
+    'website|web site|web address|web|homepage|url|site|internet address|webseite|internetadresse|internetseite|strona internetowa|strona www|www|site web|sitio web|pagina web|sito web|sito',
+  street:
+    'street|street address|street name|address line|address line 1|road|strasse|str|ulica|rue|calle|straat|straatnaam|via|indirizzo',
+  'house number':
+    'house number|house no|number of house|hausnummer|hausnr|haus nr|no|nr|numer domu|nr domu|numero de rue|numero de casa|huisnummer|numero civico',
   address: 'address|postal address|full address|anschrift|adresse|adres|direccion|domicilio|recapito',
   'address more': 'address line 2|address addition|adresszusatz|complement d adresse|flat|apartment|floor',
-  postcode: 'postcode|post code|postal code|zip|zip code|plz|postleitzahl|kod pocztowy|code postal|codigo postal|cp|cap',
+  postcode:
+    'postcode|post code|postal code|zip|zip code|plz|postleitzahl|kod pocztowy|code postal|codigo postal|cp|cap',
   city: 'city|town|place|locality|village|ort|stadt|wohnort|miasto|miejscowosc|ville|commune|ciudad|localidad|poblacion|plaats|woonplaats|stad|citta|comune',
   region: 'region|state|county|province|bundesland|wojewodztwo|departement|provincia|provincie|regione',
   country: 'country|nation|land|kraj|pays|pais|paese|nazione|staat',
-  'birth date': 'birth date|date of birth|birthday|dob|bday|geburtsdatum|geburtstag|data urodzenia|date de naissance|fecha de nacimiento|geboortedatum|data di nascita',
+  'birth date':
+    'birth date|date of birth|birthday|dob|bday|geburtsdatum|geburtstag|data urodzenia|date de naissance|fecha de nacimiento|geboortedatum|data di nascita',
   gender: 'gender|sex|geschlecht|plec|sexe|sexo|geslacht|sesso',
   language: 'language|preferred language|sprache|jezyk|langue|idioma|taal|lingua|locale',
   message:
     'message|comments|comment|remarks|remark|notes|note|question|questions|description|details|anything else|nachricht|mitteilung|bemerkung|bemerkungen|anmerkung|anmerkungen|anliegen|beschreibung|kommentar|wiadomosc|uwagi|komentarz|opis|commentaire|remarques|mensaje|comentarios|observaciones|bericht|opmerkingen|toelichting|messaggio|commenti|note aggiuntive',
   subject: 'subject|topic|betreff|thema|temat|sujet|objet|asunto|onderwerp|oggetto',
-  start: 'start|from|begin|begins|starts|start date|blossom start|blossom from|bloom starts|bloom from|beginn|ab|von datum|startdatum|blute ab|blutebeginn|od|poczatek|debut|inicio|begindatum|inizio',
+  start:
+    'start|from|begin|begins|starts|start date|blossom start|blossom from|bloom starts|bloom from|beginn|ab|von datum|startdatum|blute ab|blutebeginn|od|poczatek|debut|inicio|begindatum|inizio',
   end: 'end|until|ends|end date|ende|bis|enddatum|do kiedy|koniec|fin|einde|fine',
   date: 'date|day|datum|tag|data|fecha|dia|giorno|dzien',
   time: 'time|hour|uhrzeit|zeit|godzina|heure|hora|tijd|ora',
   amount: 'amount|sum|total|betrag|summe|kwota|montant|importe|bedrag|importo',
-  quantity: 'quantity|qty|number of|how many|count|hives|hives wanted|number of hives|colonies|anzahl|menge|stuck|volker|anzahl volker|bienenvolker|ilosc|liczba|liczba uli|quantite|nombre de|cantidad|aantal|quantita',
+  quantity:
+    'quantity|qty|how many|count|hives|hives wanted|number of hives|colonies|anzahl|menge|stuck|volker|anzahl volker|bienenvolker|ilosc|liczba|liczba uli|quantite|cantidad|aantal|quantita',
   area: 'area|hectares|hectare|ha|size|acreage|flache|hektar|grosse|powierzchnia|hektary|superficie|surface|oppervlakte',
   currency: 'currency|wahrung|waluta|devise|moneda|valuta',
   price: 'price|fee|cost|preis|gebuhr|cena|oplata|prix|precio|prijs|prezzo',
-  'tax number': 'tax number|tax id|vat|vat number|vat id|ust id|ustid|umsatzsteuer id|steuernummer|nip|numero de tva|nif|cif|btw nummer|partita iva',
-  newsletter: 'newsletter|letters|subscribe|letters allowed|mailing list|rundbrief|newsletter anmeldung|biuletyn|infolettre|boletin|nieuwsbrief',
-  consent: 'consent|agree|i agree|terms|privacy|permission|einwilligung|zustimmung|datenschutz|einverstanden|zgoda|zgadzam|rodo|consentement|j accepte|consentimiento|acepto|toestemming|akkoord|consenso|accetto',
-  interests: 'interests|interest|interested|topics|crops|crop|fruit|interessen|kulturen|obstarten|obst|themen|zainteresowania|uprawy|centres d interet|cultures|intereses|cultivos|interesses|gewassen|interessi|colture',
-  source: 'source|utm source|heard|referral|how did you hear|campaign|herkunft|quelle|aufmerksam|zrodlo|fuente|bron|fonte',
-  reference: 'reference|customer number|member number|membership number|number|kundennummer|mitgliedsnummer|nummer|referenz|numer|numer klienta|numero|numero client|klantnummer|numero cliente',
+  'tax number':
+    'tax number|tax id|vat|vat number|vat id|ust id|ustid|umsatzsteuer id|steuernummer|nip|numero de tva|nif|cif|btw nummer|partita iva',
+  newsletter:
+    'newsletter|letters|subscribe|letters allowed|mailing list|rundbrief|newsletter anmeldung|biuletyn|infolettre|boletin|nieuwsbrief',
+  consent:
+    'consent|agree|i agree|terms|privacy|permission|einwilligung|zustimmung|datenschutz|einverstanden|zgoda|zgadzam|rodo|consentement|j accepte|consentimiento|acepto|toestemming|akkoord|consenso|accetto',
+  interests:
+    'interests|interest|interested|topics|crops|crop|fruit|interessen|kulturen|obstarten|obst|themen|zainteresowania|uprawy|centres d interet|cultures|intereses|cultivos|interesses|gewassen|interessi|colture',
+  source:
+    'source|utm source|heard|referral|how did you hear|campaign|herkunft|quelle|aufmerksam|zrodlo|fuente|bron|fonte',
+  reference:
+    'reference|customer number|member number|membership number|number|kundennummer|mitgliedsnummer|nummer|referenz|numer|numer klienta|numero|numero client|klantnummer|numero cliente',
   kind: 'kind|type|category|kind of enquiry|art|typ|kategorie|rodzaj|kategoria|genre|tipo|categoria|soort',
   status: 'status|state of|stand|stan|etat|estado|stato',
   photo: 'photo|picture|image|foto|bild|zdjecie|imagen|afbeelding',
@@ -111,7 +125,8 @@ const BY_PHRASE = new Map<string, Meaning>();
 let LONGEST = 1;
 for (const [meaning, phrases] of Object.entries(PHRASES) as [Meaning, string][]) {
   for (const phrase of phrases.split('|')) {
-    const key = fold(phrase);
+    // As labels are read: without the small words between.
+    const key = tellingWords(phrase).join(' ') || fold(phrase);
     if (!BY_PHRASE.has(key)) BY_PHRASE.set(key, meaning);
     LONGEST = Math.max(LONGEST, key.split(' ').length);
   }
@@ -183,10 +198,7 @@ const NEAR: [Meaning, Meaning, number][] = [
   ['city', 'region', 0.2],
 ];
 
-const NEARNESS = new Map(NEAR.flatMap(([a, b, near]) => [
-  [`${a}|${b}`, near] as const,
-  [`${b}|${a}`, near] as const,
-]));
+const NEARNESS = new Map(NEAR.flatMap(([a, b, near]) => [[`${a}|${b}`, near] as const, [`${b}|${a}`, near] as const]));
 
 /** How close two meanings are, from 0 to 1. */
 export function nearness(a: Meaning, b: Meaning): number {
@@ -196,17 +208,21 @@ export function nearness(a: Meaning, b: Meaning): number {
 /** Words that set apart fields of the same meaning: a billing address is not a delivery address. */
 const QUALIFIERS: Record<string, string> = {
   billing: 'billing invoice rechnung rechnungs faktura facturation facturacion factuur fatturazione',
-  delivery: 'delivery shipping ship liefer lieferung lieferadresse dostawa dostawy livraison envio entrega bezorg levering spedizione consegna',
+  delivery:
+    'delivery shipping ship liefer lieferung lieferadresse dostawa dostawy livraison envio entrega bezorg levering spedizione consegna',
   work: 'work business office geschaftlich dienstlich buro sluzbowy praca travail professionnel trabajo werk zakelijk lavoro ufficio',
   home: 'home private privat prywatny domowy prive particular casa thuis',
-  second: 'second secondary alternative other zweite weitere andere drugi inny autre deuxieme otro segundo andere tweede altro secondo',
+  second:
+    'second secondary alternative other zweite weitere andere drugi inny autre deuxieme otro segundo andere tweede altro secondo',
   emergency: 'emergency notfall awaryjny urgence emergencia noodgeval emergenza',
   parent: 'parent guardian eltern rodzic opiekun parents padres ouder genitore',
   previous: 'previous former old fruher ehemalig poprzedni ancien anterior vorige precedente',
 };
 
 const QUALIFIER_OF = new Map(
-  Object.entries(QUALIFIERS).flatMap(([qualifier, words]) => words.split(' ').map((word) => [word, qualifier] as const)),
+  Object.entries(QUALIFIERS).flatMap(([qualifier, words]) =>
+    words.split(' ').map((word) => [word, qualifier] as const),
+  ),
 );
 
 export function qualifiersOf(words: readonly string[]): Set<string> {

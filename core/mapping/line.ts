@@ -1,6 +1,16 @@
 import 'reflect-metadata';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsNumber, IsOptional, IsString, MaxLength, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsNumber,
+  IsOptional,
+  IsString,
+  MaxLength,
+  ValidateNested,
+} from 'class-validator';
 import type { Field, Value } from '../schema/index.ts';
 import { convert, isBlank, lengthInCharacters, sameValue } from '../values/index.ts';
 import { TREATMENT_KINDS, Treatment, treat } from './treatments/index.ts';
@@ -74,7 +84,9 @@ function parts(came: LineValue['came']): string[] {
 }
 
 /** What is written to a record that holds `current`, and why when nothing is. */
-export type Decision = { write: true; value: Value } | { write: false; why: 'blank' | 'same' | 'kept' | 'new records only' };
+export type Decision =
+  | { write: true; value: Value }
+  | { write: false; why: 'blank' | 'same' | 'kept' | 'new records only' };
 
 /**
  * Decides whether a line's value is written.
@@ -107,7 +119,9 @@ function addToList(sent: Value, current: Value): Decision {
   }
   // A text that collects: one entry a line, nothing twice.
   const held = String(current).split('\n');
-  return held.includes(String(sent)) ? { write: false, why: 'same' } : { write: true, value: `${String(current)}\n${String(sent)}` };
+  return held.includes(String(sent))
+    ? { write: false, why: 'same' }
+    : { write: true, value: `${String(current)}\n${String(sent)}` };
 }
 
 export { TREATMENT_KINDS, Treatment };

@@ -33,7 +33,8 @@ export function treatmentsFor(sources: readonly Source[], field: Field, where: W
   } else if (field.type === 'date' && source?.type !== 'date') {
     treatments.push(where.locale ? { kind: 'date', order: dateOrderOf(where.locale) } : { kind: 'date' });
   } else if (field.type === 'option' || field.type === 'options') {
-    if (source?.options && field.options) treatments.push({ kind: 'options', pairs: pairOptions(source.options, field.options) });
+    if (source?.options && field.options)
+      treatments.push({ kind: 'options', pairs: pairOptions(source.options, field.options) });
   } else if (field.type === 'text' && sources.length === 1) treatments.push({ kind: 'trim' });
   return treatments;
 }
@@ -45,7 +46,9 @@ export function pairOptions(
 ): OptionPair[] {
   return sent.map(({ value, label }) => {
     const same = taken.find((option) => option.value === value);
-    const alike = taken.find((option) => [option.value, option.label].some((text) => fold(text) === fold(value) || fold(text) === fold(label)));
+    const alike = taken.find((option) =>
+      [option.value, option.label].some((text) => fold(text) === fold(value) || fold(text) === fold(label)),
+    );
     const near = taken
       .map((option) => ({ option, like: likeness(tellingWords(label), tellingWords(option.label)) }))
       .sort((a, b) => b.like - a.like)[0];

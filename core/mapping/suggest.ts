@@ -100,7 +100,12 @@ interface Candidate extends Evidence {
 const PERSON = new Set('person contact people attendee participant subscriber user customer member'.split(' '));
 const ORGANISATION = new Set('organisation organization company account firm business club orchard farm'.split(' '));
 
-function prepare(name: string, label: string, field: SourceField | TargetEntity['fields'][number], entity: string): Side {
+function prepare(
+  name: string,
+  label: string,
+  field: SourceField | TargetEntity['fields'][number],
+  entity: string,
+): Side {
   const nameWords = tellingWords(name);
   const labelWords = tellingWords(label);
   const meanings = new Map<Meaning, string>();
@@ -111,7 +116,9 @@ function prepare(name: string, label: string, field: SourceField | TargetEntity[
   const autofill = token === undefined ? undefined : AUTOFILL[token];
   if (autofill && !meanings.has(autofill)) meanings.set(autofill, token!);
   const type = field.type.toLowerCase();
-  const byType = ({ email: 'email', phone: 'phone', tel: 'phone', 'web address': 'website', url: 'website' } as const)[type];
+  const byType = ({ email: 'email', phone: 'phone', tel: 'phone', 'web address': 'website', url: 'website' } as const)[
+    type
+  ];
   if (byType && meanings.size === 0) meanings.set(byType, type);
   dropGeneral(meanings);
   const entityWords = tellingWords(entity);
@@ -132,20 +139,36 @@ function prepare(name: string, label: string, field: SourceField | TargetEntity[
     qualifiers: qualifiersOf([...nameWords, ...labelWords]),
     type,
     multiple: ('multiple' in field && field.multiple === true) || type === 'options',
-    options: field.options ? new Set(field.options.flatMap((option) => (typeof option === 'string' ? [fold(option)] : [fold(option.value), fold(option.label)]))) : undefined,
+    options: field.options
+      ? new Set(
+          field.options.flatMap((option) =>
+            typeof option === 'string' ? [fold(option)] : [fold(option.value), fold(option.label)],
+          ),
+        )
+      : undefined,
     about,
   };
 }
 
 /** A general meaning beside a particular one says nothing more: "contact e-mail" is an e-mail, not a contact's name. */
 function dropGeneral(meanings: Map<Meaning, string>): void {
-  const particular = [...meanings.keys()].filter((each) => each !== 'name' && each !== 'full name' && each !== 'organisation');
+  const particular = [...meanings.keys()].filter(
+    (each) => each !== 'name' && each !== 'full name' && each !== 'organisation',
+  );
   if (particular.length > 0) {
     meanings.delete('name');
-    if (particular.some((each) => ['given name', 'family name', 'email', 'phone', 'mobile', 'fax', 'job', 'message'].includes(each))) {
+    if (
+      particular.some((each) =>
+        ['given name', 'family name', 'email', 'phone', 'mobile', 'fax', 'job', 'message'].includes(each),
+      )
+    ) {
       meanings.delete('full name');
     }
-    if (particular.some((each) => ['email', 'phone', 'mobile', 'website', 'tax number', 'city', 'postcode', 'street'].includes(each))) {
+    if (
+      particular.some((each) =>
+        ['email', 'phone', 'mobile', 'website', 'tax number', 'city', 'postcode', 'street'].includes(each),
+      )
+    ) {
       meanings.delete('organisation');
     }
   }
@@ -156,7 +179,19 @@ function dropGeneral(meanings: Map<Meaning, string>): void {
 }
 
 /** The weights of evidence, in log-odds. Where they come from stands in docs/mapping.md. */
-const WEIGHTS = { bias: -4.2, meaning: 6.0, contrary: -3.0, words: 5.0, sameName: 1.5, type: 0.8, wrongType: -2.5, options: 3.0, noOptions: -2.0, qualifier: -3.5, about: 0.5 };
+const WEIGHTS = {
+  bias: -4.2,
+  meaning: 6.0,
+  contrary: -3.0,
+  words: 5.0,
+  sameName: 1.5,
+  type: 0.8,
+  wrongType: -2.5,
+  options: 3.0,
+  noOptions: -2.0,
+  qualifier: -3.5,
+  about: 0.5,
+};
 
 function weigh(source: Side, target: Side): Evidence {
   const reasons: string[] = [];
@@ -200,7 +235,11 @@ function weigh(source: Side, target: Side): Evidence {
 /** Telephone and e-mail fields that speak of a company belong to it rather than to a person. */
 function belongs(source: Side, about: 'person' | 'organisation'): number {
   const words = [...source.labelWords, ...source.nameWords];
-  const speaks = words.some((word) => ORGANISATION.has(word)) ? 'organisation' : words.some((word) => PERSON.has(word)) ? 'person' : '';
+  const speaks = words.some((word) => ORGANISATION.has(word))
+    ? 'organisation'
+    : words.some((word) => PERSON.has(word))
+      ? 'person'
+      : '';
   if (speaks === '') return 0;
   return speaks === about ? WEIGHTS.about : -WEIGHTS.about * 4;
 }
@@ -245,7 +284,11 @@ function typeEvidence(source: Side, target: Side, reasons: string[]): number {
   if (a === 'text' || b === 'text') {
     // Anything can be typed into a text; a choice or a file in a text field is less likely meant.
     const other = a === 'text' ? b : a;
-    return other === 'reference' || other === 'file' ? WEIGHTS.wrongType : other === 'choice' || other === 'yes/no' ? -0.8 : 0;
+    return other === 'reference' || other === 'file'
+      ? WEIGHTS.wrongType
+      : other === 'choice' || other === 'yes/no'
+        ? -0.8
+        : 0;
   }
   return WEIGHTS.wrongType;
 }
@@ -296,14 +339,22 @@ function joinedNames(
     const at = from.flatMap((side, index) => (side.meanings.has(meaning) && side.qualifiers.size === 0 ? [index] : []));
     return at.length === 1 ? at[0]! : -1;
   };
-  const target = (meaning: Meaning) => to.filter((each) => each.side.meanings.has(meaning) && each.side.qualifiers.size === 0);
+  const target = (meaning: Meaning) =>
+    to.filter((each) => each.side.meanings.has(meaning) && each.side.qualifiers.size === 0);
   const join = (parts: [Meaning, Meaning], whole: Meaning[], what: string) => {
     const [a, b] = [only(parts[0]), only(parts[1])];
     const wholes = whole.flatMap((meaning) => target(meaning));
     const apart = target(parts[1]).length > 0;
     if (a < 0 || b < 0 || a === b || apart || wholes.length !== 1) return;
     const [{ entity, field }] = wholes as [(typeof wholes)[0]];
-    lines.push({ from: [sources[a]!.name, sources[b]!.name], entity: entity.name, field: field.name, confidence: 0.9, standing: 'set', reasons: [what] });
+    lines.push({
+      from: [sources[a]!.name, sources[b]!.name],
+      entity: entity.name,
+      field: field.name,
+      confidence: 0.9,
+      standing: 'set',
+      reasons: [what],
+    });
   };
   join(['given name', 'family name'], ['full name'], 'first and last name make the full name');
   join(['street', 'house number'], ['street', 'address'], 'street and house number are one field there');

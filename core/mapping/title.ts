@@ -10,12 +10,21 @@ interface Named {
 }
 
 /** Meanings by which people call a submission, the best first; those of one row are joined. */
-const CALLED_BY: Meaning[][] = [['organisation'], ['given name', 'family name'], ['full name'], ['name'], ['email'], ['phone']];
+const CALLED_BY: Meaning[][] = [
+  ['organisation'],
+  ['given name', 'family name'],
+  ['full name'],
+  ['name'],
+  ['email'],
+  ['phone'],
+];
 
 /** What a submission is called in lists: the organisation, the person or the address it speaks of; else its first value. */
 export function titleOf(fields: readonly Named[], values: Readonly<Record<string, string | string[]>>): string {
   const meanings = fields.map((field) => {
-    const spotted = [...meaningsOf(tellingWords(field.label)), ...meaningsOf(tellingWords(field.name))].map(({ meaning }) => meaning);
+    const spotted = [...meaningsOf(tellingWords(field.label)), ...meaningsOf(tellingWords(field.name))].map(
+      ({ meaning }) => meaning,
+    );
     const token = field.autocomplete && AUTOFILL[field.autocomplete];
     return new Set<Meaning>(field.type === 'email' ? ['email'] : token ? [token, ...spotted] : spotted);
   });

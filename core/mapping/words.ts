@@ -13,14 +13,16 @@ export function wordsOf(text: string): string[] {
 
 /** Words that carry no meaning of their own in a form's names and labels. */
 const EMPTY = new Set(
-  ('your my our the a an of for to and or if any please enter in on with is are you we this ' +
+  (
+    'your my our the a an of for to and or if any please enter in on with is are you we this ' +
     'ihr ihre ihren dein deine bitte angeben der die das den des fur zum zur und oder mit von wenn sie ' +
     'twoj twoje prosze podaj i lub do na z w ' +
     'votre vos veuillez le la les de du des et ou ' +
     'su tu por favor el los las y o ' +
     'uw je jouw het een en van ' +
     'il lo gli tuo vostro di e ' +
-    'field input form txt fld frm value data id c').split(/\s+/),
+    'field input form txt fld frm value id c'
+  ).split(/\s+/),
 );
 
 /** The words that tell something. */

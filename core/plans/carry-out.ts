@@ -21,7 +21,17 @@ export interface PlanRun {
 export type Answer = { record: string } | { anew: true };
 
 export type Verdict = 'none' | 'one' | 'several' | 'new';
-export type Outcome = 'created' | 'updated' | 'unchanged' | 'left' | 'skipped' | 'asked' | 'stopped' | 'refused' | 'failed' | 'waits';
+export type Outcome =
+  | 'created'
+  | 'updated'
+  | 'unchanged'
+  | 'left'
+  | 'skipped'
+  | 'asked'
+  | 'stopped'
+  | 'refused'
+  | 'failed'
+  | 'waits';
 
 export interface FieldChange {
   field: string;
@@ -83,10 +93,22 @@ export async function carryOut(run: PlanRun, world: World): Promise<Course> {
   return { state, steps };
 }
 
-const waiting = (step: Step): StepReport => ({ step: step.id, system: step.system, entity: step.entity, outcome: 'waits', changes: [] });
+const waiting = (step: Step): StepReport => ({
+  step: step.id,
+  system: step.system,
+  entity: step.entity,
+  outcome: 'waits',
+  changes: [],
+});
 
 async function carryOutStep(step: Step, run: PlanRun, world: World): Promise<StepReport> {
-  const report: StepReport = { step: step.id, system: step.system, entity: step.entity, outcome: 'failed', changes: [] };
+  const report: StepReport = {
+    step: step.id,
+    system: step.system,
+    entity: step.entity,
+    outcome: 'failed',
+    changes: [],
+  };
   const schema = run.schemas.get(step.system);
   const entity = schema && entityOf(schema, step.entity);
   if (!entity) return { ...report, why: `${step.entity} can't be seen in the system` };
@@ -99,7 +121,8 @@ async function carryOutStep(step: Step, run: PlanRun, world: World): Promise<Ste
     // `decide` isn't called when the world has an intent of an earlier attempt; then the report is filled from it.
     effect = await world.effect(step.id, () => resolve(step, run, entity, lines, world, report));
   }
-  if (effect.state === 'overtaken') return { ...report, why: 'the record kept changing under our hands' };
+  if (effect.state === 'overtaken')
+    return { ...report, outcome: 'failed', why: 'the record kept changing under our hands' };
   return conclude(report, effect, entity, lines);
 }
 
@@ -107,12 +130,26 @@ function evaluateLines(step: Step, run: PlanRun, entity: Entity): LineValue[] {
   return step.lines.map((line) => {
     const field = fieldOf(entity, line.field);
     if (field) return evaluateLine(line, run.values, field);
-    return { line, came: [], treated: null, sent: null, losses: [], problem: `${entity.label} has no field “${line.field}”` };
+    return {
+      line,
+      came: [],
+      treated: null,
+      sent: null,
+      losses: [],
+      problem: `${entity.label} has no field “${line.field}”`,
+    };
   });
 }
 
 /** Answers the three questions; notes verdict, candidates and outcome in the report and returns the intent. */
-async function resolve(step: Step, run: PlanRun, entity: Entity, lines: LineValue[], world: World, report: StepReport): Promise<Intent> {
+async function resolve(
+  step: Step,
+  run: PlanRun,
+  entity: Entity,
+  lines: LineValue[],
+  world: World,
+  report: StepReport,
+): Promise<Intent> {
   const target = { system: step.system, entity: step.entity };
   const answer = run.answers?.[step.id];
   delete report.candidates;
@@ -134,7 +171,11 @@ async function resolve(step: Step, run: PlanRun, entity: Entity, lines: LineValu
   const [only] = found;
   if (found.length > 1) {
     report.candidates = found;
-    return withoutWriting(report, step.whenSeveral, `${found.length === CANDIDATES ? 'many' : found.length} records fit`);
+    return withoutWriting(
+      report,
+      step.whenSeveral,
+      `${found.length === CANDIDATES ? 'many' : found.length} records fit`,
+    );
   }
   if (only) {
     if (step.whenOne === 'update') return update(step, entity, lines, only, report);
@@ -145,13 +186,24 @@ async function resolve(step: Step, run: PlanRun, entity: Entity, lines: LineValu
   return withoutWriting(report, step.whenNone, 'no record fits');
 }
 
-function withoutWriting(report: StepReport, what: 'ask' | 'skip' | 'stop' | 'leave', why: string, record?: RecordState): Intent {
+function withoutWriting(
+  report: StepReport,
+  what: 'ask' | 'skip' | 'stop' | 'leave',
+  why: string,
+  record?: RecordState,
+): Intent {
   report.outcome = ({ ask: 'asked', skip: 'skipped', stop: 'stopped', leave: 'left' } as const)[what];
   report.why = why;
   return record && what === 'leave' ? { kind: 'none', record } : { kind: 'none' };
 }
 
-async function recognise(step: Step, entity: Entity, lines: LineValue[], world: World, report: StepReport): Promise<RecordState[]> {
+async function recognise(
+  step: Step,
+  entity: Entity,
+  lines: LineValue[],
+  world: World,
+  report: StepReport,
+): Promise<RecordState[]> {
   for (const key of step.recognise) {
     const criteria = criteriaOf(key, entity, lines);
     if (!criteria) continue;
@@ -182,7 +234,12 @@ function update(step: Step, entity: Entity, lines: LineValue[], record: RecordSt
 }
 
 /** The values to write; every line, written or not, leaves its mark in the report. */
-function weighLines(entity: Entity, lines: LineValue[], record: RecordState | undefined, report: StepReport): Record<string, Value> {
+function weighLines(
+  entity: Entity,
+  lines: LineValue[],
+  record: RecordState | undefined,
+  report: StepReport,
+): Record<string, Value> {
   const values: Record<string, Value> = {};
   report.changes = lines.map((value) => {
     const field = fieldOf(entity, value.line.field)!;
@@ -210,7 +267,12 @@ function changeOf(value: LineValue, label: string, before: Value, decision: Retu
 }
 
 /** Brings the report in line with what the world did, also when the intent came from an attempt before a crash. */
-function conclude(report: StepReport, effect: Exclude<Effect, { state: 'overtaken' }>, entity: Entity, lines: LineValue[]): StepReport {
+function conclude(
+  report: StepReport,
+  effect: Exclude<Effect, { state: 'overtaken' }>,
+  entity: Entity,
+  lines: LineValue[],
+): StepReport {
   const { intent } = effect;
   if (effect.state === 'nothing to write') {
     if (effect.record) report.record = { id: effect.record.id };
@@ -220,7 +282,8 @@ function conclude(report: StepReport, effect: Exclude<Effect, { state: 'overtake
     report.verdict = intent.kind === 'create' ? 'none' : 'one';
     weighLines(entity, lines, intent.kind === 'update' ? intent.record : undefined, report);
   }
-  if (effect.state === 'refused') return { ...report, outcome: 'refused', refusal: effect.refusal, why: effect.refusal.words };
+  if (effect.state === 'refused')
+    return { ...report, outcome: 'refused', refusal: effect.refusal, why: effect.refusal.words };
   report.outcome = intent.kind === 'create' ? 'created' : 'updated';
   report.record = { id: effect.record.id };
   return report;

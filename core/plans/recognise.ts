@@ -22,7 +22,11 @@ export function criteriaOf(key: RecognitionKey, entity: Entity, lines: readonly 
  * The lanes of a submission: one text per record it may be about. Submissions that share a lane run one after
  * another in order of arrival, so that two about the same person make one record.
  */
-export function lanesOf(plan: Plan, values: Record<string, string | string[]>, schemas: ReadonlyMap<string, Schema>): string[] {
+export function lanesOf(
+  plan: Plan,
+  values: Record<string, string | string[]>,
+  schemas: ReadonlyMap<string, Schema>,
+): string[] {
   const lanes = new Set<string>();
   for (const step of plan.steps) {
     const schema = schemas.get(step.system);

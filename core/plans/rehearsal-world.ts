@@ -19,7 +19,10 @@ export class RehearsalWorld implements World {
     const found = await this.real.find(target, criteria, limit);
     const mine = [...this.written.values()].filter((each) => sameTarget(each.target, target));
     const changed = new Set(mine.map((each) => each.id));
-    return [...found.filter((each) => !changed.has(each.id)), ...mine.filter((each) => meets(each, criteria))].slice(0, limit);
+    return [...found.filter((each) => !changed.has(each.id)), ...mine.filter((each) => meets(each, criteria))].slice(
+      0,
+      limit,
+    );
   }
 
   async read(target: Target, id: string): Promise<RecordState | undefined> {
@@ -29,7 +32,9 @@ export class RehearsalWorld implements World {
   async effect(_key: string, decide: () => Promise<Intent>): Promise<Effect> {
     const intent = await decide();
     if (intent.kind === 'none') {
-      return intent.record ? { state: 'nothing to write', intent, record: intent.record } : { state: 'nothing to write', intent };
+      return intent.record
+        ? { state: 'nothing to write', intent, record: intent.record }
+        : { state: 'nothing to write', intent };
     }
     const before = intent.kind === 'update' ? intent.record : { id: `new ${(this.made += 1)}`, values: {} };
     const record = { ...before, values: { ...before.values, ...intent.values }, target: intent.target };

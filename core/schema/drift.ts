@@ -53,10 +53,13 @@ function describeChanges(was: Field, is: Field): string[] {
   if (was.type !== is.type) changes.push(`type was ${was.type}, is ${is.type}`);
   if (was.required !== is.required) changes.push(is.required ? 'now required' : 'no longer required');
   if (was.unique !== is.unique) changes.push(is.unique ? 'now unique' : 'no longer unique');
-  if (was.computed !== is.computed) changes.push(is.computed ? 'now filled by the system' : 'no longer filled by the system');
-  if (was.immutable !== is.immutable) changes.push(is.immutable ? 'now fixed after creation' : 'may now be changed later');
+  if (was.computed !== is.computed)
+    changes.push(is.computed ? 'now filled by the system' : 'no longer filled by the system');
+  if (was.immutable !== is.immutable)
+    changes.push(is.immutable ? 'now fixed after creation' : 'may now be changed later');
   if (was.rights !== is.rights) changes.push(`rights were ${was.rights}, are ${is.rights}`);
-  if (was.maxLength !== is.maxLength) changes.push(`limit was ${was.maxLength ?? 'none'}, is ${is.maxLength ?? 'none'}`);
+  if (was.maxLength !== is.maxLength)
+    changes.push(`limit was ${was.maxLength ?? 'none'}, is ${is.maxLength ?? 'none'}`);
   const had = new Set(was.options?.map((option) => option.value));
   const has = new Set(is.options?.map((option) => option.value));
   const gone = [...had].filter((value) => !has.has(value));

@@ -23,4 +23,5 @@ export function sameValue(a: Comparable, b: Comparable): boolean {
   return typeof a !== typeof b && String(a) === String(b);
 }
 
-const isMoment = (text: string): boolean => /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(:\d{2}(\.\d+)?)?(Z|[+-]\d{2}:\d{2})$/.test(text);
+const isMoment = (text: string): boolean =>
+  /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(:\d{2}(\.\d+)?)?(Z|[+-]\d{2}:\d{2})$/.test(text);

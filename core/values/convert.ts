@@ -89,7 +89,10 @@ function toNumber(value: string | number | boolean, field: TargetField, losses: 
   if (scale === undefined) return reading;
   const factor = 10 ** scale;
   const rounded = Math.round(reading.value * factor) / factor;
-  if (rounded !== reading.value) losses.push(`${field.label} keeps ${scale === 0 ? 'whole numbers' : `${scale} decimals`}; ${reading.value} becomes ${rounded}`);
+  if (rounded !== reading.value)
+    losses.push(
+      `${field.label} keeps ${scale === 0 ? 'whole numbers' : `${scale} decimals`}; ${reading.value} becomes ${rounded}`,
+    );
   return reading.ambiguous === undefined ? read(rounded) : read(rounded, reading.ambiguous);
 }
 
@@ -97,7 +100,9 @@ function limited(reading: Reading<string>, field: TargetField): Reading<string> 
   if (!reading.ok || field.maxLength === undefined) return reading;
   const length = lengthInCharacters(reading.value);
   if (length <= field.maxLength) return reading;
-  return unreadable(`${field.label} takes ${field.maxLength} characters, “${reading.value.slice(0, 24)}…” has ${length}`);
+  return unreadable(
+    `${field.label} takes ${field.maxLength} characters, “${reading.value.slice(0, 24)}…” has ${length}`,
+  );
 }
 
 function toOptions(value: Converted, field: TargetField): Reading<Conversion> {

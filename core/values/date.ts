@@ -41,7 +41,9 @@ export function readDateTime(text: string): Reading<string> {
   }
   const zoned = /(Z|[+-]\d{2}:?\d{2})$/.test(bare) ? bare : `${bare}Z`;
   const moment = new Date(zoned);
-  return Number.isNaN(moment.getTime()) ? unreadable(`“${text}” is not a date with a time`) : read(moment.toISOString());
+  return Number.isNaN(moment.getTime())
+    ? unreadable(`“${text}” is not a date with a time`)
+    : read(moment.toISOString());
 }
 
 function iso8601(year: number, month: number, day: number): string {

@@ -13,7 +13,10 @@ export function decimalMarkOf(locale: string): DecimalMark {
  * @param mark the decimal mark; when absent, `1.234` and `1,234` are read as decimals and said to be ambiguous
  */
 export function readNumber(text: string, mark?: DecimalMark): Reading<number> {
-  const bare = text.normalize('NFKC').replace(/[\s'’_]/gu, '').replace(/−/g, '-');
+  const bare = text
+    .normalize('NFKC')
+    .replace(/[\s'’_]/gu, '')
+    .replace(/−/g, '-');
   if (!/^[+-]?[\d.,]*\d[\d.,]*$/.test(bare)) return unreadable(`“${text}” is not a number`);
   const decimal = mark ?? guessMark(bare);
   const groups = decimal === 'comma' ? '.' : ',';

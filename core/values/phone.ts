@@ -10,7 +10,8 @@ export function readPhone(text: string, country?: string): Reading<string> {
   const bare = text.normalize('NFKC').trim().replace(/^tel:/i, '');
   const international = /^(\+|00)/.test(bare.replace(/[\s()]/g, ''));
   if (!international && !country) return unreadable(`“${text}” has no country code and no country is set`);
-  if (country && !isSupportedCountry(country)) return unreadable(`“${country}” is not a country with telephone numbers`);
+  if (country && !isSupportedCountry(country))
+    return unreadable(`“${country}” is not a country with telephone numbers`);
   const dialled = bare.replace(/^\s*00/, '+').replace(/\+(\d+)\s*\(0\)/, '+$1');
   const number = parsePhoneNumberFromString(dialled, country as CountryCode | undefined);
   if (!number?.isPossible()) return unreadable(`“${text}” is not a telephone number${country ? ` of ${country}` : ''}`);

@@ -13,14 +13,18 @@ export class Sealer {
     const nonce = randomBytes(12);
     const cipher = createCipheriv('aes-256-gcm', this.key, nonce).setAAD(Buffer.from(about));
     const sealed = Buffer.concat([cipher.update(secret, 'utf8'), cipher.final()]);
-    return ['v1', nonce, sealed, cipher.getAuthTag()].map((part) => (typeof part === 'string' ? part : part.toString('base64url'))).join('.');
+    return ['v1', nonce, sealed, cipher.getAuthTag()]
+      .map((part) => (typeof part === 'string' ? part : part.toString('base64url')))
+      .join('.');
   }
 
   /** @throws when the text was tampered with or sealed with another key */
   open(sealed: string, about: string): string {
     const [version, nonce, text, tag] = sealed.split('.');
     if (version !== 'v1' || !nonce || text === undefined || !tag) throw new Error('This is not a sealed secret.');
-    const decipher = createDecipheriv('aes-256-gcm', this.key, Buffer.from(nonce, 'base64url'), { authTagLength: 16 }).setAAD(Buffer.from(about));
+    const decipher = createDecipheriv('aes-256-gcm', this.key, Buffer.from(nonce, 'base64url'), {
+      authTagLength: 16,
+    }).setAAD(Buffer.from(about));
     decipher.setAuthTag(Buffer.from(tag, 'base64url'));
     return Buffer.concat([decipher.update(Buffer.from(text, 'base64url')), decipher.final()]).toString('utf8');
   }

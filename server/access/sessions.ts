@@ -1,12 +1,24 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { addSession, endSession, sessionUser, userByEmail, type Database, type Role, type User } from '../store/index.ts';
+import {
+  addSession,
+  endSession,
+  sessionUser,
+  userByEmail,
+  type Database,
+  type Role,
+  type User,
+} from '../store/index.ts';
 import { passwordFits } from './passwords.ts';
 
 export const SESSION_HOURS = 12;
 const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex');
 
 /** @returns a new session's token and its person, or undefined when address and password don't fit */
-export async function signIn(db: Database, email: string, password: string): Promise<{ token: string; user: User } | undefined> {
+export async function signIn(
+  db: Database,
+  email: string,
+  password: string,
+): Promise<{ token: string; user: User } | undefined> {
   const found = await userByEmail(db, email);
   if (!(await passwordFits(found?.passwordHash, password)) || !found?.active) return undefined;
   const token = randomBytes(32).toString('base64url');

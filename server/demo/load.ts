@@ -79,7 +79,19 @@ export async function loadDemo({ db, sealer, standins, past, log }: DemoSettings
 
 /** A loading that was cut short left no people behind, so nobody can have worked with what it did leave. */
 async function forgetHalfLoaded(db: Database): Promise<void> {
-  for (const table of [submissions, lanes, laneHolders, ledger, samples, intakeVersions, intakes, schemaSnapshots, systems, changes]) await db.delete(table);
+  for (const table of [
+    submissions,
+    lanes,
+    laneHolders,
+    ledger,
+    samples,
+    intakeVersions,
+    intakes,
+    schemaSnapshots,
+    systems,
+    changes,
+  ])
+    await db.delete(table);
 }
 
 async function connectCrm(db: Database, sealer: Sealer, standins: string): Promise<{ id: string; schema: Schema }> {
@@ -106,7 +118,10 @@ async function connectCrm(db: Database, sealer: Sealer, standins: string): Promi
   return { id, schema };
 }
 
-const NAMES: Record<string, string> = { 'pollination-enquiry': 'Pollination enquiry', 'letters-sign-up': 'Letters sign-up' };
+const NAMES: Record<string, string> = {
+  'pollination-enquiry': 'Pollination enquiry',
+  'letters-sign-up': 'Letters sign-up',
+};
 const OPTION_PAIRS: Record<string, [string, string][]> = {
   lang: [
     ['english', 'en'],
@@ -140,12 +155,19 @@ function documentFor(key: string, form: ReadForm, page: string, system: string, 
   const lines = new Map<string, Line>();
   const put = (from: string[], name: string): void => {
     const field = entity.fields.find((each) => each.name === name)!;
-    const line = prepareLine(`line-${name}`, from.map((each) => fieldOf(form, each)), field, where);
+    const line = prepareLine(
+      `line-${name}`,
+      from.map((each) => fieldOf(form, each)),
+      field,
+      where,
+    );
     const pairs = from.length === 1 ? OPTION_PAIRS[from[0]!] : undefined;
-    if (pairs) line.treatments = [{ kind: 'options', pairs: pairs.map(([sent, taken]) => ({ from: sent, to: taken })) }];
+    if (pairs)
+      line.treatments = [{ kind: 'options', pairs: pairs.map(([sent, taken]) => ({ from: sent, to: taken })) }];
     lines.set(name, line);
   };
-  for (const { from, field, standing } of suggestLines(form.fields, [targetOf(entity)])) if (standing === 'set') put(from, field);
+  for (const { from, field, standing } of suggestLines(form.fields, [targetOf(entity)]))
+    if (standing === 'set') put(from, field);
   for (const [from, field] of BY_HAND[key] ?? []) put(from, field);
   const step: Step = {
     id: 'person',
@@ -175,7 +197,11 @@ async function publishIntake(db: Database, key: string, document: IntakeDocument
 }
 
 /** Lets past submissions in one after another, and the engine carry them out, dated with the moment they arrived. */
-async function playBack(db: Database, systems: Systems, past: Awaited<ReturnType<typeof pastSubmissions>>): Promise<void> {
+async function playBack(
+  db: Database,
+  systems: Systems,
+  past: Awaited<ReturnType<typeof pastSubmissions>>,
+): Promise<void> {
   const live = new LiveView(db, 60_000);
   const acceptor = new Acceptor(db, live);
   const settings = {
@@ -183,7 +209,8 @@ async function playBack(db: Database, systems: Systems, past: Awaited<ReturnType
     concurrency: 8,
     pollMs: 1000,
     // Nearly all within a second or two, as on a quiet machine.
-    clock: ({ receivedAt, seq }: { receivedAt: Date; seq: number }) => new Date(receivedAt.getTime() + 300 + ((seq * 7919) % 1400)),
+    clock: ({ receivedAt, seq }: { receivedAt: Date; seq: number }) =>
+      new Date(receivedAt.getTime() + 300 + ((seq * 7919) % 1400)),
     log: () => undefined,
   };
   const worker = new Worker(db, systems, live, settings);
@@ -197,6 +224,7 @@ async function playBack(db: Database, systems: Systems, past: Awaited<ReturnType
   for (const intake of new Set(past.map((each) => each.intake))) {
     const found = await live.intake(intake);
     if (typeof found === 'string') continue;
-    for (const { values } of past.filter((each) => each.intake === intake).slice(-12)) await addSample(db, found.intake.id, collectValues(values));
+    for (const { values } of past.filter((each) => each.intake === intake).slice(-12))
+      await addSample(db, found.intake.id, collectValues(values));
   }
 }

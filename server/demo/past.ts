@@ -6,9 +6,24 @@ export interface PastSubmission {
   via: 'form' | 'program';
 }
 
-const FIRST = 'Kathi Jörn Małgosia Winnie Ulli Tadek Nell Hinnerk Zosia Rosalind Bärbel Ivo Jadzia Barney Telse Gosia'.split(' ');
-const LAST = 'Brandt Wiśniewski Lindley Osterwisch Żuraw Mehrens Penhallow Krüger Dąbek Radley Köster Ashdown Miodek Voss'.split(' ');
-const ORCHARDS = ['Obsthof Brandt', 'Kirschgarten Nowak', 'Hollow Farm Orchards', 'Sad Wiśniowy Zieliński', 'Marsh Lane Cider', 'Altes Land Quitten', 'Brook End Fruit', 'Biohof Mehrens', 'Lindley & Daughters', 'Gut Osterwisch'];
+const FIRST =
+  'Kathi Jörn Małgosia Winnie Ulli Tadek Nell Hinnerk Zosia Rosalind Bärbel Ivo Jadzia Barney Telse Gosia'.split(' ');
+const LAST =
+  'Brandt Wiśniewski Lindley Osterwisch Żuraw Mehrens Penhallow Krüger Dąbek Radley Köster Ashdown Miodek Voss'.split(
+    ' ',
+  );
+const ORCHARDS = [
+  'Obsthof Brandt',
+  'Kirschgarten Nowak',
+  'Hollow Farm Orchards',
+  'Sad Wiśniowy Zieliński',
+  'Marsh Lane Cider',
+  'Altes Land Quitten',
+  'Brook End Fruit',
+  'Biohof Mehrens',
+  'Lindley & Daughters',
+  'Gut Osterwisch',
+];
 const CROPS = ['Apple', 'Pear', 'Cherry', 'Plum', 'Quince'];
 
 interface Known {
@@ -27,18 +42,26 @@ export async function pastSubmissions(standins: string, count: number, now: Date
     const person = random() < 0.45 ? pick(known) : undefined;
     const first = person?.first_name ?? pick(FIRST);
     const last = person?.last_name ?? pick(LAST);
-    const email = person?.email ?? `${plain(first)}.${plain(last)}${Math.floor(random() * 900)}@${pick(['biene.example', 'post.example', 'wabe.example'])}`;
+    const email =
+      person?.email ??
+      `${plain(first)}.${plain(last)}${Math.floor(random() * 900)}@${pick(['biene.example', 'post.example', 'wabe.example'])}`;
     // More of them lately than two months ago, and by day rather than by night.
     const daysAgo = Math.floor(60 * random() ** 1.7);
     const hour = 7 + Math.floor(random() * 13);
     const day = new Date(now.getTime() - daysAgo * 86_400_000);
     day.setUTCHours(hour, Math.floor(random() * 60), Math.floor(random() * 60), Math.floor(random() * 1000));
-    const moment = day.getTime() >= now.getTime() - 60_000 ? new Date(now.getTime() - Math.floor(random() * 12 * 3_600_000) - 120_000) : day;
+    const moment =
+      day.getTime() >= now.getTime() - 60_000
+        ? new Date(now.getTime() - Math.floor(random() * 12 * 3_600_000) - 120_000)
+        : day;
     past.push(random() < 0.68 ? pollination(moment, { first, last, email }) : letters(moment, { first, last, email }));
   }
   return past.sort((a, b) => a.at.getTime() - b.at.getTime());
 
-  function pollination(at: Date, { first, last, email }: { first: string; last: string; email: string }): PastSubmission {
+  function pollination(
+    at: Date,
+    { first, last, email }: { first: string; last: string; email: string },
+  ): PastSubmission {
     const phone = `030 23125 ${String(Math.floor(random() * 1000)).padStart(3, '0')}`;
     // Programs that post to the form's address now and then leave out what the page insists on.
     const careless = random() < 0.025;
@@ -62,7 +85,10 @@ export async function pastSubmissions(standins: string, count: number, now: Date
         ...CROPS.filter(() => random() < 0.35).map((crop): [string, string] => ['crops', crop]),
         ['bloom', `2027-04-${String(10 + Math.floor(random() * 18))}T06:00`],
         ['hives', String(2 + Math.floor(random() * 40))],
-        ['message', pick(['', '', 'Bitte vor dem Wochenende.', 'Access by the river road only.', 'Prosimy o kontakt po 16.'])],
+        [
+          'message',
+          pick(['', '', 'Bitte vor dem Wochenende.', 'Access by the river road only.', 'Prosimy o kontakt po 16.']),
+        ],
         ...(random() < 0.4 ? [['letters', 'yes'] as [string, string]] : []),
         ['utm_source', pick(['', '', 'letter-march', 'fair'])],
       ],
@@ -78,7 +104,9 @@ export async function pastSubmissions(standins: string, count: number, now: Date
         ['vorname', first],
         ['nachname', last],
         ['mail', email],
-        ...['Honig', 'Königinnen', 'Kurse'].filter(() => random() < 0.5).map((topic): [string, string] => ['thema[]', topic]),
+        ...['Honig', 'Königinnen', 'Kurse']
+          .filter(() => random() < 0.5)
+          .map((topic): [string, string] => ['thema[]', topic]),
         ['ok', '1'],
         ['utm_source', pick(['', 'fair', 'neighbour'])],
         ['utm_campaign', pick(['', 'spring-2026'])],
@@ -88,14 +116,28 @@ export async function pastSubmissions(standins: string, count: number, now: Date
 }
 
 async function knownPeople(standins: string): Promise<Known[]> {
-  const query = new URLSearchParams({ $filter: 'email ne null', $select: 'first_name,last_name,email', $top: '400', $orderby: 'email' });
-  const response = await fetch(`${standins}/crm/odata/People?${query}`, { headers: { Authorization: 'Bearer demo-integration' } });
+  const query = new URLSearchParams({
+    $filter: 'email ne null',
+    $select: 'first_name,last_name,email',
+    $top: '400',
+    $orderby: 'email',
+  });
+  const response = await fetch(`${standins}/crm/odata/People?${query}`, {
+    headers: { Authorization: 'Bearer demo-integration' },
+  });
   if (!response.ok) throw new Error(`The CRM's people could not be read: ${response.status}`);
   return ((await response.json()) as { value: Known[] }).value;
 }
 
 const plain = (name: string): string =>
-  name.replace(/ä/g, 'ae').replace(/ö/g, 'oe').replace(/ü/g, 'ue').replace(/[łŁ]/g, 'l').normalize('NFKD').replace(/[^a-z]/gi, '').toLowerCase();
+  name
+    .replace(/ä/g, 'ae')
+    .replace(/ö/g, 'oe')
+    .replace(/ü/g, 'ue')
+    .replace(/[łŁ]/g, 'l')
+    .normalize('NFKD')
+    .replace(/[^a-z]/gi, '')
+    .toLowerCase();
 
 /** Numbers from 0 to 1, the same for the same seed (linear congruential; Numerical Recipes' constants). */
 function repeatable(seed: number): () => number {

@@ -108,7 +108,9 @@ export class Acceptor {
         ]),
       );
       const found = stored as unknown as { seq: number; id: string }[];
-      const lanes = rows.flatMap((row, at) => (found[at]!.id === row.id ? row.lanes.map((lane) => [lane, found[at]!.seq]) : []));
+      const lanes = rows.flatMap((row, at) =>
+        found[at]!.id === row.id ? row.lanes.map((lane) => [lane, found[at]!.seq]) : [],
+      );
       if (lanes.length > 0) await connection.query('INSERT INTO lanes (lane, seq) VALUES ?', [lanes]);
       await connection.commit();
       return rows.map((row, at) => ({ id: found[at]!.id, again: found[at]!.id !== row.id }));

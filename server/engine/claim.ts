@@ -56,7 +56,12 @@ async function candidatesFor(db: Database, limit: number, now: Date): Promise<nu
   return (rows as { seq: number }[]).map(({ seq }) => seq);
 }
 
-async function claimRows(connection: PoolConnection, candidates: number[], worker: string, now: Date): Promise<Claimed[]> {
+async function claimRows(
+  connection: PoolConnection,
+  candidates: number[],
+  worker: string,
+  now: Date,
+): Promise<Claimed[]> {
   const [rows] = await connection.query(
     `SELECT seq, id, intake_id, version, attempts, submitted, answers, received_at, claimed_by, course IS NOT NULL AS settled_before FROM submissions
      WHERE seq IN (?) AND state = 'received' AND (claimed_until IS NULL OR claimed_until < ?)
@@ -71,9 +76,15 @@ async function claimRows(connection: PoolConnection, candidates: number[], worke
   const lost = new Set<number>();
   if (wanted.length > 0) {
     // In the order of lanes, so that two claims can't wait for each other.
-    await connection.query('INSERT IGNORE INTO lane_holders (lane, seq) VALUES ?', [wanted.map(({ lane, seq }) => [lane, seq])]);
-    const [holderRows] = await connection.query('SELECT lane, seq FROM lane_holders WHERE lane IN (?)', [wanted.map(({ lane }) => lane)]);
-    const holders = new Map((holderRows as unknown as { lane: Buffer; seq: number }[]).map(({ lane, seq }) => [lane.toString('hex'), seq]));
+    await connection.query('INSERT IGNORE INTO lane_holders (lane, seq) VALUES ?', [
+      wanted.map(({ lane, seq }) => [lane, seq]),
+    ]);
+    const [holderRows] = await connection.query('SELECT lane, seq FROM lane_holders WHERE lane IN (?)', [
+      wanted.map(({ lane }) => lane),
+    ]);
+    const holders = new Map(
+      (holderRows as unknown as { lane: Buffer; seq: number }[]).map(({ lane, seq }) => [lane.toString('hex'), seq]),
+    );
     for (const { lane, seq } of wanted) if (holders.get(lane.toString('hex')) !== seq) lost.add(seq);
     if (lost.size > 0) await connection.query('DELETE FROM lane_holders WHERE seq IN (?)', [[...lost]]);
   }
@@ -105,7 +116,11 @@ function toClaimed(row: Record<string, unknown>): Claimed {
 /** Prolongs the claims a worker still works on. */
 export async function prolongClaims(db: Database, worker: string, seqs: number[], now: Date): Promise<void> {
   if (seqs.length === 0) return;
-  await db.$client.query('UPDATE submissions SET claimed_until = ? WHERE claimed_by = ? AND seq IN (?)', [new Date(now.getTime() + CLAIM_MS), worker, seqs]);
+  await db.$client.query('UPDATE submissions SET claimed_until = ? WHERE claimed_by = ? AND seq IN (?)', [
+    new Date(now.getTime() + CLAIM_MS),
+    worker,
+    seqs,
+  ]);
 }
 
 /**
@@ -115,7 +130,16 @@ export async function prolongClaims(db: Database, worker: string, seqs: number[]
  */
 export async function releaseDead(db: Database, isAlive: (worker: string) => boolean | undefined): Promise<void> {
   const now = new Date();
-  const [rows] = await db.$client.query("SELECT DISTINCT claimed_by FROM submissions WHERE state = 'received' AND claimed_until >= ?", [now]);
-  const dead = (rows as { claimed_by: string }[]).map((row) => row.claimed_by).filter((worker) => isAlive(worker) === false);
-  if (dead.length > 0) await db.$client.query('UPDATE submissions SET claimed_until = ? WHERE claimed_by IN (?)', [new Date(now.getTime() - 1), dead]);
+  const [rows] = await db.$client.query(
+    "SELECT DISTINCT claimed_by FROM submissions WHERE state = 'received' AND claimed_until >= ?",
+    [now],
+  );
+  const dead = (rows as { claimed_by: string }[])
+    .map((row) => row.claimed_by)
+    .filter((worker) => isAlive(worker) === false);
+  if (dead.length > 0)
+    await db.$client.query('UPDATE submissions SET claimed_until = ? WHERE claimed_by IN (?)', [
+      new Date(now.getTime() - 1),
+      dead,
+    ]);
 }

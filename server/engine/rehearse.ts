@@ -18,7 +18,8 @@ export function readingOf(systems: Pick<Systems, 'client'>, schemas: ReadonlyMap
     return found;
   };
   return {
-    find: async (target, criteria, limit) => (await systems.client(target.system)).find(entity(target.system, target.entity), criteria, limit),
+    find: async (target, criteria, limit) =>
+      (await systems.client(target.system)).find(entity(target.system, target.entity), criteria, limit),
     read: async (target, id) => (await systems.client(target.system)).read(entity(target.system, target.entity), id),
   };
 }
@@ -30,7 +31,8 @@ function remembering(reading: ReadOnlyWorld, seen: Map<string, RecordState>): Re
     return record;
   };
   return {
-    find: async (target, criteria, limit) => (await reading.find(target, criteria, limit)).map((record) => keep(target, record)),
+    find: async (target, criteria, limit) =>
+      (await reading.find(target, criteria, limit)).map((record) => keep(target, record)),
     read: async (target, id) => {
       const record = await reading.read(target, id);
       return record && keep(target, record);
@@ -61,7 +63,8 @@ export async function rehearse(
       }
       results.push({ course, present });
     } catch (error) {
-      if (!(error instanceof SystemUnavailable || error instanceof TokenRefused || error instanceof NotUnderstood)) throw error;
+      if (!(error instanceof SystemUnavailable || error instanceof TokenRefused || error instanceof NotUnderstood))
+        throw error;
       results.push({ trouble: error.message, present });
     }
   }

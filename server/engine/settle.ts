@@ -6,7 +6,13 @@ import type { Claimed } from './claim.ts';
  * Writes down how a submission ended and frees its lanes, in one transaction.
  * One in review keeps its place in its lanes, so that later ones about the same person wait behind the decision.
  */
-export async function settle(db: Database, { seq }: Claimed, course: Course, words: string | null, now: Date): Promise<void> {
+export async function settle(
+  db: Database,
+  { seq }: Claimed,
+  course: Course,
+  words: string | null,
+  now: Date,
+): Promise<void> {
   const state: SubmissionState = course.state;
   await inOne(db, async (query) => {
     await query(
@@ -21,7 +27,10 @@ export async function settle(db: Database, { seq }: Claimed, course: Course, wor
 /** Puts a submission back for later; it keeps its place in its lanes. */
 export async function postpone(db: Database, { seq, attempts }: Claimed, dueAt: Date, words: string): Promise<void> {
   await inOne(db, async (query) => {
-    await query('UPDATE submissions SET attempts = ?, due_at = ?, words = ?, claimed_by = NULL, claimed_until = NULL WHERE seq = ?', [attempts + 1, dueAt, words, seq]);
+    await query(
+      'UPDATE submissions SET attempts = ?, due_at = ?, words = ?, claimed_by = NULL, claimed_until = NULL WHERE seq = ?',
+      [attempts + 1, dueAt, words, seq],
+    );
     await query('DELETE FROM lane_holders WHERE seq = ?', [seq]);
   });
 }

@@ -39,10 +39,12 @@ export async function takeBackChange(
   actor: string,
 ): Promise<TakenBack> {
   const change = await ledgerRow(db, id);
-  if (!change || change.state !== 'written' || change.undoes !== null) return { change: id, done: false, words: 'There is no such change to take back.' };
+  if (!change || change.state !== 'written' || change.undoes !== null)
+    return { change: id, done: false, words: 'There is no such change to take back.' };
   if (change.undoneBy !== null) return { change: id, done: false, words: 'It has been taken back already.' };
   const entity = entityOf(schemas.get(change.systemId) ?? { entities: [] }, change.entity);
-  if (!entity || change.recordId === null) return { change: id, done: false, words: `${change.entity} can no longer be seen in the system.` };
+  if (!entity || change.recordId === null)
+    return { change: id, done: false, words: `${change.entity} can no longer be seen in the system.` };
   const system = await systems.client(change.systemId);
   const begun = await newestAttempt(db, change.submissionSeq, `undo ${id}`);
   if (begun?.state === 'intended') return finish(db, system, entity, change, begun, true);
@@ -94,20 +96,35 @@ async function whatToUndo(system: System, entity: Entity, change: LedgerRow): Pr
   }
   const names = Object.keys(change.after);
   const mine = names.filter((name) => sameValue(record.values[name], change.after[name]));
-  const kept = names.filter((name) => !mine.includes(name)).map((name) => entity.fields.find((field) => field.name === name)?.label ?? name);
+  const kept = names
+    .filter((name) => !mine.includes(name))
+    .map((name) => entity.fields.find((field) => field.name === name)?.label ?? name);
   if (mine.length === 0) return { why: `Changed again since: ${kept.join(', ')}.` };
   const pick = (values: Values): Values => Object.fromEntries(mine.map((name) => [name, values[name] ?? null]));
   return { action: 'update', before: pick(record.values), after: pick(change.before), etag: record.etag, kept };
 }
 
-async function finish(db: Database, system: System, entity: Entity, change: LedgerRow, undo: LedgerRow, again: boolean, kept: string[] = []): Promise<TakenBack> {
+async function finish(
+  db: Database,
+  system: System,
+  entity: Entity,
+  change: LedgerRow,
+  undo: LedgerRow,
+  again: boolean,
+  kept: string[] = [],
+): Promise<TakenBack> {
   const answer = await send(system, entity, undo, again);
   const effect = await settleBy(db, undo, { kind: 'none' }, answer, new Date());
-  if (effect.state === 'overtaken') return { change: change.id, done: false, words: 'The record was changed at this very moment; look again.' };
+  if (effect.state === 'overtaken')
+    return { change: change.id, done: false, words: 'The record was changed at this very moment; look again.' };
   if (effect.state === 'refused') return { change: change.id, done: false, words: effect.refusal.words };
   await markUndone(db, change.id, undo.id);
   const did = undo.action === 'delete' ? 'The created record is deleted.' : 'The former values are back.';
-  return { change: change.id, done: true, words: kept.length === 0 ? did : `${did} Left alone, changed since: ${kept.join(', ')}.` };
+  return {
+    change: change.id,
+    done: true,
+    words: kept.length === 0 ? did : `${did} Left alone, changed since: ${kept.join(', ')}.`,
+  };
 }
 
 /** Takes a submission's changes back, the last first; where all of them are, the submission counts as taken back. */
@@ -118,7 +135,9 @@ export async function takeBackSubmission(
   submission: { id: string; seq: number },
   actor: string,
 ): Promise<TakenBack[]> {
-  const written = (await ledgerOf(db, submission.seq)).filter((row) => row.state === 'written' && row.undoes === null && row.undoneBy === null);
+  const written = (await ledgerOf(db, submission.seq)).filter(
+    (row) => row.state === 'written' && row.undoes === null && row.undoneBy === null,
+  );
   const results: TakenBack[] = [];
   for (const row of written.reverse()) results.push(await takeBackChange(db, systems, schemas, row.id, actor));
   await countAsTakenBack(db, submission.seq);
@@ -135,11 +154,14 @@ export async function countAsTakenBack(db: Database, seq: number): Promise<void>
 }
 
 /** Finishes takings back that a crash cut short. Changes of submissions are finished by the workers. */
-export async function recoverTakingBack(db: Database, systems: Pick<Systems, 'client'>, schemas: ReadonlyMap<string, Schema>): Promise<void> {
+export async function recoverTakingBack(
+  db: Database,
+  systems: Pick<Systems, 'client'>,
+  schemas: ReadonlyMap<string, Schema>,
+): Promise<void> {
   for (const row of await unsettled(db, 1000)) {
     if (row.undoes === null) continue;
     await takeBackChange(db, systems, schemas, row.undoes, row.actor);
     await countAsTakenBack(db, row.submissionSeq);
   }
 }
-

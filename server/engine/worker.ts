@@ -109,12 +109,26 @@ export class Worker {
     try {
       const document = await this.live.document(submission.intakeId, submission.version);
       const schemas = await this.live.allSchemas();
-      const world = new EngineWorld(this.db, this.systems, schemas, submission.seq, submission.fresh, 'connection', clock);
-      const run = { plan: document.plan, values: submission.values, schemas, ...(submission.answers ? { answers: submission.answers } : {}) };
+      const world = new EngineWorld(
+        this.db,
+        this.systems,
+        schemas,
+        submission.seq,
+        submission.fresh,
+        'connection',
+        clock,
+      );
+      const run = {
+        plan: document.plan,
+        values: submission.values,
+        schemas,
+        ...(submission.answers ? { answers: submission.answers } : {}),
+      };
       const course = await carryOut(run, world);
       await settle(this.db, submission, course, wordsOf(course), clock());
     } catch (error) {
-      if (error instanceof TakenOver) return log('a submission was taken over by another worker', { worker: name, submission: submission.id });
+      if (error instanceof TakenOver)
+        return log('a submission was taken over by another worker', { worker: name, submission: submission.id });
       await this.interrupted(submission, error).catch((later: unknown) => {
         // The claim lapses and another worker takes over.
         log('a submission could not be put back', { submission: submission.id, error: (later as Error).message });
@@ -130,8 +144,10 @@ export class Worker {
   private async interrupted(submission: Claimed, error: unknown): Promise<void> {
     const { log } = this.settings;
     const clock = this.clockOf(submission);
-    const outside = error instanceof SystemUnavailable || error instanceof TokenRefused || error instanceof NotUnderstood;
-    if (!outside) log('carrying out a submission failed', { submission: submission.id, error: (error as Error).message });
+    const outside =
+      error instanceof SystemUnavailable || error instanceof TokenRefused || error instanceof NotUnderstood;
+    if (!outside)
+      log('carrying out a submission failed', { submission: submission.id, error: (error as Error).message });
     const words = outside ? error.message : 'Something went wrong on our side.';
     if (submission.attempts + 1 >= MOST_ATTEMPTS || error instanceof NotUnderstood) {
       const failed: Course = { state: 'failed', steps: [] };

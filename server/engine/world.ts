@@ -35,13 +35,16 @@ export class EngineWorld implements World {
   }
 
   async effect(key: string, decide: () => Promise<Intent>): Promise<Effect> {
-    const earlier = this.fresh && !this.tried.has(key) ? undefined : await newestAttempt(this.db, this.submissionSeq, key);
+    const earlier =
+      this.fresh && !this.tried.has(key) ? undefined : await newestAttempt(this.db, this.submissionSeq, key);
     this.tried.add(key);
     if (earlier?.state === 'written') return { state: 'written', intent: intentOf(earlier), record: recordOf(earlier) };
     if (earlier?.state === 'intended') return this.carryOut(earlier, intentOf(earlier), true);
     const intent = await decide();
     if (intent.kind === 'none') {
-      return intent.record ? { state: 'nothing to write', intent, record: intent.record } : { state: 'nothing to write', intent };
+      return intent.record
+        ? { state: 'nothing to write', intent, record: intent.record }
+        : { state: 'nothing to write', intent };
     }
     const row = await this.note(key, intent, (earlier?.attempt ?? 0) + 1);
     return this.carryOut(row, intent, false);
@@ -57,7 +60,9 @@ export class EngineWorld implements World {
 
   private async note(effect: string, intent: Exclude<Intent, { kind: 'none' }>, attempt: number): Promise<LedgerRow> {
     const record = intent.kind === 'update' ? intent.record : undefined;
-    const before: Values = Object.fromEntries(Object.keys(intent.values).map((name) => [name, record?.values[name] ?? null]));
+    const before: Values = Object.fromEntries(
+      Object.keys(intent.values).map((name) => [name, record?.values[name] ?? null]),
+    );
     const entry = {
       submissionSeq: this.submissionSeq,
       effect,
@@ -108,7 +113,9 @@ export async function send(system: System, entity: Entity, row: LedgerRow, again
 async function lookedUp(system: System, entity: Entity, row: LedgerRow): Promise<Answer | undefined> {
   if (row.action === 'create') {
     const criteria = Object.entries(row.after)
-      .filter((entry): entry is [string, Exclude<Value, null | string[]>] => entry[1] !== null && !Array.isArray(entry[1]))
+      .filter(
+        (entry): entry is [string, Exclude<Value, null | string[]>] => entry[1] !== null && !Array.isArray(entry[1]),
+      )
       .map(([field, value]) => ({ field, value, folded: false }));
     const [found, ...more] = criteria.length === 0 ? [] : await system.find(entity, criteria, 2);
     return found && more.length === 0 ? { kind: 'done', record: found } : undefined;
@@ -122,7 +129,13 @@ async function lookedUp(system: System, entity: Entity, row: LedgerRow): Promise
 }
 
 /** Settles a ledger row by the system's answer. */
-export async function settleBy(db: Database, row: LedgerRow, intent: Intent, answer: Answer, now: Date): Promise<Effect> {
+export async function settleBy(
+  db: Database,
+  row: LedgerRow,
+  intent: Intent,
+  answer: Answer,
+  now: Date,
+): Promise<Effect> {
   if (answer.kind === 'overtaken') {
     await settleIntent(db, row.id, { state: 'overtaken', settledAt: now });
     return { state: 'overtaken' };
@@ -132,7 +145,12 @@ export async function settleBy(db: Database, row: LedgerRow, intent: Intent, ans
     return { state: 'refused', intent, refusal: answer.refusal };
   }
   const { record } = answer;
-  await settleIntent(db, row.id, { state: 'written', recordId: record.id, etagAfter: record.etag ?? null, settledAt: now });
+  await settleIntent(db, row.id, {
+    state: 'written',
+    recordId: record.id,
+    etagAfter: record.etag ?? null,
+    settledAt: now,
+  });
   return { state: 'written', intent, record };
 }
 

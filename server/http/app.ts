@@ -21,12 +21,35 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
   const app = express();
   app.disable('x-powered-by');
   app.set('trust proxy', 'loopback');
-  app.use(helmet({ contentSecurityPolicy: { directives: POLICY }, strictTransportSecurity: { maxAge: 15_552_000 }, referrerPolicy: { policy: 'same-origin' } }));
+  app.use(
+    helmet({
+      contentSecurityPolicy: { directives: POLICY },
+      strictTransportSecurity: { maxAge: 15_552_000 },
+      referrerPolicy: { policy: 'same-origin' },
+    }),
+  );
   // Neither query strings nor bodies are logged: they may hold personal values.
-  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => (request.url ?? '').startsWith('/in/') }, serializers: { req: ({ method, url }: { method: string; url: string }) => ({ method, url: url.split('?')[0] }), res: ({ statusCode }: { statusCode: number }) => ({ statusCode }) }, customLogLevel: (_request, response) => (response.statusCode >= 500 ? 'error' : 'debug') }));
+  app.use(
+    pinoHttp({
+      logger: log,
+      autoLogging: { ignore: (request) => (request.url ?? '').startsWith('/in/') },
+      serializers: {
+        req: ({ method, url }: { method: string; url: string }) => ({ method, url: url.split('?')[0] }),
+        res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
+      },
+      customLogLevel: (_request, response) => (response.statusCode >= 500 ? 'error' : 'debug'),
+    }),
+  );
   app.use('/in', intakeDoor(context));
 
-  const routes: Route[] = [...sessionRoutes(context), ...systemRoutes(context), ...readingRoutes(), ...intakeRoutes(context), ...submissionRoutes(context), ...peopleRoutes(context)];
+  const routes: Route[] = [
+    ...sessionRoutes(context),
+    ...systemRoutes(context),
+    ...readingRoutes(),
+    ...intakeRoutes(context),
+    ...submissionRoutes(context),
+    ...peopleRoutes(context),
+  ];
   const described = openApi(routes);
   const schemas = documentSchemas();
   const api = express.Router();
@@ -50,7 +73,13 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
       },
     }),
     route({ method: 'get', path: '/openapi.json', summary: 'This API', role: 'anyone', work: async () => described }),
-    route({ method: 'get', path: '/schemas.json', summary: 'JSON Schemas of the configuration documents', role: 'anyone', work: async () => ({ $schema: 'https://json-schema.org/draft/2020-12/schema', $defs: schemas }) }),
+    route({
+      method: 'get',
+      path: '/schemas.json',
+      summary: 'JSON Schemas of the configuration documents',
+      role: 'anyone',
+      work: async () => ({ $schema: 'https://json-schema.org/draft/2020-12/schema', $defs: schemas }),
+    }),
   ]);
   api.use((request) => {
     throw new Problem(404, 'Not found', `There is no ${request.method} ${request.baseUrl}${request.path}.`);
@@ -86,7 +115,10 @@ const sameOrigin: RequestHandler = (request, _response, next) => {
   if (request.method === 'GET' || request.method === 'HEAD') return next();
   const site = request.get('Sec-Fetch-Site');
   const origin = request.get('Origin');
-  const foreign = (site !== undefined && site !== 'same-origin' && site !== 'none') || (origin !== undefined && origin !== 'null' && new URL(origin).host !== request.get('Host')) || origin === 'null';
+  const foreign =
+    (site !== undefined && site !== 'same-origin' && site !== 'none') ||
+    (origin !== undefined && origin !== 'null' && new URL(origin).host !== request.get('Host')) ||
+    origin === 'null';
   if (foreign) throw new Problem(403, 'From elsewhere', 'Requests from other sites are not taken here.');
   next();
 };
@@ -95,22 +127,31 @@ function serveWeb(app: Express, folder: string): void {
   if (!existsSync(join(folder, 'index.html'))) return;
   app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y' }));
   app.use(express.static(folder, { index: false, maxAge: 0 }));
-  app.get('/{*any}', (_request, response) => response.set('Cache-Control', 'no-cache').sendFile(join(folder, 'index.html'), { root: '/' }));
+  app.get('/{*any}', (_request, response) =>
+    response.set('Cache-Control', 'no-cache').sendFile(join(folder, 'index.html'), { root: '/' }),
+  );
 }
 
 function answerErrors(log: Logger): ErrorRequestHandler {
   return (error: Error & { status?: number; type?: string }, request, response, next) => {
     if (response.headersSent) return next(error);
     const problem = asProblem(error);
-    if (problem.status >= 500 && !(error instanceof Problem)) log.error({ error: error.message, stack: error.stack, path: request.path }, 'a request failed');
-    response.status(problem.status).set(problem.headers).type('application/problem+json').send(JSON.stringify(problem.body(request.originalUrl.split('?')[0])));
+    if (problem.status >= 500 && !(error instanceof Problem))
+      log.error({ error: error.message, stack: error.stack, path: request.path }, 'a request failed');
+    response
+      .status(problem.status)
+      .set(problem.headers)
+      .type('application/problem+json')
+      .send(JSON.stringify(problem.body(request.originalUrl.split('?')[0])));
   };
 }
 
 function asProblem(error: Error & { status?: number }): Problem {
   if (error instanceof Problem) return error;
   if (error instanceof URIError) return new Problem(400, 'Not readable', 'The address is not valid.');
-  if (error.message === 'aborted' || (error as { code?: string }).code === 'ECONNRESET') return new Problem(400, 'Broken off', 'The request broke off.');
-  if (typeof error.status === 'number' && error.status >= 400 && error.status < 500) return new Problem(error.status, 'Not acceptable', error.message);
+  if (error.message === 'aborted' || (error as { code?: string }).code === 'ECONNRESET')
+    return new Problem(400, 'Broken off', 'The request broke off.');
+  if (typeof error.status === 'number' && error.status >= 400 && error.status < 500)
+    return new Problem(error.status, 'Not acceptable', error.message);
   return new Problem(500, 'Our fault', 'Something went wrong on our side; it is on record.');
 }

@@ -1,6 +1,23 @@
 import 'reflect-metadata';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsBoolean, IsDefined, IsEmail, IsIn, IsInt, IsObject, IsOptional, IsString, IsUrl, Matches, MaxLength, Min, MinLength, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsDefined,
+  IsEmail,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUrl,
+  Matches,
+  MaxLength,
+  Min,
+  MinLength,
+  ValidateNested,
+} from 'class-validator';
 import { IntakeDocument } from '@zusammen/core/plans';
 
 /** What requests may say, one class per kind of body. */
@@ -10,10 +27,17 @@ export class SignInBody {
 }
 
 export class SystemAddressBody {
-  @IsUrl({ require_tld: false, protocols: ['http', 'https'], require_protocol: true }, { message: 'must be a web address that starts with http:// or https://' })
+  @IsUrl(
+    { require_tld: false, protocols: ['http', 'https'], require_protocol: true },
+    { message: 'must be a web address that starts with http:// or https://' },
+  )
   @MaxLength(500)
   address!: string;
-  @IsString() @MinLength(1) @MaxLength(4000) @Matches(/^[\x21-\x7e]+$/, { message: 'must be a token without spaces' }) token!: string;
+  @IsString()
+  @MinLength(1)
+  @MaxLength(4000)
+  @Matches(/^[\x21-\x7e]+$/, { message: 'must be a token without spaces' })
+  token!: string;
 }
 
 export class ConnectSystemBody extends SystemAddressBody {
@@ -24,7 +48,12 @@ export class ConnectSystemBody extends SystemAddressBody {
 export class ChangeSystemBody {
   @IsOptional() @IsString() @MinLength(1) @MaxLength(120) name?: string;
   @IsOptional() @IsBoolean() practice?: boolean;
-  @IsOptional() @IsString() @MinLength(1) @MaxLength(4000) @Matches(/^[\x21-\x7e]+$/, { message: 'must be a token without spaces' }) token?: string;
+  @IsOptional()
+  @IsString()
+  @MinLength(1)
+  @MaxLength(4000)
+  @Matches(/^[\x21-\x7e]+$/, { message: 'must be a token without spaces' })
+  token?: string;
 }
 
 export class ReadFormsBody {
@@ -43,7 +72,9 @@ export class SuggestBody {
 }
 
 export class NewIntakeBody {
-  @Matches(/^[a-z0-9]+(-[a-z0-9]+)*$/, { message: 'may have small letters, digits and single hyphens' }) @MaxLength(80) key!: string;
+  @Matches(/^[a-z0-9]+(-[a-z0-9]+)*$/, { message: 'may have small letters, digits and single hyphens' })
+  @MaxLength(80)
+  key!: string;
   @ValidateNested() @Type(() => IntakeDocument) @IsDefined() document!: IntakeDocument;
 }
 

@@ -10,7 +10,8 @@ const NEVER = new Set(['__proto__']);
 
 /** Reads a body's bytes. @throws Problem 413 over the limit, which is noticed before the bytes are kept */
 export async function bytesOf(request: Request, limit = BODY_LIMIT): Promise<Buffer> {
-  const tooLarge = (): Problem => new Problem(413, 'Too large', `A body may have ${limit / 1024 / 1024} MiB.`, [], { Connection: 'close' });
+  const tooLarge = (): Problem =>
+    new Problem(413, 'Too large', `A body may have ${limit / 1024 / 1024} MiB.`, [], { Connection: 'close' });
   if (Number(request.headers['content-length'] ?? 0) > limit) throw tooLarge();
   if (request.headers['content-encoding'] && request.headers['content-encoding'] !== 'identity') {
     throw new Problem(415, 'Not taken', 'Compressed bodies are not taken.');
@@ -66,7 +67,11 @@ export function parseJson(bytes: Buffer, depth = 32): unknown {
   try {
     return JSON.parse(text);
   } catch (error) {
-    throw new Problem(400, 'Not readable', `The body is not valid JSON: ${(error as Error).message.replace(/, ".*$/s, '')}.`);
+    throw new Problem(
+      400,
+      'Not readable',
+      `The body is not valid JSON: ${(error as Error).message.replace(/, ".*$/s, '')}.`,
+    );
   }
 }
 
@@ -84,9 +89,14 @@ export async function readSubmission(request: Request): Promise<ReadSubmission> 
     if (!flat.ok) throw badField(flat.field, flat.reason);
     return { values: flat.values, plainForm: false };
   }
-  if (type === 'application/x-www-form-urlencoded') return { values: checked(formPairs(utf8(await bytesOf(request)))), plainForm: true };
+  if (type === 'application/x-www-form-urlencoded')
+    return { values: checked(formPairs(utf8(await bytesOf(request)))), plainForm: true };
   if (type === 'multipart/form-data') return { values: checked(await multipartPairs(request)), plainForm: true };
-  throw new Problem(415, 'Not taken', 'A submission comes as application/json, application/x-www-form-urlencoded or multipart/form-data.');
+  throw new Problem(
+    415,
+    'Not taken',
+    'A submission comes as application/json, application/x-www-form-urlencoded or multipart/form-data.',
+  );
 }
 
 function checked(pairs: [string, string][]): SubmittedValues {
@@ -123,7 +133,10 @@ async function multipartPairs(request: Request): Promise<[string, string][]> {
   await new Promise<void>((resolve, reject) => {
     let parser: busboy.Busboy;
     try {
-      parser = busboy({ headers: request.headers, limits: { fields: LIMITS.fields + 1, files: 1, fieldSize: BODY_LIMIT, fieldNameSize: 600 } });
+      parser = busboy({
+        headers: request.headers,
+        limits: { fields: LIMITS.fields + 1, files: 1, fieldSize: BODY_LIMIT, fieldNameSize: 600 },
+      });
     } catch {
       reject(new Problem(400, 'Not readable', 'The multipart body names no boundary.'));
       return;
@@ -134,7 +147,9 @@ async function multipartPairs(request: Request): Promise<[string, string][]> {
       // A browser sends an empty file for a file input nobody filled in.
       if (filename) reject(badField(name, 'is a file, and this form takes none'));
     });
-    parser.on('error', () => reject(new Problem(400, 'Not readable', 'The multipart body breaks off or is malformed.')));
+    parser.on('error', () =>
+      reject(new Problem(400, 'Not readable', 'The multipart body breaks off or is malformed.')),
+    );
     parser.on('close', resolve);
     parser.end(bytes);
   });

@@ -29,7 +29,15 @@ export async function intakeFigures(db: Database): Promise<Map<string, IntakeFig
   const figures = new Map<string, IntakeFigures>();
   for (const row of rows as Record<string, unknown>[]) {
     const id = row['id'] as string;
-    const found = figures.get(id) ?? { perDay: new Array<number>(DAYS).fill(0), today: 0, recognised: 0, applied: 0, refused: 0, inReview: 0, last: null };
+    const found = figures.get(id) ?? {
+      perDay: new Array<number>(DAYS).fill(0),
+      today: 0,
+      recognised: 0,
+      applied: 0,
+      refused: 0,
+      inReview: 0,
+      last: null,
+    };
     const ago = today - Math.floor((row['day'] as Date).getTime() / 86_400_000);
     if (ago >= 0 && ago < DAYS) found.perDay[DAYS - 1 - ago] = Number(row['arrived']);
     if (ago === 0) found.today = Number(row['arrived']);
@@ -72,8 +80,25 @@ export async function todayFigures(db: Database, range: Range, now: Date): Promi
      FROM submissions WHERE received_at >= ? AND received_at < ? GROUP BY slot, state, outcome`,
     [new Date(start), step / 1000, new Date(start), new Date(end)],
   );
-  const bars = Array.from({ length: RANGES[range] / step }, (_, at) => ({ at: new Date(start + at * step), created: 0, updated: 0, other: 0, review: 0, refused: 0 }));
-  const today: Today = { arrived: 0, arrivedBefore: 0, created: 0, updated: 0, systems: 0, median: null, p95: null, bars, needs: [] };
+  const bars = Array.from({ length: RANGES[range] / step }, (_, at) => ({
+    at: new Date(start + at * step),
+    created: 0,
+    updated: 0,
+    other: 0,
+    review: 0,
+    refused: 0,
+  }));
+  const today: Today = {
+    arrived: 0,
+    arrivedBefore: 0,
+    created: 0,
+    updated: 0,
+    systems: 0,
+    median: null,
+    p95: null,
+    bars,
+    needs: [],
+  };
   for (const row of rows as Record<string, unknown>[]) {
     const bar = bars[Number(row['slot'])];
     const count = Number(row['count']);
@@ -87,9 +112,15 @@ export async function todayFigures(db: Database, range: Range, now: Date): Promi
   }
   today.created = bars.reduce((sum, bar) => sum + bar.created, 0);
   today.updated = bars.reduce((sum, bar) => sum + bar.updated, 0);
-  const [before] = await db.$client.query('SELECT COUNT(*) AS count FROM submissions WHERE received_at >= ? AND received_at < ?', [new Date(start - RANGES[range]), new Date(start)]);
+  const [before] = await db.$client.query(
+    'SELECT COUNT(*) AS count FROM submissions WHERE received_at >= ? AND received_at < ?',
+    [new Date(start - RANGES[range]), new Date(start)],
+  );
   today.arrivedBefore = Number((before as { count: number }[])[0]!.count);
-  const [written] = await db.$client.query("SELECT COUNT(DISTINCT system_id) AS count FROM ledger WHERE state = 'written' AND action = 'create' AND intended_at >= ?", [new Date(start)]);
+  const [written] = await db.$client.query(
+    "SELECT COUNT(DISTINCT system_id) AS count FROM ledger WHERE state = 'written' AND action = 'create' AND intended_at >= ?",
+    [new Date(start)],
+  );
   today.systems = Number((written as { count: number }[])[0]!.count);
   const [delays] = await db.$client.query(
     "SELECT TIMESTAMPDIFF(MICROSECOND, received_at, settled_at) / 1000 AS ms FROM submissions WHERE state = 'applied' AND received_at >= ? ORDER BY ms LIMIT 200000",
@@ -105,6 +136,9 @@ export async function todayFigures(db: Database, range: Range, now: Date): Promi
      WHERE state IN ('in review', 'refused', 'failed') OR (state = 'received' AND attempts > 0)
      GROUP BY state, intake_id, words ORDER BY count DESC LIMIT 12`,
   );
-  today.needs = (needs as Record<string, unknown>[]).map((row) => ({ ...row, count: Number(row['count']) })) as Today['needs'];
+  today.needs = (needs as Record<string, unknown>[]).map((row) => ({
+    ...row,
+    count: Number(row['count']),
+  })) as Today['needs'];
   return today;
 }

@@ -30,10 +30,23 @@ export function intakeDoor({ live, acceptor }: Context): Router {
     validate: { keyGeneratorIpFallback: false },
     standardHeaders: 'draft-8',
     legacyHeaders: false,
-    handler: (_request, _response, next) => next(new Problem(429, 'Too many', 'Too many submissions from this address; wait a minute.', [], { 'Retry-After': '60' })),
+    handler: (_request, _response, next) =>
+      next(
+        new Problem(429, 'Too many', 'Too many submissions from this address; wait a minute.', [], {
+          'Retry-After': '60',
+        }),
+      ),
   });
   router.options('/:intake', (_request, response) => {
-    response.set({ 'Access-Control-Allow-Origin': '*', 'Access-Control-Allow-Headers': 'content-type, idempotency-key', 'Access-Control-Allow-Methods': 'POST', 'Access-Control-Max-Age': '600' }).status(204).end();
+    response
+      .set({
+        'Access-Control-Allow-Origin': '*',
+        'Access-Control-Allow-Headers': 'content-type, idempotency-key',
+        'Access-Control-Allow-Methods': 'POST',
+        'Access-Control-Max-Age': '600',
+      })
+      .status(204)
+      .end();
   });
   router.post('/:intake', known, limited, async (request: DoorRequest, response) => {
     const found = request.live!;
@@ -42,11 +55,22 @@ export function intakeDoor({ live, acceptor }: Context): Router {
     const field = values[KEY_FIELD];
     const key = header ?? (typeof field === 'string' && field !== '' ? field : undefined);
     delete values[KEY_FIELD];
-    if (key !== undefined && key.length > 200) throw new Problem(422, 'Not acceptable as it is', 'The idempotency key has more than 200 characters.', [{ field: header === undefined ? KEY_FIELD : 'Idempotency-Key', reason: 'has more than 200 characters' }]);
+    if (key !== undefined && key.length > 200)
+      throw new Problem(422, 'Not acceptable as it is', 'The idempotency key has more than 200 characters.', [
+        { field: header === undefined ? KEY_FIELD : 'Idempotency-Key', reason: 'has more than 200 characters' },
+      ]);
     if (Object.keys(values).length === 0) throw new Problem(422, 'Nothing in it', 'The submission holds no values.');
-    const accepted = await acceptor.accept(found, { values, via: plainForm ? 'form' : 'program', receivedAt: new Date(), ...(key === undefined ? {} : { idempotencyKey: key }) });
+    const accepted = await acceptor.accept(found, {
+      values,
+      via: plainForm ? 'form' : 'program',
+      receivedAt: new Date(),
+      ...(key === undefined ? {} : { idempotencyKey: key }),
+    });
     response.set('Access-Control-Allow-Origin', '*');
-    const byBrowser = plainForm && request.accepts(['application/json', 'text/html']) === 'text/html' && /text\/html/.test(request.get('Accept') ?? '');
+    const byBrowser =
+      plainForm &&
+      request.accepts(['application/json', 'text/html']) === 'text/html' &&
+      /text\/html/.test(request.get('Accept') ?? '');
     if (byBrowser) response.redirect(303, found.document.settings.thankYou ?? `/in/${found.intake.key}/thank-you`);
     else response.status(202).json({ submission: accepted.id });
   });

@@ -6,15 +6,26 @@ const PREFIX = '#/components/schemas/';
 
 /** JSON Schemas (2020-12) of all document and body classes, generated from the classes themselves. */
 export function documentSchemas(): Record<string, unknown> {
-  return validationMetadatasToSchemas({ classTransformerMetadataStorage: defaultMetadataStorage, refPointerPrefix: PREFIX }) as Record<string, unknown>;
+  return validationMetadatasToSchemas({
+    classTransformerMetadataStorage: defaultMetadataStorage,
+    refPointerPrefix: PREFIX,
+  }) as Record<string, unknown>;
 }
 
 /** Our own API as OpenAPI 3.1, generated from the routes that are mounted. */
 export function openApi(routes: readonly Route[]): unknown {
-  const problem = { description: 'What is wrong (RFC 9457)', content: { 'application/problem+json': { schema: { $ref: `${PREFIX}Problem` } } } };
+  const problem = {
+    description: 'What is wrong (RFC 9457)',
+    content: { 'application/problem+json': { schema: { $ref: `${PREFIX}Problem` } } },
+  };
   const paths: Record<string, Record<string, unknown>> = {};
   for (const { method, path, summary, body, role } of routes) {
-    const parameters = [...path.matchAll(/:(\w+)/g)].map(([, name]) => ({ name, in: 'path', required: true, schema: { type: 'string' } }));
+    const parameters = [...path.matchAll(/:(\w+)/g)].map(([, name]) => ({
+      name,
+      in: 'path',
+      required: true,
+      schema: { type: 'string' },
+    }));
     const at = `/api${path.replace(/:(\w+)/g, '{$1}')}`;
     paths[at] = {
       ...paths[at],
@@ -22,7 +33,14 @@ export function openApi(routes: readonly Route[]): unknown {
         summary,
         operationId: `${method} ${path}`.replace(/[^\w]+/g, '_'),
         ...(parameters.length === 0 ? {} : { parameters }),
-        ...(body ? { requestBody: { required: true, content: { 'application/json': { schema: { $ref: `${PREFIX}${body.name}` } } } } } : {}),
+        ...(body
+          ? {
+              requestBody: {
+                required: true,
+                content: { 'application/json': { schema: { $ref: `${PREFIX}${body.name}` } } },
+              },
+            }
+          : {}),
         responses: { '200': { description: 'Done' }, default: problem },
         security: role === 'anyone' ? [] : [{ session: [] }],
         'x-role': role,
@@ -38,8 +56,19 @@ export function openApi(routes: readonly Route[]): unknown {
         { name: 'intake', in: 'path', required: true, schema: { type: 'string' } },
         { name: 'Idempotency-Key', in: 'header', schema: { type: 'string', maxLength: 200 } },
       ],
-      requestBody: { required: true, content: { 'application/json': { schema: submission }, 'application/x-www-form-urlencoded': { schema: submission }, 'multipart/form-data': { schema: submission } } },
-      responses: { '202': { description: 'Kept; it will have its effect once' }, '303': { description: "The same, for a browser's plain form" }, default: problem },
+      requestBody: {
+        required: true,
+        content: {
+          'application/json': { schema: submission },
+          'application/x-www-form-urlencoded': { schema: submission },
+          'multipart/form-data': { schema: submission },
+        },
+      },
+      responses: {
+        '202': { description: 'Kept; it will have its effect once' },
+        '303': { description: "The same, for a browser's plain form" },
+        default: problem,
+      },
       security: [],
     },
   };
@@ -60,7 +89,10 @@ export function openApi(routes: readonly Route[]): unknown {
             title: { type: 'string' },
             status: { type: 'integer' },
             detail: { type: 'string' },
-            errors: { type: 'array', items: { type: 'object', properties: { field: { type: 'string' }, reason: { type: 'string' } } } },
+            errors: {
+              type: 'array',
+              items: { type: 'object', properties: { field: { type: 'string' }, reason: { type: 'string' } } },
+            },
           },
         },
       },

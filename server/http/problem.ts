@@ -27,4 +27,6 @@ export class Problem extends Error {
 export const notFound = (what: string): Problem => new Problem(404, 'Not found', `There is no ${what}.`);
 
 export const badField = (field: string, reason: string, status = 422): Problem =>
-  new Problem(status, 'Not acceptable as it is', field === '' ? `The body ${reason}.` : `${field} ${reason}.`, [{ field, reason }]);
+  new Problem(status, 'Not acceptable as it is', field === '' ? `The body ${reason}.` : `${field} ${reason}.`, [
+    { field, reason },
+  ]);

@@ -43,8 +43,17 @@ export function mount(router: Router, db: Database, routes: readonly Route[]): v
     const handler: RequestHandler = async (request, response) => {
       const user = each.role === 'anyone' ? undefined : await authorised(db, request, each.role);
       const body = each.body ? bodyOf(each, parseJson(await bytesOf(request, each.limit))) : {};
-      const query = Object.fromEntries(Object.entries(request.query).map(([name, value]) => [name, typeof value === 'string' ? value : undefined]));
-      const result = await each.work({ request, response, params: request.params as Record<string, string>, query, body, user: user as User });
+      const query = Object.fromEntries(
+        Object.entries(request.query).map(([name, value]) => [name, typeof value === 'string' ? value : undefined]),
+      );
+      const result = await each.work({
+        request,
+        response,
+        params: request.params as Record<string, string>,
+        query,
+        body,
+        user: user as User,
+      });
       if (response.headersSent) return;
       if (result === undefined) response.status(204).end();
       else response.json(result);
@@ -57,7 +66,8 @@ async function authorised(db: Database, request: Request, role: Role): Promise<U
   const token = tokenOf(request);
   const user = token === undefined ? undefined : await userOf(db, token);
   if (!user) throw new Problem(401, 'Not signed in', 'Sign in first.');
-  if (!mayAct(user.role, role)) throw new Problem(403, 'Not allowed', `This needs the role ${role}; yours is ${user.role}.`);
+  if (!mayAct(user.role, role))
+    throw new Problem(403, 'Not allowed', `This needs the role ${role}; yours is ${user.role}.`);
   return user;
 }
 
@@ -70,5 +80,10 @@ function bodyOf(each: Route, plain: unknown): object {
   const result = validated(each.body!, plain);
   if (result.ok) return result.value;
   const first = result.complaints[0];
-  throw new Problem(422, 'Not acceptable as it is', first ? `${first.field || 'The body'}: ${first.reason}.` : 'The body is not acceptable.', result.complaints);
+  throw new Problem(
+    422,
+    'Not acceptable as it is',
+    first ? `${first.field || 'The body'}: ${first.reason}.` : 'The body is not acceptable.',
+    result.complaints,
+  );
 }

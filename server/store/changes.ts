@@ -8,7 +8,13 @@ export interface Actor {
 }
 
 /** Puts on record what somebody changed in Zusammen. `details` never holds secrets or personal values of visitors. */
-export async function noteChange(db: Pick<Database, 'insert'>, actor: Actor, what: string, subject: string, details?: unknown): Promise<void> {
+export async function noteChange(
+  db: Pick<Database, 'insert'>,
+  actor: Actor,
+  what: string,
+  subject: string,
+  details?: unknown,
+): Promise<void> {
   await db.insert(changes).values({
     at: new Date(),
     userId: actor.id,
@@ -19,7 +25,11 @@ export async function noteChange(db: Pick<Database, 'insert'>, actor: Actor, wha
   });
 }
 
-export async function changesOf(db: Database, subject: string | undefined, limit = 100): Promise<(typeof changes.$inferSelect)[]> {
+export async function changesOf(
+  db: Database,
+  subject: string | undefined,
+  limit = 100,
+): Promise<(typeof changes.$inferSelect)[]> {
   const query = db.select().from(changes).$dynamic();
   if (subject !== undefined) query.where(eq(changes.subject, subject));
   return query.orderBy(desc(changes.id)).limit(limit);

@@ -8,7 +8,14 @@ export type Database = MySql2Database & { $client: Pool };
 
 /** A pool on the database at `url`, in UTC, read committed: what the claims and lanes are written for. */
 export function openDatabase(url: string, connections = 24): Database {
-  const pool = mysql.createPool({ uri: url, connectionLimit: connections, timezone: 'Z', charset: 'utf8mb4', maxIdle: connections, waitForConnections: true });
+  const pool = mysql.createPool({
+    uri: url,
+    connectionLimit: connections,
+    timezone: 'Z',
+    charset: 'utf8mb4',
+    maxIdle: connections,
+    waitForConnections: true,
+  });
   pool.pool.on('connection', (connection) => {
     connection.query("SET SESSION tx_isolation = 'READ-COMMITTED', time_zone = '+00:00'");
   });
@@ -21,7 +28,9 @@ export async function createDatabase(url: string): Promise<void> {
   const name = address.pathname.slice(1);
   address.pathname = '/';
   const connection = await mysql.createConnection({ uri: address.href });
-  await connection.query(`CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_uca1400_ai_ci`);
+  await connection.query(
+    `CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_uca1400_ai_ci`,
+  );
   await connection.end();
 }
 

@@ -26,7 +26,16 @@ export async function intakeByKey(db: Database, key: string): Promise<Intake | u
 /** @throws ER_DUP_ENTRY when the key is taken */
 export async function addIntake(db: Database, key: string, draft: IntakeDocument, actor: Actor): Promise<Intake> {
   const now = new Date();
-  const row: Intake = { id: uuid(), key, state: 'draft', draft, revision: 1, liveVersion: null, createdAt: now, changedAt: now };
+  const row: Intake = {
+    id: uuid(),
+    key,
+    state: 'draft',
+    draft,
+    revision: 1,
+    liveVersion: null,
+    createdAt: now,
+    changedAt: now,
+  };
   await db.transaction(async (tx) => {
     await tx.insert(intakes).values(row);
     await noteChange(tx, actor, 'made the intake', row.id, { key, name: draft.name });
@@ -35,7 +44,12 @@ export async function addIntake(db: Database, key: string, draft: IntakeDocument
 }
 
 /** Replaces the draft if nobody else has changed it since `revision`. @returns the new revision, or undefined */
-export async function saveDraft(db: Database, id: string, draft: IntakeDocument, revision: number): Promise<number | undefined> {
+export async function saveDraft(
+  db: Database,
+  id: string,
+  draft: IntakeDocument,
+  revision: number,
+): Promise<number | undefined> {
   const [result] = await db
     .update(intakes)
     .set({ draft, revision: revision + 1, changedAt: new Date() })
@@ -44,15 +58,36 @@ export async function saveDraft(db: Database, id: string, draft: IntakeDocument,
 }
 
 /** Makes a version of the draft, as it is at `revision`, and opens the intake with it. @returns its number, or undefined when the draft has moved on */
-export async function publishDraft(db: Database, id: string, revision: number, accepted: Finding[], actor: Actor): Promise<number | undefined> {
+export async function publishDraft(
+  db: Database,
+  id: string,
+  revision: number,
+  accepted: Finding[],
+  actor: Actor,
+): Promise<number | undefined> {
   return db.transaction(async (tx) => {
     const [intake] = await tx.select().from(intakes).where(eq(intakes.id, id)).for('update');
     if (!intake || intake.revision !== revision) return undefined;
-    const [top] = await tx.select({ number: sql<number | null>`max(${intakeVersions.number})` }).from(intakeVersions).where(eq(intakeVersions.intakeId, id));
+    const [top] = await tx
+      .select({ number: sql<number | null>`max(${intakeVersions.number})` })
+      .from(intakeVersions)
+      .where(eq(intakeVersions.intakeId, id));
     const number = (top?.number ?? 0) + 1;
-    await tx.insert(intakeVersions).values({ intakeId: id, number, document: intake.draft, accepted, publishedAt: new Date(), publishedBy: actor.id });
-    await tx.update(intakes).set({ state: 'open', liveVersion: number, changedAt: new Date() }).where(eq(intakes.id, id));
-    await noteChange(tx, actor, `published version ${number}`, id, { accepted: accepted.map(({ id: check, sentence }) => ({ check, sentence })) });
+    await tx.insert(intakeVersions).values({
+      intakeId: id,
+      number,
+      document: intake.draft,
+      accepted,
+      publishedAt: new Date(),
+      publishedBy: actor.id,
+    });
+    await tx
+      .update(intakes)
+      .set({ state: 'open', liveVersion: number, changedAt: new Date() })
+      .where(eq(intakes.id, id));
+    await noteChange(tx, actor, `published version ${number}`, id, {
+      accepted: accepted.map(({ id: check, sentence }) => ({ check, sentence })),
+    });
     return number;
   });
 }
@@ -67,7 +102,10 @@ export async function setIntakeState(db: Database, id: string, state: IntakeStat
 /** Makes an earlier version the live one again. */
 export async function goLiveWith(db: Database, id: string, number: number, actor: Actor): Promise<void> {
   await db.transaction(async (tx) => {
-    await tx.update(intakes).set({ liveVersion: number, state: 'open', changedAt: new Date() }).where(eq(intakes.id, id));
+    await tx
+      .update(intakes)
+      .set({ liveVersion: number, state: 'open', changedAt: new Date() })
+      .where(eq(intakes.id, id));
     await noteChange(tx, actor, `went live with version ${number}`, id);
   });
 }
@@ -77,7 +115,12 @@ export async function versionsOf(db: Database, id: string): Promise<IntakeVersio
 }
 
 export async function versionOf(db: Database, id: string, number: number): Promise<IntakeVersion | undefined> {
-  return (await db.select().from(intakeVersions).where(and(eq(intakeVersions.intakeId, id), eq(intakeVersions.number, number))))[0];
+  return (
+    await db
+      .select()
+      .from(intakeVersions)
+      .where(and(eq(intakeVersions.intakeId, id), eq(intakeVersions.number, number)))
+  )[0];
 }
 
 export async function samplesOf(db: Database, intakeId: string): Promise<Sample[]> {

@@ -6,7 +6,11 @@ export type LedgerRow = typeof ledger.$inferSelect;
 export type LedgerEntry = Omit<LedgerRow, 'id' | 'undoneBy' | 'settledAt' | 'refusal' | 'etagAfter'>;
 
 /** The newest attempt at an effect of a submission. */
-export async function newestAttempt(db: Database, submissionSeq: number, effect: string): Promise<LedgerRow | undefined> {
+export async function newestAttempt(
+  db: Database,
+  submissionSeq: number,
+  effect: string,
+): Promise<LedgerRow | undefined> {
   const rows = await db
     .select()
     .from(ledger)
@@ -23,8 +27,15 @@ export async function noteIntent(db: Database, entry: LedgerEntry): Promise<numb
 }
 
 /** Settles an intent by the system's answer. */
-export async function settleIntent(db: Database, id: number, change: Partial<LedgerRow> & { state: LedgerState }): Promise<void> {
-  await db.update(ledger).set({ settledAt: new Date(), ...change }).where(eq(ledger.id, id));
+export async function settleIntent(
+  db: Database,
+  id: number,
+  change: Partial<LedgerRow> & { state: LedgerState },
+): Promise<void> {
+  await db
+    .update(ledger)
+    .set({ settledAt: new Date(), ...change })
+    .where(eq(ledger.id, id));
 }
 
 export async function markUndone(db: Database, id: number, by: number): Promise<void> {
@@ -66,7 +77,14 @@ export async function searchLedger(db: Database, search: LedgerSearch): Promise<
   if (search.before) conditions.push(lt(ledger.id, search.before));
   if (search.text) {
     const part = `%${search.text.replace(/[\\%_]/g, '\\$&')}%`;
-    conditions.push(or(like(submissions.label, part), eq(ledger.recordId, search.text), sql`${ledger.after} LIKE ${part}`, sql`${ledger.before} LIKE ${part}`)!);
+    conditions.push(
+      or(
+        like(submissions.label, part),
+        eq(ledger.recordId, search.text),
+        sql`${ledger.after} LIKE ${part}`,
+        sql`${ledger.before} LIKE ${part}`,
+      )!,
+    );
   }
   const rows = await db
     .select({ row: ledger, submissionId: submissions.id, label: submissions.label, intakeId: submissions.intakeId })
@@ -80,5 +98,10 @@ export async function searchLedger(db: Database, search: LedgerSearch): Promise<
 
 /** Effects that were sent, or may have been, and whose answer isn't known. */
 export async function unsettled(db: Database, limit: number): Promise<LedgerRow[]> {
-  return db.select().from(ledger).where(inArray(ledger.state, ['intended'])).orderBy(ledger.id).limit(limit);
+  return db
+    .select()
+    .from(ledger)
+    .where(inArray(ledger.state, ['intended']))
+    .orderBy(ledger.id)
+    .limit(limit);
 }

@@ -1,4 +1,18 @@
-import { bigint, boolean, customType, datetime, index, int, json, mediumtext, mysqlTable, primaryKey, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
+import {
+  bigint,
+  boolean,
+  customType,
+  datetime,
+  index,
+  int,
+  json,
+  mediumtext,
+  mysqlTable,
+  primaryKey,
+  text,
+  uniqueIndex,
+  varchar,
+} from 'drizzle-orm/mysql-core';
 import type { Answer, Course, IntakeDocument, Refusal } from '@zusammen/core/plans';
 import type { Finding } from '@zusammen/core/checks';
 import type { Schema, Values } from '@zusammen/core/schema';
@@ -20,15 +34,25 @@ export const users = mysqlTable('users', {
   createdAt: moment('created_at').notNull(),
 });
 
-export const sessions = mysqlTable('sessions', {
-  /** SHA-256 of the cookie's token, so that a read of the table lets nobody in. */
-  tokenHash: varchar('token_hash', { length: 64 }).primaryKey(),
-  userId: uuid('user_id').notNull(),
-  createdAt: moment('created_at').notNull(),
-  expiresAt: moment('expires_at').notNull(),
-}, (table) => [index('sessions_user').on(table.userId)]);
+export const sessions = mysqlTable(
+  'sessions',
+  {
+    /** SHA-256 of the cookie's token, so that a read of the table lets nobody in. */
+    tokenHash: varchar('token_hash', { length: 64 }).primaryKey(),
+    userId: uuid('user_id').notNull(),
+    createdAt: moment('created_at').notNull(),
+    expiresAt: moment('expires_at').notNull(),
+  },
+  (table) => [index('sessions_user').on(table.userId)],
+);
 
-export type SystemState = 'answers' | 'silent' | 'in trouble' | 'token refused' | 'not understood' | 'asks for patience';
+export type SystemState =
+  | 'answers'
+  | 'silent'
+  | 'in trouble'
+  | 'token refused'
+  | 'not understood'
+  | 'asks for patience';
 
 /** What a system is able to do besides reading and writing records. */
 export interface Capabilities {
@@ -54,12 +78,16 @@ export const systems = mysqlTable('systems', {
   createdAt: moment('created_at').notNull(),
 });
 
-export const schemaSnapshots = mysqlTable('schema_snapshots', {
-  id: bigint('id', { mode: 'number' }).primaryKey().autoincrement(),
-  systemId: varchar('system_id', { length: 36 }).notNull(),
-  schema: json('schema').$type<Schema>().notNull(),
-  takenAt: moment('taken_at').notNull(),
-}, (table) => [index('snapshots_system').on(table.systemId, table.id)]);
+export const schemaSnapshots = mysqlTable(
+  'schema_snapshots',
+  {
+    id: bigint('id', { mode: 'number' }).primaryKey().autoincrement(),
+    systemId: varchar('system_id', { length: 36 }).notNull(),
+    schema: json('schema').$type<Schema>().notNull(),
+    takenAt: moment('taken_at').notNull(),
+  },
+  (table) => [index('snapshots_system').on(table.systemId, table.id)],
+);
 
 export type IntakeState = 'draft' | 'open' | 'closed';
 
@@ -76,107 +104,135 @@ export const intakes = mysqlTable('intakes', {
   changedAt: moment('changed_at').notNull(),
 });
 
-export const intakeVersions = mysqlTable('intake_versions', {
-  intakeId: uuid('intake_id').notNull(),
-  number: int('number').notNull(),
-  document: json('document').$type<IntakeDocument>().notNull(),
-  /** What still wanted a look when it was published, and was accepted. */
-  accepted: json('accepted').$type<Finding[]>().notNull(),
-  publishedAt: moment('published_at').notNull(),
-  publishedBy: uuid('published_by'),
-}, (table) => [primaryKey({ columns: [table.intakeId, table.number] })]);
+export const intakeVersions = mysqlTable(
+  'intake_versions',
+  {
+    intakeId: uuid('intake_id').notNull(),
+    number: int('number').notNull(),
+    document: json('document').$type<IntakeDocument>().notNull(),
+    /** What still wanted a look when it was published, and was accepted. */
+    accepted: json('accepted').$type<Finding[]>().notNull(),
+    publishedAt: moment('published_at').notNull(),
+    publishedBy: uuid('published_by'),
+  },
+  (table) => [primaryKey({ columns: [table.intakeId, table.number] })],
+);
 
-export const samples = mysqlTable('samples', {
-  id: uuid('id').primaryKey(),
-  intakeId: uuid('intake_id').notNull(),
-  values: json('sample_values').$type<Record<string, string | string[]>>().notNull(),
-  createdAt: moment('created_at').notNull(),
-}, (table) => [index('samples_intake').on(table.intakeId, table.createdAt)]);
+export const samples = mysqlTable(
+  'samples',
+  {
+    id: uuid('id').primaryKey(),
+    intakeId: uuid('intake_id').notNull(),
+    values: json('sample_values').$type<Record<string, string | string[]>>().notNull(),
+    createdAt: moment('created_at').notNull(),
+  },
+  (table) => [index('samples_intake').on(table.intakeId, table.createdAt)],
+);
 
 export type SubmissionState = 'received' | 'applied' | 'in review' | 'refused' | 'failed' | 'set aside' | 'taken back';
 
-export const submissions = mysqlTable('submissions', {
-  /** The order of arrival. */
-  seq: bigint('seq', { mode: 'number' }).primaryKey().autoincrement(),
-  id: uuid('id').notNull().unique(),
-  intakeId: uuid('intake_id').notNull(),
-  version: int('version').notNull(),
-  state: varchar('state', { length: 12 }).$type<SubmissionState>().notNull(),
-  label: varchar('label', { length: 160 }).notNull(),
-  values: json('submitted').$type<Record<string, string | string[]>>().notNull(),
-  /** Where it came from: a browser's form, a program. */
-  via: varchar('via', { length: 20 }).notNull(),
-  idempotencyKey: varchar('idempotency_key', { length: 200 }),
-  receivedAt: moment('received_at').notNull(),
-  attempts: int('attempts').notNull().default(0),
-  dueAt: moment('due_at').notNull(),
-  claimedBy: varchar('claimed_by', { length: 60 }),
-  claimedUntil: moment('claimed_until'),
-  settledAt: moment('settled_at'),
-  answers: json('answers').$type<Record<string, Answer>>(),
-  course: json('course').$type<Course>(),
-  /** Why it waits or failed, in words. */
-  words: text('words'),
-  reason: varchar('reason', { length: 400 }),
-}, (table) => [
-  uniqueIndex('submissions_once').on(table.intakeId, table.idempotencyKey),
-  index('submissions_due').on(table.state, table.dueAt),
-  index('submissions_intake').on(table.intakeId, table.seq),
-  index('submissions_received').on(table.receivedAt),
-]);
+export const submissions = mysqlTable(
+  'submissions',
+  {
+    /** The order of arrival. */
+    seq: bigint('seq', { mode: 'number' }).primaryKey().autoincrement(),
+    id: uuid('id').notNull().unique(),
+    intakeId: uuid('intake_id').notNull(),
+    version: int('version').notNull(),
+    state: varchar('state', { length: 12 }).$type<SubmissionState>().notNull(),
+    label: varchar('label', { length: 160 }).notNull(),
+    values: json('submitted').$type<Record<string, string | string[]>>().notNull(),
+    /** Where it came from: a browser's form, a program. */
+    via: varchar('via', { length: 20 }).notNull(),
+    idempotencyKey: varchar('idempotency_key', { length: 200 }),
+    receivedAt: moment('received_at').notNull(),
+    attempts: int('attempts').notNull().default(0),
+    dueAt: moment('due_at').notNull(),
+    claimedBy: varchar('claimed_by', { length: 60 }),
+    claimedUntil: moment('claimed_until'),
+    settledAt: moment('settled_at'),
+    answers: json('answers').$type<Record<string, Answer>>(),
+    course: json('course').$type<Course>(),
+    /** Why it waits or failed, in words. */
+    words: text('words'),
+    reason: varchar('reason', { length: 400 }),
+  },
+  (table) => [
+    uniqueIndex('submissions_once').on(table.intakeId, table.idempotencyKey),
+    index('submissions_due').on(table.state, table.dueAt),
+    index('submissions_intake').on(table.intakeId, table.seq),
+    index('submissions_received').on(table.receivedAt),
+  ],
+);
 
 /** Who waits in which lane. A row lives until its submission is settled. */
-export const lanes = mysqlTable('lanes', {
-  lane: hash('lane').notNull(),
-  seq: bigint('seq', { mode: 'number' }).notNull(),
-}, (table) => [primaryKey({ columns: [table.lane, table.seq] }), index('lanes_seq').on(table.seq)]);
+export const lanes = mysqlTable(
+  'lanes',
+  {
+    lane: hash('lane').notNull(),
+    seq: bigint('seq', { mode: 'number' }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.lane, table.seq] }), index('lanes_seq').on(table.seq)],
+);
 
 /** Who is at work in which lane: at most one, by primary key, across all processes and nodes. */
-export const laneHolders = mysqlTable('lane_holders', {
-  lane: hash('lane').primaryKey(),
-  seq: bigint('seq', { mode: 'number' }).notNull(),
-}, (table) => [index('holders_seq').on(table.seq)]);
+export const laneHolders = mysqlTable(
+  'lane_holders',
+  {
+    lane: hash('lane').primaryKey(),
+    seq: bigint('seq', { mode: 'number' }).notNull(),
+  },
+  (table) => [index('holders_seq').on(table.seq)],
+);
 
 export type LedgerState = 'intended' | 'written' | 'refused' | 'overtaken';
 export type LedgerAction = 'create' | 'update' | 'delete';
 
-export const ledger = mysqlTable('ledger', {
-  id: bigint('id', { mode: 'number' }).primaryKey().autoincrement(),
-  submissionSeq: bigint('submission_seq', { mode: 'number' }).notNull(),
-  /** The effect within its submission: the step, or what takes it back. */
-  effect: varchar('effect', { length: 100 }).notNull(),
-  attempt: int('attempt').notNull(),
-  systemId: varchar('system_id', { length: 36 }).notNull(),
-  entity: varchar('entity', { length: 255 }).notNull(),
-  recordId: varchar('record_id', { length: 255 }),
-  action: varchar('action', { length: 10 }).$type<LedgerAction>().notNull(),
-  before: json('before_values').$type<Values>().notNull(),
-  after: json('after_values').$type<Values>().notNull(),
-  etagBefore: varchar('etag_before', { length: 200 }),
-  etagAfter: varchar('etag_after', { length: 200 }),
-  /** Repeatability-Request-ID: the same for every time this change is sent. */
-  requestId: uuid('request_id').notNull(),
-  state: varchar('state', { length: 10 }).$type<LedgerState>().notNull(),
-  refusal: json('refusal').$type<Refusal>(),
-  intendedAt: moment('intended_at').notNull(),
-  settledAt: moment('settled_at'),
-  actor: varchar('actor', { length: 120 }).notNull(),
-  /** The change this one takes back, and the one that took this back. */
-  undoes: bigint('undoes', { mode: 'number' }),
-  undoneBy: bigint('undone_by', { mode: 'number' }),
-}, (table) => [
-  uniqueIndex('ledger_effect').on(table.submissionSeq, table.effect, table.attempt),
-  index('ledger_record').on(table.systemId, table.entity, table.recordId),
-  index('ledger_state').on(table.state, table.intendedAt),
-]);
+export const ledger = mysqlTable(
+  'ledger',
+  {
+    id: bigint('id', { mode: 'number' }).primaryKey().autoincrement(),
+    submissionSeq: bigint('submission_seq', { mode: 'number' }).notNull(),
+    /** The effect within its submission: the step, or what takes it back. */
+    effect: varchar('effect', { length: 100 }).notNull(),
+    attempt: int('attempt').notNull(),
+    systemId: varchar('system_id', { length: 36 }).notNull(),
+    entity: varchar('entity', { length: 255 }).notNull(),
+    recordId: varchar('record_id', { length: 255 }),
+    action: varchar('action', { length: 10 }).$type<LedgerAction>().notNull(),
+    before: json('before_values').$type<Values>().notNull(),
+    after: json('after_values').$type<Values>().notNull(),
+    etagBefore: varchar('etag_before', { length: 200 }),
+    etagAfter: varchar('etag_after', { length: 200 }),
+    /** Repeatability-Request-ID: the same for every time this change is sent. */
+    requestId: uuid('request_id').notNull(),
+    state: varchar('state', { length: 10 }).$type<LedgerState>().notNull(),
+    refusal: json('refusal').$type<Refusal>(),
+    intendedAt: moment('intended_at').notNull(),
+    settledAt: moment('settled_at'),
+    actor: varchar('actor', { length: 120 }).notNull(),
+    /** The change this one takes back, and the one that took this back. */
+    undoes: bigint('undoes', { mode: 'number' }),
+    undoneBy: bigint('undone_by', { mode: 'number' }),
+  },
+  (table) => [
+    uniqueIndex('ledger_effect').on(table.submissionSeq, table.effect, table.attempt),
+    index('ledger_record').on(table.systemId, table.entity, table.recordId),
+    index('ledger_state').on(table.state, table.intendedAt),
+  ],
+);
 
 /** Who changed what in Zusammen itself. */
-export const changes = mysqlTable('changes', {
-  id: bigint('id', { mode: 'number' }).primaryKey().autoincrement(),
-  at: moment('at').notNull(),
-  userId: uuid('user_id'),
-  userName: varchar('user_name', { length: 120 }).notNull(),
-  what: varchar('what', { length: 200 }).notNull(),
-  subject: varchar('subject', { length: 200 }).notNull(),
-  details: mediumtext('details'),
-}, (table) => [index('changes_subject').on(table.subject, table.id)]);
+export const changes = mysqlTable(
+  'changes',
+  {
+    id: bigint('id', { mode: 'number' }).primaryKey().autoincrement(),
+    at: moment('at').notNull(),
+    userId: uuid('user_id'),
+    userName: varchar('user_name', { length: 120 }).notNull(),
+    what: varchar('what', { length: 200 }).notNull(),
+    subject: varchar('subject', { length: 200 }).notNull(),
+    details: mediumtext('details'),
+  },
+  (table) => [index('changes_subject').on(table.subject, table.id)],
+);

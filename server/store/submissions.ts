@@ -45,7 +45,9 @@ export async function searchSubmissions(db: Database, search: Search): Promise<S
   if (search.before) conditions.push(lt(submissions.seq, search.before));
   if (search.text) {
     const part = `%${search.text.replace(/[\\%_]/g, '\\$&')}%`;
-    conditions.push(or(like(submissions.label, part), sql`${submissions.values} LIKE ${part}`, like(submissions.id, part))!);
+    conditions.push(
+      or(like(submissions.label, part), sql`${submissions.values} LIKE ${part}`, like(submissions.id, part))!,
+    );
   }
   return db
     .select({
@@ -71,7 +73,11 @@ export async function searchSubmissions(db: Database, search: Search): Promise<S
 }
 
 /** How many submissions of an intake, or of all, stand in each state. */
-export async function countStates(db: Database, intakeId?: string, since?: Date): Promise<Partial<Record<SubmissionState, number>>> {
+export async function countStates(
+  db: Database,
+  intakeId?: string,
+  since?: Date,
+): Promise<Partial<Record<SubmissionState, number>>> {
   const conditions: SQL[] = [];
   if (intakeId) conditions.push(eq(submissions.intakeId, intakeId));
   if (since) conditions.push(gte(submissions.receivedAt, since));
@@ -87,9 +93,19 @@ export async function countStates(db: Database, intakeId?: string, since?: Date)
  * Puts a settled or waiting submission back into the queue, into the lanes given.
  * @returns false when it is being worked on or has come to another end meanwhile
  */
-export async function queueAgain(db: Database, id: string, from: SubmissionState[], into: Buffer[], change: Partial<Submission> = {}): Promise<boolean> {
+export async function queueAgain(
+  db: Database,
+  id: string,
+  from: SubmissionState[],
+  into: Buffer[],
+  change: Partial<Submission> = {},
+): Promise<boolean> {
   return db.transaction(async (tx) => {
-    const [row] = await tx.select({ seq: submissions.seq, state: submissions.state }).from(submissions).where(eq(submissions.id, id)).for('update');
+    const [row] = await tx
+      .select({ seq: submissions.seq, state: submissions.state })
+      .from(submissions)
+      .where(eq(submissions.id, id))
+      .for('update');
     if (!row || !from.includes(row.state)) return false;
     await tx.delete(lanes).where(eq(lanes.seq, row.seq));
     if (into.length > 0) await tx.insert(lanes).values(into.map((lane) => ({ lane, seq: row.seq })));
@@ -102,11 +118,24 @@ export async function queueAgain(db: Database, id: string, from: SubmissionState
 }
 
 /** Moves a submission to an end state that isn't reached by carrying it out, and frees its lanes. */
-export async function settleByHand(db: Database, id: string, from: SubmissionState[], to: SubmissionState, reason?: string): Promise<boolean> {
+export async function settleByHand(
+  db: Database,
+  id: string,
+  from: SubmissionState[],
+  to: SubmissionState,
+  reason?: string,
+): Promise<boolean> {
   return db.transaction(async (tx) => {
-    const [row] = await tx.select({ seq: submissions.seq, state: submissions.state }).from(submissions).where(eq(submissions.id, id)).for('update');
+    const [row] = await tx
+      .select({ seq: submissions.seq, state: submissions.state })
+      .from(submissions)
+      .where(eq(submissions.id, id))
+      .for('update');
     if (!row || !from.includes(row.state)) return false;
-    await tx.update(submissions).set({ state: to, settledAt: new Date(), reason: reason ?? null }).where(eq(submissions.seq, row.seq));
+    await tx
+      .update(submissions)
+      .set({ state: to, settledAt: new Date(), reason: reason ?? null })
+      .where(eq(submissions.seq, row.seq));
     await tx.delete(lanes).where(eq(lanes.seq, row.seq));
     await tx.delete(laneHolders).where(eq(laneHolders.seq, row.seq));
     return true;

@@ -40,7 +40,12 @@ export interface Snapshot {
 
 /** The newest readings of a system's schema, newest first. */
 export async function snapshotsOf(db: Database, systemId: string, limit = 1): Promise<Snapshot[]> {
-  return db.select().from(schemaSnapshots).where(eq(schemaSnapshots.systemId, systemId)).orderBy(desc(schemaSnapshots.id)).limit(limit);
+  return db
+    .select()
+    .from(schemaSnapshots)
+    .where(eq(schemaSnapshots.systemId, systemId))
+    .orderBy(desc(schemaSnapshots.id))
+    .limit(limit);
 }
 
 export async function addSnapshot(db: Database, systemId: string, schema: Schema): Promise<void> {

@@ -5,7 +5,14 @@ import { sessions, users, type Role } from './schema.ts';
 
 export type User = Omit<typeof users.$inferSelect, 'passwordHash'>;
 
-const columns = { id: users.id, email: users.email, name: users.name, role: users.role, active: users.active, createdAt: users.createdAt };
+const columns = {
+  id: users.id,
+  email: users.email,
+  name: users.name,
+  role: users.role,
+  active: users.active,
+  createdAt: users.createdAt,
+};
 
 export async function userByEmail(db: Database, email: string): Promise<typeof users.$inferSelect | undefined> {
   return (await db.select().from(users).where(eq(users.email, email)))[0];
@@ -16,13 +23,20 @@ export async function listUsers(db: Database): Promise<User[]> {
 }
 
 /** @throws ER_DUP_ENTRY when the address is taken */
-export async function addUser(db: Database, user: { email: string; name: string; role: Role; passwordHash: string }): Promise<string> {
+export async function addUser(
+  db: Database,
+  user: { email: string; name: string; role: Role; passwordHash: string },
+): Promise<string> {
   const id = uuid();
   await db.insert(users).values({ ...user, id, createdAt: new Date() });
   return id;
 }
 
-export async function changeUser(db: Database, id: string, change: { role?: Role; active?: boolean; name?: string }): Promise<boolean> {
+export async function changeUser(
+  db: Database,
+  id: string,
+  change: { role?: Role; active?: boolean; name?: string },
+): Promise<boolean> {
   const [result] = await db.update(users).set(change).where(eq(users.id, id));
   if (change.active === false) await db.delete(sessions).where(eq(sessions.userId, id));
   return result.affectedRows > 0;

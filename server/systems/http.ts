@@ -31,7 +31,8 @@ export function overHttp(timeoutMs: number): Send {
         redirect: 'manual',
         signal: AbortSignal.timeout(timeoutMs),
       });
-      if (Number(response.headers.get('content-length') ?? 0) > ANSWER_LIMIT) throw new NotUnderstood('The answer is larger than 32 MiB.');
+      if (Number(response.headers.get('content-length') ?? 0) > ANSWER_LIMIT)
+        throw new NotUnderstood('The answer is larger than 32 MiB.');
       return { status: response.status, headers: response.headers, text: await response.text() };
     } catch (error) {
       if (error instanceof NotUnderstood) throw error;
@@ -48,7 +49,10 @@ export function withPatience(send: Send): Send {
     const response = await send(request);
     if (response.status !== 429 && response.status < 500) return response;
     const wait = retryAfter(response.headers.get('retry-after'), Date.now());
-    throw new SystemUnavailable(response.status === 429 ? 'It asks for patience.' : `It answers ${response.status}.`, wait ?? (response.status === 429 ? 1000 : undefined));
+    throw new SystemUnavailable(
+      response.status === 429 ? 'It asks for patience.' : `It answers ${response.status}.`,
+      wait ?? (response.status === 429 ? 1000 : undefined),
+    );
   };
 }
 
@@ -69,7 +73,11 @@ export interface RetrySettings {
 }
 
 /** Sends repeatable requests again after short trouble. */
-export function withRetry(send: Send, { attempts, pauseMs, longestWaitMs }: RetrySettings, random: () => number = Math.random): Send {
+export function withRetry(
+  send: Send,
+  { attempts, pauseMs, longestWaitMs }: RetrySettings,
+  random: () => number = Math.random,
+): Send {
   return async (request) => {
     for (let attempt = 1; ; attempt += 1) {
       try {
@@ -96,7 +104,8 @@ export function withCircuit(send: Send, { failures, restMs }: CircuitSettings, n
   let failed = 0;
   let closedUntil = 0;
   return async (request) => {
-    if (now() < closedUntil) throw new SystemUnavailable('It has been in trouble; the next try comes soon.', closedUntil - now());
+    if (now() < closedUntil)
+      throw new SystemUnavailable('It has been in trouble; the next try comes soon.', closedUntil - now());
     try {
       const response = await send(request);
       failed = 0;
@@ -105,7 +114,8 @@ export function withCircuit(send: Send, { failures, restMs }: CircuitSettings, n
       if (error instanceof SystemUnavailable) {
         failed += 1;
         // Patience asked for is kept for everybody who wants to send.
-        if (error.waitMs !== undefined) closedUntil = Math.max(closedUntil, now() + Math.min(error.waitMs, restMs * 10));
+        if (error.waitMs !== undefined)
+          closedUntil = Math.max(closedUntil, now() + Math.min(error.waitMs, restMs * 10));
         else if (failed >= failures) closedUntil = now() + restMs;
       }
       throw error;

@@ -1,3 +1,12 @@
-export { retryAfter, withBudget, withCircuit, withPatience, withRetry, type HttpRequest, type HttpResponse, type Send } from './http.ts';
+export {
+  retryAfter,
+  withBudget,
+  withCircuit,
+  withPatience,
+  withRetry,
+  type HttpRequest,
+  type HttpResponse,
+  type Send,
+} from './http.ts';
 export * from './registry.ts';
 export * from './system.ts';

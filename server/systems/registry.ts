@@ -1,5 +1,13 @@
 import type { Sealer } from '../access/index.ts';
-import { changeSystem, listSystems, systemById, type Capabilities, type Database, type SystemRow, type SystemState } from '../store/index.ts';
+import {
+  changeSystem,
+  listSystems,
+  systemById,
+  type Capabilities,
+  type Database,
+  type SystemRow,
+  type SystemState,
+} from '../store/index.ts';
 import { overHttp, withBudget, withCircuit, withPatience, withRetry, type Send } from './http.ts';
 import { ODataSystem } from './odata/client.ts';
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Description, type System } from './system.ts';
@@ -22,7 +30,10 @@ export async function describeAnew(address: string, token: string): Promise<Desc
 /** The connected systems of this process: one client each, so that budget and circuit are shared by all who ask. */
 export class Systems {
   private readonly clients = new Map<string, { address: string; sealed: string; system: System }>();
-  private readonly seen = new Map<string, { latency: number; state: SystemState; words: string | null; noted: number }>();
+  private readonly seen = new Map<
+    string,
+    { latency: number; state: SystemState; words: string | null; noted: number }
+  >();
 
   constructor(
     private readonly db: Database,
@@ -61,7 +72,12 @@ export class Systems {
         return response;
       } catch (error) {
         if (error instanceof SystemUnavailable) {
-          const state = error.waitMs !== undefined && /patience/.test(error.message) ? 'asks for patience' : /answers 5/.test(error.message) ? 'in trouble' : 'silent';
+          const state =
+            error.waitMs !== undefined && /patience/.test(error.message)
+              ? 'asks for patience'
+              : /answers 5/.test(error.message)
+                ? 'in trouble'
+                : 'silent';
           this.note(id, state, error.message, performance.now() - started);
         }
         throw error;
@@ -76,7 +92,12 @@ export class Systems {
     const due = !before || before.state !== state || now - before.noted > 5_000;
     this.seen.set(id, { latency, state, words, noted: due ? now : before!.noted });
     if (!due) return;
-    void changeSystem(this.db, id, { state, stateWords: words, latencyMs: Math.round(latency), checkedAt: new Date() }).catch(() => undefined);
+    void changeSystem(this.db, id, {
+      state,
+      stateWords: words,
+      latencyMs: Math.round(latency),
+      checkedAt: new Date(),
+    }).catch(() => undefined);
   }
 
   async all(): Promise<SystemRow[]> {
@@ -88,6 +109,7 @@ export class Systems {
 export function stateFrom(error: unknown): { state: SystemState; words: string } {
   if (error instanceof TokenRefused) return { state: 'token refused', words: error.message };
   if (error instanceof NotUnderstood) return { state: 'not understood', words: error.message };
-  if (error instanceof SystemUnavailable) return { state: error.waitMs === undefined ? 'silent' : 'asks for patience', words: error.message };
+  if (error instanceof SystemUnavailable)
+    return { state: error.waitMs === undefined ? 'silent' : 'asks for patience', words: error.message };
   throw error;
 }

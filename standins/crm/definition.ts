@@ -91,12 +91,17 @@ export const ENTITY_TYPES: EntityType[] = [
     title: ['name'],
     properties: [
       text('name', 'Name', 120, { required: true }),
-      choice('kind', 'Kind', [
-        ['orchard', 'Orchard'],
-        ['club', 'Club'],
-        ['shop', 'Shop'],
-        ['public', 'Public body'],
-      ], { default: 'orchard' }),
+      choice(
+        'kind',
+        'Kind',
+        [
+          ['orchard', 'Orchard'],
+          ['club', 'Club'],
+          ['shop', 'Shop'],
+          ['public', 'Public body'],
+        ],
+        { default: 'orchard' },
+      ),
       text('website', 'Website', 200, { meaning: 'url' }),
       text('email', 'E-mail', 254, { meaning: 'email' }),
       text('phone', 'Phone', 32, { meaning: 'phone' }),
@@ -167,18 +172,28 @@ export const ENTITY_TYPES: EntityType[] = [
     properties: [
       text('subject', 'Subject', 200, { required: true }),
       text('message', 'Message', 4000),
-      choice('kind', 'Kind', [
-        ['pollination', 'Pollination'],
-        ['membership', 'Membership'],
-        ['press', 'Press'],
-        ['other', 'Other'],
-      ], { required: true }),
-      choice('status', 'Status', [
-        ['open', 'Open'],
-        ['answered', 'Answered'],
-        ['won', 'Won'],
-        ['lost', 'Lost'],
-      ], { default: 'open' }),
+      choice(
+        'kind',
+        'Kind',
+        [
+          ['pollination', 'Pollination'],
+          ['membership', 'Membership'],
+          ['press', 'Press'],
+          ['other', 'Other'],
+        ],
+        { required: true },
+      ),
+      choice(
+        'status',
+        'Status',
+        [
+          ['open', 'Open'],
+          ['answered', 'Answered'],
+          ['won', 'Won'],
+          ['lost', 'Lost'],
+        ],
+        { default: 'open' },
+      ),
       { name: 'blossom_start', label: 'Blossom starts', type: 'Edm.Date' },
       { name: 'hives_wanted', label: 'Hives wanted', type: 'Edm.Int32' },
       { name: 'area_ha', label: 'Area (ha)', type: 'Edm.Decimal', scale: 1 },

@@ -52,7 +52,8 @@ export function filterToSql(text: string, entity: EntityType, caller: Caller): S
   };
   const expect = (value: string): void => {
     const token = take();
-    if (token.value !== value) throw new ODataError(400, 'BadFilter', `The filter has “${token.value}” where “${value}” belongs.`);
+    if (token.value !== value)
+      throw new ODataError(400, 'BadFilter', `The filter has “${token.value}” where “${value}” belongs.`);
   };
 
   const either = (depth: number): Sql => {
@@ -119,7 +120,8 @@ export function filterToSql(text: string, entity: EntityType, caller: Caller): S
     const token = take();
     if (token.value === 'null' && token.kind === 'word') return null;
     if (property === 'id') return numberOf(entity, token.value) ?? 0;
-    if (token.kind === 'word' && (token.value === 'true' || token.value === 'false')) return token.value === 'true' ? 1 : 0;
+    if (token.kind === 'word' && (token.value === 'true' || token.value === 'false'))
+      return token.value === 'true' ? 1 : 0;
     if (property.type === 'Edm.DateTimeOffset') return new Date(token.value);
     return token.kind === 'number' ? Number(token.value) : token.value;
   };
@@ -148,6 +150,7 @@ export function filterToSql(text: string, entity: EntityType, caller: Caller): S
   };
 
   const result = either(0);
-  if (at < list.length) throw new ODataError(400, 'BadFilter', `The filter goes on with “${list[at]!.value}” after its end.`);
+  if (at < list.length)
+    throw new ODataError(400, 'BadFilter', `The filter goes on with “${list[at]!.value}” after its end.`);
   return result;
 }

@@ -27,7 +27,9 @@ function termsOf(entity: EntityType, property: Property, caller: Caller): Term[]
 
 function setTerms(entity: EntityType, caller: Caller): Term[] {
   const rights = caller.rights(entity);
-  const unique = entity.properties.filter((property) => property.unique && caller.property(entity, property.name) !== 'none');
+  const unique = entity.properties.filter(
+    (property) => property.unique && caller.property(entity, property.name) !== 'none',
+  );
   const terms: Term[] = [
     ['Org.OData.Capabilities.V1.InsertRestrictions', { Insertable: rights.create }],
     ['Org.OData.Capabilities.V1.UpdateRestrictions', { Updatable: rights.update }],
@@ -54,8 +56,18 @@ export function metadataJson(caller: Caller): unknown {
   const schema: Record<string, unknown> = {};
   const container: Record<string, unknown> = { $Kind: 'EntityContainer', ...annotate(CONTAINER_TERMS) };
   for (const entity of visible(caller)) {
-    const type: Record<string, unknown> = { $Kind: 'EntityType', $Key: ['id'], ...annotate([['Org.OData.Core.V1.Description', entity.type]]) };
-    type['id'] = { $MaxLength: 20, ...annotate([['Org.OData.Core.V1.Description', 'Id'], ['Org.OData.Core.V1.Computed', true]]) };
+    const type: Record<string, unknown> = {
+      $Kind: 'EntityType',
+      $Key: ['id'],
+      ...annotate([['Org.OData.Core.V1.Description', entity.type]]),
+    };
+    type['id'] = {
+      $MaxLength: 20,
+      ...annotate([
+        ['Org.OData.Core.V1.Description', 'Id'],
+        ['Org.OData.Core.V1.Computed', true],
+      ]),
+    };
     for (const property of allProperties(entity)) {
       type[property.name] = {
         ...(property.type === 'Edm.String' ? {} : { $Type: property.type }),
@@ -74,12 +86,21 @@ export function metadataJson(caller: Caller): unknown {
       }
     }
     schema[entity.type] = type;
-    container[entity.set] = { $Collection: true, $Type: `${NAMESPACE}.${entity.type}`, ...annotate(setTerms(entity, caller)) };
+    container[entity.set] = {
+      $Collection: true,
+      $Type: `${NAMESPACE}.${entity.type}`,
+      ...annotate(setTerms(entity, caller)),
+    };
   }
-  return { $Version: '4.01', $EntityContainer: `${NAMESPACE}.Container`, [NAMESPACE]: { ...schema, Container: container } };
+  return {
+    $Version: '4.01',
+    $EntityContainer: `${NAMESPACE}.Container`,
+    [NAMESPACE]: { ...schema, Container: container },
+  };
 }
 
-const annotate = (terms: Term[]): Record<string, Csdl> => Object.fromEntries(terms.map(([term, value]) => [`@${term}`, value]));
+const annotate = (terms: Term[]): Record<string, Csdl> =>
+  Object.fromEntries(terms.map(([term, value]) => [`@${term}`, value]));
 
 /** $metadata as CSDL XML (OASIS CSDL XML 4.01). */
 export function metadataXml(caller: Caller): string {
@@ -94,20 +115,25 @@ export function metadataXml(caller: Caller): string {
       if (!property.refers) return own;
       return `${own}<NavigationProperty Name="${property.refers.via}" Type="${NAMESPACE}.${property.refers.type}"><ReferentialConstraint Property="${property.name}" ReferencedProperty="id"/></NavigationProperty>`;
     });
-    const id = `<Property Name="id" Type="Edm.String" Nullable="false" MaxLength="20">${xmlTerms([['Org.OData.Core.V1.Description', 'Id'], ['Org.OData.Core.V1.Computed', true]])}</Property>`;
+    const id = `<Property Name="id" Type="Edm.String" Nullable="false" MaxLength="20">${xmlTerms([
+      ['Org.OData.Core.V1.Description', 'Id'],
+      ['Org.OData.Core.V1.Computed', true],
+    ])}</Property>`;
     return `<EntityType Name="${entity.type}"><Key><PropertyRef Name="id"/></Key>${id}${properties.join('')}${xmlTerms([['Org.OData.Core.V1.Description', entity.type]])}</EntityType>`;
   });
   const sets = visible(caller).map((entity) => {
     const bindings = entity.properties
       .flatMap((property) => property.refers ?? [])
-      .map(({ type, via }) => `<NavigationPropertyBinding Path="${via}" Target="${ENTITY_TYPES.find((each) => each.type === type)!.set}"/>`);
+      .map(
+        ({ type, via }) =>
+          `<NavigationPropertyBinding Path="${via}" Target="${ENTITY_TYPES.find((each) => each.type === type)!.set}"/>`,
+      );
     return `<EntitySet Name="${entity.set}" EntityType="${NAMESPACE}.${entity.type}">${bindings.join('')}${xmlTerms(setTerms(entity, caller))}</EntitySet>`;
   });
   return `<?xml version="1.0" encoding="utf-8"?><edmx:Edmx xmlns:edmx="http://docs.oasis-open.org/odata/ns/edmx" Version="4.01"><edmx:DataServices><Schema xmlns="http://docs.oasis-open.org/odata/ns/edm" Namespace="${NAMESPACE}">${types.join('')}<EntityContainer Name="Container">${sets.join('')}${xmlTerms(CONTAINER_TERMS)}</EntityContainer></Schema></edmx:DataServices></edmx:Edmx>`;
 }
 
-const escape = (text: string): string =>
-  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
+const escape = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
 
 function xmlTerms(terms: Term[]): string {
   return terms

@@ -26,7 +26,8 @@ const integration: Caller = {
     type === 'User'
       ? { read: true, create: false, update: false, delete: false }
       : { read: true, create: true, update: true, delete: true },
-  property: ({ type }, property) => (HIDDEN[type]?.includes(property) ? 'none' : type === 'User' ? 'read' : 'read and write'),
+  property: ({ type }, property) =>
+    HIDDEN[type]?.includes(property) ? 'none' : type === 'User' ? 'read' : 'read and write',
 };
 
 const reader: Caller = {

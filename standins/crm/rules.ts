@@ -13,15 +13,19 @@ export function checkedValues(
     throw new ODataError(400, 'BadBody', 'The body must be a JSON object.');
   }
   const details: { code: string; message: string; target: string }[] = [];
-  const complain = (code: string, target: string, message: string): void => void details.push({ code, message, target });
+  const complain = (code: string, target: string, message: string): void =>
+    void details.push({ code, message, target });
   const values = new Map<Property, unknown>();
   for (const [name, value] of Object.entries(body)) {
     if (name.startsWith('@')) continue;
     const property = allProperties(entity).find((each) => each.name === name);
-    if (!property || caller.property(entity, name) === 'none') complain('UnknownProperty', name, `${entity.type} has no property “${name}”.`);
-    else if (caller.property(entity, name) === 'read') complain('Forbidden', name, `You may not write ${property.label}.`);
+    if (!property || caller.property(entity, name) === 'none')
+      complain('UnknownProperty', name, `${entity.type} has no property “${name}”.`);
+    else if (caller.property(entity, name) === 'read')
+      complain('Forbidden', name, `You may not write ${property.label}.`);
     else if (property.computed) complain('ReadOnly', name, `${property.label} is filled by the system.`);
-    else if (property.immutable && !creating) complain('Immutable', name, `${property.label} can't be changed after creation.`);
+    else if (property.immutable && !creating)
+      complain('Immutable', name, `${property.label} can't be changed after creation.`);
     else {
       const wrong = whatIsWrong(property, value);
       if (wrong) complain('Invalid', name, wrong);
@@ -32,13 +36,24 @@ export function checkedValues(
     const given = values.get(property);
     if (creating && given === undefined && property.default !== undefined) values.set(property, property.default);
     const blank = values.get(property) === null || values.get(property) === undefined || values.get(property) === '';
-    if (property.required && blank && (creating || values.has(property)) && !details.some((each) => each.target === property.name)) {
+    if (
+      property.required &&
+      blank &&
+      (creating || values.has(property)) &&
+      !details.some((each) => each.target === property.name)
+    ) {
       complain('Required', property.name, `${property.label} is required.`);
     }
   }
   if (details.length > 0) {
     const status = details.every((each) => each.code === 'Forbidden') ? 403 : 400;
-    throw new ODataError(status, details[0]!.code, details.map((each) => each.message).join(' '), details, details[0]!.target);
+    throw new ODataError(
+      status,
+      details[0]!.code,
+      details.map((each) => each.message).join(' '),
+      details,
+      details[0]!.target,
+    );
   }
   return values;
 }
@@ -55,20 +70,28 @@ function whatIsWrong(property: Property, value: unknown): string | undefined {
       if (property.maxLength !== undefined && [...value].length > property.maxLength) {
         return `${property.label} takes at most ${property.maxLength} characters.`;
       }
-      if (property.meaning === 'email' && value !== '' && !/^[^@\s]+@[^@\s]+\.[^@\s]+$/.test(value)) return `${property.label} “${value}” is not an address.`;
+      if (property.meaning === 'email' && value !== '' && !/^[^@\s]+@[^@\s]+\.[^@\s]+$/.test(value))
+        return `${property.label} “${value}” is not an address.`;
       return wrongOption(property, value);
     case 'Edm.Int32':
-      return Number.isInteger(value) && Math.abs(value as number) < 2 ** 31 ? undefined : `${property.label} takes a whole number.`;
+      return Number.isInteger(value) && Math.abs(value as number) < 2 ** 31
+        ? undefined
+        : `${property.label} takes a whole number.`;
     case 'Edm.Decimal':
       return typeof value === 'number' && Number.isFinite(value) ? undefined : `${property.label} takes a number.`;
     case 'Edm.Boolean':
       return typeof value === 'boolean' ? undefined : `${property.label} takes true or false.`;
     case 'Edm.Date': {
-      const day = typeof value === 'string' && /^\d{4}-\d{2}-\d{2}$/.test(value) ? new Date(`${value}T00:00:00Z`) : undefined;
-      return day && !Number.isNaN(day.getTime()) && day.toISOString().startsWith(value as string) ? undefined : `${property.label} takes a date like 2027-04-20.`;
+      const day =
+        typeof value === 'string' && /^\d{4}-\d{2}-\d{2}$/.test(value) ? new Date(`${value}T00:00:00Z`) : undefined;
+      return day && !Number.isNaN(day.getTime()) && day.toISOString().startsWith(value as string)
+        ? undefined
+        : `${property.label} takes a date like 2027-04-20.`;
     }
     case 'Edm.DateTimeOffset':
-      return typeof value === 'string' && !Number.isNaN(Date.parse(value)) ? undefined : `${property.label} takes a moment like 2027-04-20T06:00:00Z.`;
+      return typeof value === 'string' && !Number.isNaN(Date.parse(value))
+        ? undefined
+        : `${property.label} takes a moment like 2027-04-20T06:00:00Z.`;
   }
 }
 

@@ -21,12 +21,22 @@ export async function seedCrm(pool: Pool, { seed, organisations, people }: Amoun
   if ((counts[0] as { count: number }).count > 0) return;
   const random = seededRandom(seed);
   await insert(pool, 'User', users(), now, random);
-  await insert(pool, 'Organisation', Array.from({ length: organisations }, (_, at) => organisation(random, at)), now, random);
+  await insert(
+    pool,
+    'Organisation',
+    Array.from({ length: organisations }, (_, at) => organisation(random, at)),
+    now,
+    random,
+  );
   const made: Values[] = [];
   for (let at = 0; at < people; at += 1) {
     // A few are entered twice, as happens: same mailbox, other spelling of the rest.
     const before = made[made.length - 1];
-    made.push(before && random() < 0.004 ? { ...before, first_name: String(before['first_name']).slice(0, 1) + '.', phone: null, member_number: null } : person(random, at, organisations));
+    made.push(
+      before && random() < 0.004
+        ? { ...before, first_name: String(before['first_name']).slice(0, 1) + '.', phone: null, member_number: null }
+        : person(random, at, organisations),
+    );
   }
   await insert(pool, 'Person', made, now, random);
 }
@@ -79,7 +89,8 @@ function person(random: Random, at: number, organisations: number): Values {
   const first = pick(random, FIRST[language]);
   const last = pick(random, LAST[random() < 0.15 ? pick(random, ['de', 'pl', 'en'] as const) : language]);
   const address = place(random);
-  const local = random() < 0.7 ? `${plainName(first)}.${plainName(last)}` : `${plainName(first).slice(0, 1)}${plainName(last)}`;
+  const local =
+    random() < 0.7 ? `${plainName(first)}.${plainName(last)}` : `${plainName(first).slice(0, 1)}${plainName(last)}`;
   return {
     first_name: first,
     last_name: last,
@@ -87,12 +98,18 @@ function person(random: Random, at: number, organisations: number): Values {
     phone: random() < 0.64 ? phoneOf(random, String(address['country'])) : null,
     mobile: random() < 0.2 ? phoneOf(random, String(address['country'])) : null,
     ...address,
-    birth_date: random() < 0.4 ? new Date(Date.UTC(1940 + random() * 65, random() * 12, 1 + random() * 27)).toISOString().slice(0, 10) : null,
+    birth_date:
+      random() < 0.4
+        ? new Date(Date.UTC(1940 + random() * 65, random() * 12, 1 + random() * 27)).toISOString().slice(0, 10)
+        : null,
     language,
     interests: JSON.stringify(['pollination', 'honey', 'queens', 'courses'].filter(() => random() < 0.3)),
     letters_allowed: random() < 0.5 ? 1 : 0,
     member_number: random() < 0.1 ? `M${String(1000 + at)}` : null,
-    organisation_id: organisations > 0 && random() < 0.5 ? `O-${String(1 + Math.floor(random() * organisations)).padStart(5, '0')}` : null,
+    organisation_id:
+      organisations > 0 && random() < 0.5
+        ? `O-${String(1 + Math.floor(random() * organisations)).padStart(5, '0')}`
+        : null,
     letters_sent: Math.floor(random() * 40),
     territory: territoryOf(random),
     owner_id: `U-0000${1 + Math.floor(random() * 4)}`,
@@ -108,8 +125,17 @@ async function insert(pool: Pool, type: string, records: Values[], now: Date, ra
       const filled: Values = { ...record, created_by: 'Import', created_at: at, changed_by: 'Import', changed_at: at };
       return names.map((name) => filled[name] ?? null);
     });
-    await pool.query(`INSERT INTO \`${entity.set}\` (${names.map((name) => `\`${name}\``).join(', ')}) VALUES ?`, [rows]);
-    const history = rows.map((_, index) => [entity.type, start + index + 1, 'created', '{}', 'Import', rows[index]![names.indexOf('created_at')]]);
+    await pool.query(`INSERT INTO \`${entity.set}\` (${names.map((name) => `\`${name}\``).join(', ')}) VALUES ?`, [
+      rows,
+    ]);
+    const history = rows.map((_, index) => [
+      entity.type,
+      start + index + 1,
+      'created',
+      '{}',
+      'Import',
+      rows[index]![names.indexOf('created_at')],
+    ]);
     await pool.query('INSERT INTO history (entity, n, action, changes, changed_by, changed_at) VALUES ?', [history]);
   }
 }

@@ -22,56 +22,82 @@ export function crmService(pool: Pool, administratorToken: string): Router {
     response.set('Link-Template', '</crm/{entity}/{id}>; rel="alternate"; type="text/html"');
     next();
   });
-  const guarded = (work: (request: Request, response: Response, caller: Caller) => Promise<void>) => async (request: Request, response: Response) => {
-    const caller = callerOf(request.headers.authorization, administratorToken);
-    if (!caller) {
-      response.set('WWW-Authenticate', 'Bearer');
-      send(response, 401, new ODataError(401, 'Unauthorised', 'This token is not known here.').body());
-      return;
-    }
-    try {
-      await work(request, response, caller);
-    } catch (error) {
-      if (!(error instanceof ODataError)) throw error;
-      send(response, error.status, error.body());
-    }
-  };
+  const guarded =
+    (work: (request: Request, response: Response, caller: Caller) => Promise<void>) =>
+    async (request: Request, response: Response) => {
+      const caller = callerOf(request.headers.authorization, administratorToken);
+      if (!caller) {
+        response.set('WWW-Authenticate', 'Bearer');
+        send(response, 401, new ODataError(401, 'Unauthorised', 'This token is not known here.').body());
+        return;
+      }
+      try {
+        await work(request, response, caller);
+      } catch (error) {
+        if (!(error instanceof ODataError)) throw error;
+        send(response, error.status, error.body());
+      }
+    };
 
-  router.get('/', guarded(async (_request, response, caller) => {
-    const value = ENTITY_TYPES.filter((entity) => caller.rights(entity).read).map(({ set }) => ({ name: set, kind: 'EntitySet', url: set }));
-    send(response, 200, { '@odata.context': '$metadata', value });
-  }));
-  router.get('/$metadata', guarded(async (request, response, caller) => {
-    const json = request.query['$format'] === 'json' || /json/.test(request.headers.accept ?? '');
-    if (json) send(response, 200, metadataJson(caller));
-    else response.status(200).type('application/xml').send(metadataXml(caller));
-  }));
-  router.get('/:set', guarded((request, response, caller) => {
-    const keyed = /^(\w+)\('((?:[^']|'')+)'\)$/.exec(String(request.params['set']));
-    return keyed ? readOne(pool, request, response, caller, keyed[1]!, keyed[2]!) : readMany(pool, request, response, caller);
-  }));
-  router.post('/:set', guarded(async (request, response, caller) => {
-    const entity = entityNamed(String(request.params['set']), caller, 'create');
-    const assign = !/assignment=none/.test(request.get('Prefer') ?? '');
-    await repeatable(pool, request, response, caller, async (connection) => {
-      const row = await createRecord(connection, entity, request.body, caller, assign);
-      return answerWith(entity, row, caller, request, 201);
-    });
-  }));
-  router.patch('/:set', guarded(async (request, response, caller) => {
-    const { entity, id } = keyed(request, caller, 'update');
-    await repeatable(pool, request, response, caller, async (connection) => {
-      const row = await updateRecord(connection, entity, id, request.body, caller, request.get('If-Match'));
-      return answerWith(entity, row, caller, request, 200);
-    });
-  }));
-  router.delete('/:set', guarded(async (request, response, caller) => {
-    const { entity, id } = keyed(request, caller, 'delete');
-    await repeatable(pool, request, response, caller, async (connection) => {
-      await deleteRecord(connection, entity, id, caller, request.get('If-Match'));
-      return { status: 204, headers: {}, body: '' };
-    });
-  }));
+  router.get(
+    '/',
+    guarded(async (_request, response, caller) => {
+      const value = ENTITY_TYPES.filter((entity) => caller.rights(entity).read).map(({ set }) => ({
+        name: set,
+        kind: 'EntitySet',
+        url: set,
+      }));
+      send(response, 200, { '@odata.context': '$metadata', value });
+    }),
+  );
+  router.get(
+    '/$metadata',
+    guarded(async (request, response, caller) => {
+      const json = request.query['$format'] === 'json' || /json/.test(request.headers.accept ?? '');
+      if (json) send(response, 200, metadataJson(caller));
+      else response.status(200).type('application/xml').send(metadataXml(caller));
+    }),
+  );
+  router.get(
+    '/:set',
+    guarded((request, response, caller) => {
+      const keyed = /^(\w+)\('((?:[^']|'')+)'\)$/.exec(String(request.params['set']));
+      return keyed
+        ? readOne(pool, request, response, caller, keyed[1]!, keyed[2]!)
+        : readMany(pool, request, response, caller);
+    }),
+  );
+  router.post(
+    '/:set',
+    guarded(async (request, response, caller) => {
+      const entity = entityNamed(String(request.params['set']), caller, 'create');
+      const assign = !/assignment=none/.test(request.get('Prefer') ?? '');
+      await repeatable(pool, request, response, caller, async (connection) => {
+        const row = await createRecord(connection, entity, request.body, caller, assign);
+        return answerWith(entity, row, caller, request, 201);
+      });
+    }),
+  );
+  router.patch(
+    '/:set',
+    guarded(async (request, response, caller) => {
+      const { entity, id } = keyed(request, caller, 'update');
+      await repeatable(pool, request, response, caller, async (connection) => {
+        const row = await updateRecord(connection, entity, id, request.body, caller, request.get('If-Match'));
+        return answerWith(entity, row, caller, request, 200);
+      });
+    }),
+  );
+  router.delete(
+    '/:set',
+    guarded(async (request, response, caller) => {
+      const { entity, id } = keyed(request, caller, 'delete');
+      await repeatable(pool, request, response, caller, async (connection) => {
+        await deleteRecord(connection, entity, id, caller, request.get('If-Match'));
+        return { status: 204, headers: {}, body: '' };
+      });
+    }),
+  );
   return router;
 }
 
@@ -82,20 +108,30 @@ function send(response: Response, status: number, body: unknown): void {
 function entityNamed(set: string, caller: Caller, right: 'read' | 'create' | 'update' | 'delete'): EntityType {
   const entity = ENTITY_TYPES.find((each) => each.set === set);
   if (!entity || !caller.rights(entity).read) throw new ODataError(404, 'NotFound', `There is no ${set} here.`);
-  if (!caller.rights(entity)[right]) throw new ODataError(403, 'Forbidden', `You may not ${right} records of ${entity.type}.`);
+  if (!caller.rights(entity)[right])
+    throw new ODataError(403, 'Forbidden', `You may not ${right} records of ${entity.type}.`);
   return entity;
 }
 
 function keyed(request: Request, caller: Caller, right: 'update' | 'delete'): { entity: EntityType; id: string } {
   const match = /^(\w+)\('((?:[^']|'')+)'\)$/.exec(String(request.params['set']));
-  if (!match) throw new ODataError(400, 'BadKey', 'Name one record, as in People(\'P-00001\').');
+  if (!match) throw new ODataError(400, 'BadKey', "Name one record, as in People('P-00001').");
   return { entity: entityNamed(match[1]!, caller, right), id: match[2]!.replace(/''/g, "'") };
 }
 
 const visibleNames = (entity: EntityType, caller: Caller): string[] =>
-  allProperties(entity).filter((property) => caller.property(entity, property.name) !== 'none').map((property) => property.name);
+  allProperties(entity)
+    .filter((property) => caller.property(entity, property.name) !== 'none')
+    .map((property) => property.name);
 
-async function readOne(pool: Pool, request: Request, response: Response, caller: Caller, set: string, id: string): Promise<void> {
+async function readOne(
+  pool: Pool,
+  request: Request,
+  response: Response,
+  caller: Caller,
+  set: string,
+  id: string,
+): Promise<void> {
   const entity = entityNamed(set, caller, 'read');
   const n = numberOf(entity, id);
   const row = n === undefined ? undefined : await rowOf(pool, entity, n);
@@ -111,7 +147,8 @@ function selected(entity: EntityType, select: unknown, caller: Caller): string[]
   if (typeof select !== 'string' || select === '*') return visible;
   const names = select.split(',').map((name) => name.trim());
   const unknown = names.find((name) => name !== 'id' && !visible.includes(name));
-  if (unknown) throw new ODataError(400, 'UnknownProperty', `${entity.type} has no property “${unknown}” that you may see.`);
+  if (unknown)
+    throw new ODataError(400, 'UnknownProperty', `${entity.type} has no property “${unknown}” that you may see.`);
   return names;
 }
 
@@ -134,11 +171,16 @@ async function readMany(pool: Pool, request: Request, response: Response, caller
   await expand(pool, entity, value, query['$expand'], caller);
   const body: Record<string, unknown> = { '@odata.context': `$metadata#${entity.set}`, value };
   if (query['$count'] === 'true') {
-    const [counts] = await pool.query<RowDataPacket[]>(`SELECT COUNT(*) AS count FROM \`${entity.set}\` WHERE ${where.text}`, where.values);
+    const [counts] = await pool.query<RowDataPacket[]>(
+      `SELECT COUNT(*) AS count FROM \`${entity.set}\` WHERE ${where.text}`,
+      where.values,
+    );
     body['@odata.count'] = (counts[0] as { count: number }).count;
   }
   if (rows.length > limit && asked > limit) {
-    const next = new URLSearchParams(Object.entries(query).flatMap(([key, each]) => (each === undefined ? [] : [[key, each] as [string, string]])));
+    const next = new URLSearchParams(
+      Object.entries(query).flatMap(([key, each]) => (each === undefined ? [] : [[key, each] as [string, string]])),
+    );
     next.set('$skiptoken', String(offset - skip + limit));
     body['@odata.nextLink'] = `${entity.set}?${next.toString()}`;
   }
@@ -150,7 +192,8 @@ function orderBy(text: string | undefined, entity: EntityType, caller: Caller): 
   const visible = [...visibleNames(entity, caller), 'id'];
   const parts = text.split(',').map((part) => {
     const [name = '', direction = 'asc'] = part.trim().split(/\s+/);
-    if (!visible.includes(name) || !['asc', 'desc'].includes(direction)) throw new ODataError(400, 'BadOrder', `Can't order by “${part.trim()}”.`);
+    if (!visible.includes(name) || !['asc', 'desc'].includes(direction))
+      throw new ODataError(400, 'BadOrder', `Can't order by “${part.trim()}”.`);
     return `\`${name === 'id' ? 'n' : name}\` ${direction}`;
   });
   return [...parts, 'n'].join(', ');
@@ -163,7 +206,13 @@ function wholeNumber(text: string | undefined, what: string): number | undefined
 }
 
 /** Loads the records that navigation properties point to, one level. */
-async function expand(pool: Pool, entity: EntityType, records: Record<string, unknown>[], wanted: unknown, caller: Caller): Promise<void> {
+async function expand(
+  pool: Pool,
+  entity: EntityType,
+  records: Record<string, unknown>[],
+  wanted: unknown,
+  caller: Caller,
+): Promise<void> {
   if (typeof wanted !== 'string' || wanted === '') return;
   for (const via of wanted.split(',').map((each) => each.trim())) {
     const property = entity.properties.find((each) => each.refers?.via === via);
@@ -172,7 +221,10 @@ async function expand(pool: Pool, entity: EntityType, records: Record<string, un
       throw new ODataError(400, 'UnknownProperty', `${entity.type} has no relation “${via}”.`);
     }
     const ids = [...new Set(records.flatMap((record) => numberOf(target, String(record[property.name])) ?? []))];
-    const [rows] = ids.length === 0 ? [[]] : await pool.query<(RowDataPacket & Row)[]>(`SELECT * FROM \`${target.set}\` WHERE n IN (?)`, [ids]);
+    const [rows] =
+      ids.length === 0
+        ? [[]]
+        : await pool.query<(RowDataPacket & Row)[]>(`SELECT * FROM \`${target.set}\` WHERE n IN (?)`, [ids]);
     const byId = new Map(rows.map((row) => [row.n, toEntity(target, row, visibleNames(target, caller))]));
     for (const record of records) record[via] = byId.get(numberOf(target, String(record[property.name])) ?? 0) ?? null;
   }
@@ -187,29 +239,62 @@ interface Answer {
 function answerWith(entity: EntityType, row: Row, caller: Caller, request: Request, status: number): Answer {
   const body = toEntity(entity, row, visibleNames(entity, caller));
   const headers: Record<string, string> = { ETag: etagOf(row), Location: `${entity.set}('${String(body['id'])}')` };
-  const minimal = /return=minimal/.test(request.get('Prefer') ?? '') || (status === 200 && !/return=representation/.test(request.get('Prefer') ?? ''));
-  if (minimal) return { status: 204, headers: { ...headers, 'OData-EntityId': headers['Location']!, 'Preference-Applied': 'return=minimal' }, body: '' };
-  return { status, headers: { ...headers, 'Content-Type': 'application/json' }, body: JSON.stringify({ '@odata.context': `$metadata#${entity.set}/$entity`, ...body }) };
+  const minimal =
+    /return=minimal/.test(request.get('Prefer') ?? '') ||
+    (status === 200 && !/return=representation/.test(request.get('Prefer') ?? ''));
+  if (minimal)
+    return {
+      status: 204,
+      headers: { ...headers, 'OData-EntityId': headers['Location']!, 'Preference-Applied': 'return=minimal' },
+      body: '',
+    };
+  return {
+    status,
+    headers: { ...headers, 'Content-Type': 'application/json' },
+    body: JSON.stringify({ '@odata.context': `$metadata#${entity.set}/$entity`, ...body }),
+  };
 }
 
 /**
  * Carries a write out, once per Repeatability-Request-ID: a repeated request gets the first one's answer
  * (OASIS Repeatable Requests 1.0). The key is committed together with what it stands for.
  */
-async function repeatable(pool: Pool, request: Request, response: Response, caller: Caller, write: (connection: Connection) => Promise<Answer>): Promise<void> {
+async function repeatable(
+  pool: Pool,
+  request: Request,
+  response: Response,
+  caller: Caller,
+  write: (connection: Connection) => Promise<Answer>,
+): Promise<void> {
   const id = request.get('Repeatability-Request-ID');
   if (id === undefined) return reply(response, await inTransaction(pool, write));
-  if (!request.get('Repeatability-First-Sent')) throw new ODataError(400, 'Repeatability', 'Repeatability-First-Sent is missing.');
+  if (!request.get('Repeatability-First-Sent'))
+    throw new ODataError(400, 'Repeatability', 'Repeatability-First-Sent is missing.');
   const key = createHash('sha256').update(`${caller.name} ${id}`).digest('hex');
   const answer = await inTransaction(pool, async (connection) => {
-    const [claimed] = await connection.query<ResultSetHeader>('INSERT IGNORE INTO repeated (request_id, first_at) VALUES (?, ?)', [key, new Date()]);
+    const [claimed] = await connection.query<ResultSetHeader>(
+      'INSERT IGNORE INTO repeated (request_id, first_at) VALUES (?, ?)',
+      [key, new Date()],
+    );
     if (claimed.affectedRows === 0) {
-      const [rows] = await connection.query<RowDataPacket[]>('SELECT status, headers, body FROM repeated WHERE request_id = ?', [key]);
+      const [rows] = await connection.query<RowDataPacket[]>(
+        'SELECT status, headers, body FROM repeated WHERE request_id = ?',
+        [key],
+      );
       const stored = rows[0] as { status: number; headers: string | Record<string, string>; body: string };
-      return { status: stored.status, headers: typeof stored.headers === 'string' ? JSON.parse(stored.headers) : stored.headers, body: stored.body } as Answer;
+      return {
+        status: stored.status,
+        headers: typeof stored.headers === 'string' ? JSON.parse(stored.headers) : stored.headers,
+        body: stored.body,
+      } as Answer;
     }
     const fresh = await write(connection);
-    await connection.query('UPDATE repeated SET status = ?, headers = ?, body = ? WHERE request_id = ?', [fresh.status, JSON.stringify(fresh.headers), fresh.body, key]);
+    await connection.query('UPDATE repeated SET status = ?, headers = ?, body = ? WHERE request_id = ?', [
+      fresh.status,
+      JSON.stringify(fresh.headers),
+      fresh.body,
+      key,
+    ]);
     return fresh;
   });
   response.set('Repeatability-Result', 'accepted');

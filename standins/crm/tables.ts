@@ -18,7 +18,10 @@ export async function makeTables(pool: Pool): Promise<void> {
       return `\`${property.name}\` ${type} NULL${property.unique ? ' UNIQUE' : ''}`;
     });
     const indexes = allProperties(entity)
-      .filter((property) => property.meaning || property.refers || property.name === 'last_name' || property.name === 'changed_at')
+      .filter(
+        (property) =>
+          property.meaning || property.refers || property.name === 'last_name' || property.name === 'changed_at',
+      )
       .map((property) => `INDEX (\`${property.name}\`)`);
     await pool.query(
       `CREATE TABLE IF NOT EXISTS \`${entity.set}\` (n BIGINT AUTO_INCREMENT PRIMARY KEY, version INT NOT NULL DEFAULT 1, ${[...columns, ...indexes].join(', ')})`,

@@ -65,7 +65,10 @@ export function sitePages(targets: Map<string, string>): string {
     ({ key, title }) =>
       `<tr><td><a href="/site/${key}">${escapeHtml(title)}</a></td><td><form method="post" action="/site/targets"><input type="hidden" name="page" value="${key}"><label>Sends to <input name="target" size="60" value="${escapeHtml(targets.get(key) ?? '')}"></label> <button>Set</button></form></td></tr>`,
   );
-  return frame('Clover Hollow Beekeepers’ Co-operative', `<p>Bees for orchards, courses for beginners, honey for everybody.</p><h2>For the webmaster</h2><table>${rows.join('')}</table>`);
+  return frame(
+    'Clover Hollow Beekeepers’ Co-operative',
+    `<p>Bees for orchards, courses for beginners, honey for everybody.</p><h2>For the webmaster</h2><table>${rows.join('')}</table>`,
+  );
 }
 
 function frame(title: string, body: string): string {

@@ -1,1 +1,1 @@
-document.title = "Zusammen";
+document.title = 'Zusammen';

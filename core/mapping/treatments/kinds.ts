@@ -1,4 +1,14 @@
-import { fold, isBlank, read, readDate, readEmail, readNumber, readPhone, readWebAddress, unreadable } from '../../values/index.ts';
+import {
+  fold,
+  isBlank,
+  read,
+  readDate,
+  readEmail,
+  readNumber,
+  readPhone,
+  readWebAddress,
+  unreadable,
+} from '../../values/index.ts';
 import { eachText } from './each.ts';
 import type { TreatmentDefinition } from './model.ts';
 
@@ -41,7 +51,8 @@ export const date: TreatmentDefinition = {
  * field by itself; otherwise it becomes `otherwise`, or is refused in words.
  */
 export const options: TreatmentDefinition = {
-  describe: ({ pairs = [] }) => `options, ${pairs.filter((pair) => pair.to !== undefined).length} of ${pairs.length} paired`,
+  describe: ({ pairs = [] }) =>
+    `options, ${pairs.filter((pair) => pair.to !== undefined).length} of ${pairs.length} paired`,
   treat: eachText((text, { pairs = [], otherwise }, field) => {
     const pair = pairs.find((each) => each.from === text) ?? pairs.find((each) => fold(each.from) === fold(text));
     if (pair?.to !== undefined) return read(pair.to === '' ? null : pair.to);

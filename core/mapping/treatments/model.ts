@@ -1,6 +1,17 @@
 import 'reflect-metadata';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsIn, IsInt, IsISO31661Alpha2, IsOptional, IsString, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsISO31661Alpha2,
+  IsOptional,
+  IsString,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import type { Field, Value } from '../../schema/index.ts';
 import type { Reading } from '../../values/index.ts';
 
@@ -41,7 +52,12 @@ export class Treatment {
   @IsOptional() @IsISO31661Alpha2() country?: string;
   @IsOptional() @IsIn(['comma', 'point']) decimal?: 'comma' | 'point';
   @IsOptional() @IsIn(['day first', 'month first', 'year first']) order?: 'day first' | 'month first' | 'year first';
-  @IsOptional() @IsArray() @ArrayMaxSize(5000) @ValidateNested({ each: true }) @Type(() => OptionPair) pairs?: OptionPair[];
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(5000)
+  @ValidateNested({ each: true })
+  @Type(() => OptionPair)
+  pairs?: OptionPair[];
   /** What a value without a pair becomes; absent: it is left as it is and the check says so. */
   @IsOptional() @IsString() otherwise?: string;
 }

@@ -18,7 +18,25 @@ export const letterCase: TreatmentDefinition = {
   }),
 };
 
-const PARTICLES = new Set(['von', 'van', 'der', 'den', 'de', 'del', 'della', 'di', 'da', 'du', 'la', 'le', 'zu', 'zur', 'und', 'of', 'and']);
+const PARTICLES = new Set([
+  'von',
+  'van',
+  'der',
+  'den',
+  'de',
+  'del',
+  'della',
+  'di',
+  'da',
+  'du',
+  'la',
+  'le',
+  'zu',
+  'zur',
+  'und',
+  'of',
+  'and',
+]);
 
 function titleCase(text: string): string {
   const words = text.toLowerCase().split(/(?<=[\s-])/u);
@@ -35,7 +53,8 @@ function titleCase(text: string): string {
 
 /** Reads `separator`, a space when absent. Blank parts leave no separator behind. */
 export const join: TreatmentDefinition = {
-  describe: ({ separator = ' ' }) => `join with ${separator === ' ' ? 'space' : separator === '\n' ? 'new line' : `“${separator}”`}`,
+  describe: ({ separator = ' ' }) =>
+    `join with ${separator === ' ' ? 'space' : separator === '\n' ? 'new line' : `“${separator}”`}`,
   treat: (value, { separator = ' ' }) => {
     if (!Array.isArray(value)) return read(value);
     const said = value.filter((part) => !isBlank(part)).map((part) => part.trim());

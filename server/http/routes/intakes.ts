@@ -1,8 +1,33 @@
 import { check } from '@zusammen/core/checks';
-import { addIntake, addSample, goLiveWith, intakeById, isDuplicate, listIntakes, noteChange, publishDraft, removeSample, samplesOf, saveDraft, setIntakeState, versionOf, versionsOf, changesOf, type Intake } from '../../store/index.ts';
+import {
+  addIntake,
+  addSample,
+  goLiveWith,
+  intakeById,
+  isDuplicate,
+  listIntakes,
+  noteChange,
+  publishDraft,
+  removeSample,
+  samplesOf,
+  saveDraft,
+  setIntakeState,
+  versionOf,
+  versionsOf,
+  changesOf,
+  type Intake,
+} from '../../store/index.ts';
 import { rehearse } from '../../engine/index.ts';
 import { collectValues } from '@zusammen/core/forms';
-import { GoLiveBody, IntakeStateBody, NewIntakeBody, PublishBody, RehearseBody, SaveDraftBody, ValuesBody } from '../bodies.ts';
+import {
+  GoLiveBody,
+  IntakeStateBody,
+  NewIntakeBody,
+  PublishBody,
+  RehearseBody,
+  SaveDraftBody,
+  ValuesBody,
+} from '../bodies.ts';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { route, type Route } from '../route.ts';
@@ -25,7 +50,14 @@ export const intakeRoutes = (context: Context): Route[] => {
         const figures = await intakeFigures(db);
         const intakes = await listIntakes(db);
         return {
-          intakes: intakes.map(({ draft, ...intake }) => ({ ...intake, name: draft.name, source: draft.source, fields: draft.fields.length, steps: draft.plan.steps.length, figures: figures.get(intake.id) })),
+          intakes: intakes.map(({ draft, ...intake }) => ({
+            ...intake,
+            name: draft.name,
+            source: draft.source,
+            fields: draft.fields.length,
+            steps: draft.plan.steps.length,
+            figures: figures.get(intake.id),
+          })),
         };
       },
     }),
@@ -54,8 +86,15 @@ export const intakeRoutes = (context: Context): Route[] => {
       work: async ({ params }) => {
         const intake = await existing(params['id']!);
         const versions = (await versionsOf(db, intake.id)).map(({ document: _, ...rest }) => rest);
-        const liveDocument = intake.liveVersion === null ? undefined : (await versionOf(db, intake.id, intake.liveVersion))?.document;
-        return { intake, versions, live: liveDocument, figures: (await intakeFigures(db)).get(intake.id), changes: await changesOf(db, intake.id, 50) };
+        const liveDocument =
+          intake.liveVersion === null ? undefined : (await versionOf(db, intake.id, intake.liveVersion))?.document;
+        return {
+          intake,
+          versions,
+          live: liveDocument,
+          figures: (await intakeFigures(db)).get(intake.id),
+          changes: await changesOf(db, intake.id, 50),
+        };
       },
     }),
     route({
@@ -67,7 +106,8 @@ export const intakeRoutes = (context: Context): Route[] => {
       work: async ({ params, body }) => {
         const intake = await existing(params['id']!);
         const revision = await saveDraft(db, intake.id, body.document, body.revision);
-        if (revision === undefined) throw new Problem(412, 'Changed meanwhile', 'Somebody else has changed this draft; load it again.');
+        if (revision === undefined)
+          throw new Problem(412, 'Changed meanwhile', 'Somebody else has changed this draft; load it again.');
         return { revision };
       },
     }),
@@ -80,15 +120,30 @@ export const intakeRoutes = (context: Context): Route[] => {
       work: async ({ params, body, user }) => {
         const intake = await existing(params['id']!);
         const document = intake.draft;
-        if (document.plan.steps.length === 0) throw new Problem(422, 'Not ready', 'The plan has no step yet.', [{ field: 'plan.steps', reason: 'is empty' }]);
+        if (document.plan.steps.length === 0)
+          throw new Problem(422, 'Not ready', 'The plan has no step yet.', [
+            { field: 'plan.steps', reason: 'is empty' },
+          ]);
         const samples = (await samplesOf(db, intake.id)).map(({ values }) => values);
         const findings = check({ document, schemas: await live.allSchemas(), samples });
         const stops = findings.filter(({ severity }) => severity === 'stops');
-        const complaints = (found: typeof findings) => found.map(({ id, place, sentence }) => ({ field: place.field ?? place.step ?? '', reason: `${id}: ${sentence}` }));
-        if (stops.length > 0) throw new Problem(422, 'Checks stop it', stops.map(({ sentence }) => sentence).join(' '), complaints(stops));
-        if (findings.length > 0 && !body.accept) throw new Problem(409, 'Checks want a look', findings.map(({ sentence }) => sentence).join(' '), complaints(findings));
+        const complaints = (found: typeof findings) =>
+          found.map(({ id, place, sentence }) => ({
+            field: place.field ?? place.step ?? '',
+            reason: `${id}: ${sentence}`,
+          }));
+        if (stops.length > 0)
+          throw new Problem(422, 'Checks stop it', stops.map(({ sentence }) => sentence).join(' '), complaints(stops));
+        if (findings.length > 0 && !body.accept)
+          throw new Problem(
+            409,
+            'Checks want a look',
+            findings.map(({ sentence }) => sentence).join(' '),
+            complaints(findings),
+          );
         const version = await publishDraft(db, intake.id, body.revision, findings, actorOf(user));
-        if (version === undefined) throw new Problem(412, 'Changed meanwhile', 'Somebody else has changed this draft; load it again.');
+        if (version === undefined)
+          throw new Problem(412, 'Changed meanwhile', 'Somebody else has changed this draft; load it again.');
         live.forget();
         return { version };
       },
@@ -125,7 +180,9 @@ export const intakeRoutes = (context: Context): Route[] => {
       summary: 'The document of a version',
       role: 'viewer',
       work: async ({ params }) => {
-        const found = /^\d{1,9}$/.test(params['number']!) ? await versionOf(db, (await existing(params['id']!)).id, Number(params['number'])) : undefined;
+        const found = /^\d{1,9}$/.test(params['number']!)
+          ? await versionOf(db, (await existing(params['id']!)).id, Number(params['number']))
+          : undefined;
         if (!found) throw notFound('such version');
         return found;
       },
@@ -157,7 +214,9 @@ export const intakeRoutes = (context: Context): Route[] => {
       summary: 'Remove a sample',
       role: 'specialist',
       work: async ({ params }) => {
-        const found = /^[0-9a-f-]{36}$/.test(params['sample']!) && (await removeSample(db, (await existing(params['id']!)).id, params['sample']!));
+        const found =
+          /^[0-9a-f-]{36}$/.test(params['sample']!) &&
+          (await removeSample(db, (await existing(params['id']!)).id, params['sample']!));
         if (!found) throw notFound('such sample');
       },
     }),
@@ -181,7 +240,8 @@ export const intakeRoutes = (context: Context): Route[] => {
 function submittedValues(values: Record<string, unknown>, path: string): Record<string, string | string[]> {
   const pairs = Object.entries(values).flatMap(([name, value]): [string, string][] => {
     const each = Array.isArray(value) ? value : [value];
-    if (each.some((one) => typeof one !== 'string')) throw badField(`${path}.${name}`, 'must be a text or a list of texts');
+    if (each.some((one) => typeof one !== 'string'))
+      throw badField(`${path}.${name}`, 'must be a text or a list of texts');
     return each.map((one) => [name, one as string]);
   });
   if (pairs.length > 1000) throw badField(path, 'has more than 1000 values');

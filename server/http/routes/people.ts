@@ -7,7 +7,13 @@ import { route, type Route } from '../route.ts';
 
 /** The people who work with Zusammen, and what was changed by whom. */
 export const peopleRoutes = ({ db }: Context): Route[] => [
-  route({ method: 'get', path: '/people', summary: 'The people with access', role: 'administrator', work: async () => ({ people: await listUsers(db) }) }),
+  route({
+    method: 'get',
+    path: '/people',
+    summary: 'The people with access',
+    role: 'administrator',
+    work: async () => ({ people: await listUsers(db) }),
+  }),
   route({
     method: 'post',
     path: '/people',
@@ -34,12 +40,27 @@ export const peopleRoutes = ({ db }: Context): Route[] => [
     role: 'administrator',
     body: ChangePersonBody,
     work: async ({ params, body, user }) => {
-      if (params['id'] === user.id) throw new Problem(409, 'Not your own', 'Somebody else must change your own access, so that nobody locks themselves out.');
+      if (params['id'] === user.id)
+        throw new Problem(
+          409,
+          'Not your own',
+          'Somebody else must change your own access, so that nobody locks themselves out.',
+        );
       if (body.role === undefined && body.active === undefined) throw badField('', 'names nothing to change');
-      const change = { ...(body.role === undefined ? {} : { role: body.role }), ...(body.active === undefined ? {} : { active: body.active }) };
-      if (!/^[0-9a-f-]{36}$/.test(params['id']!) || !(await changeUser(db, params['id']!, change))) throw notFound('such person');
+      const change = {
+        ...(body.role === undefined ? {} : { role: body.role }),
+        ...(body.active === undefined ? {} : { active: body.active }),
+      };
+      if (!/^[0-9a-f-]{36}$/.test(params['id']!) || !(await changeUser(db, params['id']!, change)))
+        throw notFound('such person');
       await noteChange(db, actorOf(user), 'changed access', params['id']!, change);
     },
   }),
-  route({ method: 'get', path: '/changes', summary: 'What was changed in Zusammen, and by whom', role: 'administrator', work: async ({ query }) => ({ changes: await changesOf(db, query['subject'], 200) }) }),
+  route({
+    method: 'get',
+    path: '/changes',
+    summary: 'What was changed in Zusammen, and by whom',
+    role: 'administrator',
+    work: async ({ query }) => ({ changes: await changesOf(db, query['subject'], 200) }),
+  }),
 ];

@@ -27,11 +27,13 @@ export const readingRoutes = (): Route[] => [
     work: async ({ body }) => ({
       lines: suggestLines(
         body.fields.map((field, at) => sourceField(field, `fields.${at}`)),
-        body.entities.map((entity, at): TargetEntity => ({
-          name: entity.name,
-          label: entity.label ?? entity.name,
-          fields: entity.fields.map((field, index) => sourceField(field, `entities.${at}.fields.${index}`)),
-        })),
+        body.entities.map(
+          (entity, at): TargetEntity => ({
+            name: entity.name,
+            label: entity.label ?? entity.name,
+            fields: entity.fields.map((field, index) => sourceField(field, `entities.${at}.fields.${index}`)),
+          }),
+        ),
       ),
     }),
   }),
@@ -40,9 +42,11 @@ export const readingRoutes = (): Route[] => [
 /** A field as somebody else describes it: only its name is needed, unknown types are taken as text. */
 function sourceField(field: Record<string, unknown>, path: string): SourceField {
   const { name, label, type, required, options, autocomplete } = field;
-  if (typeof name !== 'string' || name === '' || name.length > 500) throw badField(`${path}.name`, 'must be a text of 1 to 500 characters');
+  if (typeof name !== 'string' || name === '' || name.length > 500)
+    throw badField(`${path}.name`, 'must be a text of 1 to 500 characters');
   if (label !== undefined && typeof label !== 'string') throw badField(`${path}.label`, 'must be a text');
-  if (options !== undefined && options !== null && !Array.isArray(options)) throw badField(`${path}.options`, 'must be a list');
+  if (options !== undefined && options !== null && !Array.isArray(options))
+    throw badField(`${path}.options`, 'must be a list');
   const read: SourceField = {
     name,
     label: typeof label === 'string' && label !== '' ? label.slice(0, 2000) : name,

@@ -12,7 +12,12 @@ const tries = rateLimit({
   skipSuccessfulRequests: true,
   standardHeaders: 'draft-8',
   legacyHeaders: false,
-  handler: (_request, _response, next) => next(new Problem(429, 'Too many tries', 'Too many failed sign-ins from this address; wait ten minutes.', [], { 'Retry-After': '600' })),
+  handler: (_request, _response, next) =>
+    next(
+      new Problem(429, 'Too many tries', 'Too many failed sign-ins from this address; wait ten minutes.', [], {
+        'Retry-After': '600',
+      }),
+    ),
 });
 
 export const sessionRoutes = ({ db }: Context): Route[] => [
@@ -27,11 +32,23 @@ export const sessionRoutes = ({ db }: Context): Route[] => [
       const signedIn = await signIn(db, body.email, body.password);
       if (!signedIn) throw new Problem(401, 'Not signed in', 'E-mail address and password do not fit.');
       // Secure wherever the connection is; on plain loopback a secure cookie would never come back.
-      response.cookie(SESSION_COOKIE, signedIn.token, { httpOnly: true, sameSite: 'strict', secure: request.secure, maxAge: SESSION_HOURS * 3_600_000, path: '/' });
+      response.cookie(SESSION_COOKIE, signedIn.token, {
+        httpOnly: true,
+        sameSite: 'strict',
+        secure: request.secure,
+        maxAge: SESSION_HOURS * 3_600_000,
+        path: '/',
+      });
       return { user: signedIn.user };
     },
   }),
-  route({ method: 'get', path: '/session', summary: 'Who is signed in', role: 'viewer', work: async ({ user }) => ({ user }) }),
+  route({
+    method: 'get',
+    path: '/session',
+    summary: 'Who is signed in',
+    role: 'viewer',
+    work: async ({ user }) => ({ user }),
+  }),
   route({
     method: 'delete',
     path: '/session',

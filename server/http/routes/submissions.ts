@@ -1,6 +1,23 @@
 import { describeTreatment } from '@zusammen/core/mapping';
 import { carryOutAgain, takeBackChange, takeBackSubmission, countAsTakenBack } from '../../engine/index.ts';
-import { countStates, intakeById, ledgerOf, ledgerRow, listIntakes, listSystems, noteChange, searchLedger, searchSubmissions, settleByHand, submissionById, systemById, type LedgerRow, type LedgerState, type Submission, type SubmissionState } from '../../store/index.ts';
+import {
+  countStates,
+  intakeById,
+  ledgerOf,
+  ledgerRow,
+  listIntakes,
+  listSystems,
+  noteChange,
+  searchLedger,
+  searchSubmissions,
+  settleByHand,
+  submissionById,
+  systemById,
+  type LedgerRow,
+  type LedgerState,
+  type Submission,
+  type SubmissionState,
+} from '../../store/index.ts';
 import { SystemUnavailable, TokenRefused } from '../../systems/index.ts';
 import { AnswerBody, SetAsideBody } from '../bodies.ts';
 import { actorOf, type Context } from '../context.ts';
@@ -30,7 +47,12 @@ export const submissionRoutes = (context: Context): Route[] => {
   /** Trouble with a system in the middle of a request somebody waits for. */
   const orTrouble = async <T>(work: Promise<T>): Promise<T> =>
     work.catch((error: unknown) => {
-      if (error instanceof SystemUnavailable || error instanceof TokenRefused) throw new Problem(503, 'The system does not answer', `${error.message} What was begun is finished as soon as it does.`);
+      if (error instanceof SystemUnavailable || error instanceof TokenRefused)
+        throw new Problem(
+          503,
+          'The system does not answer',
+          `${error.message} What was begun is finished as soon as it does.`,
+        );
       throw error;
     });
 
@@ -42,7 +64,8 @@ export const submissionRoutes = (context: Context): Route[] => {
       role: 'viewer',
       work: async ({ query }) => {
         const { intake, state, text, before } = query;
-        if (state !== undefined && !STATES.includes(state as SubmissionState)) throw badField('state', `must be one of ${STATES.join(', ')}`);
+        if (state !== undefined && !STATES.includes(state as SubmissionState))
+          throw badField('state', `must be one of ${STATES.join(', ')}`);
         if (before !== undefined && !/^\d{1,15}$/.test(before)) throw badField('before', 'must be a whole number');
         const limit = Math.min(500, Number(query['limit'] ?? 100) || 100);
         const found = await searchSubmissions(db, {
@@ -66,9 +89,18 @@ export const submissionRoutes = (context: Context): Route[] => {
         const document = await live.document(submission.intakeId, submission.version);
         const { course, claimedBy: _, claimedUntil: _u, ...rest } = submission;
         const steps = await Promise.all(
-          (course?.steps ?? []).map(async (step) => ({ ...step, ...(step.record ? { page: await pageOf(step.system, step.entity, step.record.id) } : {}) })),
+          (course?.steps ?? []).map(async (step) => ({
+            ...step,
+            ...(step.record ? { page: await pageOf(step.system, step.entity, step.record.id) } : {}),
+          })),
         );
-        const treatments = document.plan.steps.flatMap((step) => step.lines.map((line) => ({ step: step.id, field: line.field, treatments: line.treatments.map(describeTreatment) })));
+        const treatments = document.plan.steps.flatMap((step) =>
+          step.lines.map((line) => ({
+            step: step.id,
+            field: line.field,
+            treatments: line.treatments.map(describeTreatment),
+          })),
+        );
         return {
           submission: rest,
           intake: intake && { id: intake.id, key: intake.key, name: document.name },
@@ -89,12 +121,21 @@ export const submissionRoutes = (context: Context): Route[] => {
       work: async ({ params, body, user }) => {
         const submission = await existing(params['id']!);
         const step = submission.course?.steps.find((each) => each.step === body.step);
-        if (submission.state !== 'in review' || step?.outcome !== 'asked') throw new Problem(409, 'Nothing to decide', 'This submission waits for no such decision.');
-        if ((body.record === undefined) === (body.anew === undefined)) throw badField('record', 'or anew must be given, one of them');
-        if (body.record !== undefined && !step.candidates?.some(({ id }) => id === body.record)) throw badField('record', 'is not among the candidates');
+        if (submission.state !== 'in review' || step?.outcome !== 'asked')
+          throw new Problem(409, 'Nothing to decide', 'This submission waits for no such decision.');
+        if ((body.record === undefined) === (body.anew === undefined))
+          throw badField('record', 'or anew must be given, one of them');
+        if (body.record !== undefined && !step.candidates?.some(({ id }) => id === body.record))
+          throw badField('record', 'is not among the candidates');
         const answer = body.record === undefined ? { anew: true as const } : { record: body.record };
-        if (!(await carryOutAgain(db, live, submission, ['in review'], { [body.step]: answer }))) throw new Problem(409, 'Decided already', 'Somebody else has just decided this.');
-        await noteChange(db, actorOf(user), body.record === undefined ? 'decided: somebody new' : `decided: it is ${body.record}`, submission.id);
+        if (!(await carryOutAgain(db, live, submission, ['in review'], { [body.step]: answer })))
+          throw new Problem(409, 'Decided already', 'Somebody else has just decided this.');
+        await noteChange(
+          db,
+          actorOf(user),
+          body.record === undefined ? 'decided: somebody new' : `decided: it is ${body.record}`,
+          submission.id,
+        );
         queued();
       },
     }),
@@ -105,7 +146,8 @@ export const submissionRoutes = (context: Context): Route[] => {
       role: 'specialist',
       work: async ({ params, user }) => {
         const submission = await existing(params['id']!);
-        if (!(await carryOutAgain(db, live, submission, ['refused', 'failed', 'set aside']))) throw new Problem(409, 'Not now', `This submission is ${submission.state}.`);
+        if (!(await carryOutAgain(db, live, submission, ['refused', 'failed', 'set aside'])))
+          throw new Problem(409, 'Not now', `This submission is ${submission.state}.`);
         await noteChange(db, actorOf(user), 'sent again', submission.id);
         queued();
       },
@@ -118,7 +160,8 @@ export const submissionRoutes = (context: Context): Route[] => {
       body: SetAsideBody,
       work: async ({ params, body, user }) => {
         const submission = await existing(params['id']!);
-        if (!(await settleByHand(db, submission.id, ['in review', 'refused', 'failed'], 'set aside', body.reason))) throw new Problem(409, 'Not now', `This submission is ${submission.state}.`);
+        if (!(await settleByHand(db, submission.id, ['in review', 'refused', 'failed'], 'set aside', body.reason)))
+          throw new Problem(409, 'Not now', `This submission is ${submission.state}.`);
         await noteChange(db, actorOf(user), 'set aside', submission.id);
         queued();
       },
@@ -131,8 +174,11 @@ export const submissionRoutes = (context: Context): Route[] => {
       work: async ({ params, user }) => {
         const submission = await existing(params['id']!);
         if (submission.state === 'received') throw new Problem(409, 'Not now', 'This submission is still on its way.');
-        const results = await orTrouble(takeBackSubmission(db, systems, await live.allSchemas(), submission, user.name));
-        if (results.length === 0) throw new Problem(409, 'Nothing to take back', 'This submission has written nothing that still stands.');
+        const results = await orTrouble(
+          takeBackSubmission(db, systems, await live.allSchemas(), submission, user.name),
+        );
+        if (results.length === 0)
+          throw new Problem(409, 'Nothing to take back', 'This submission has written nothing that still stands.');
         await noteChange(db, actorOf(user), 'took back', submission.id);
         return { results };
       },
@@ -144,7 +190,8 @@ export const submissionRoutes = (context: Context): Route[] => {
       role: 'viewer',
       work: async ({ query }) => {
         const { text, system, entity, record, state, before } = query;
-        if (state !== undefined && !LEDGER_STATES.includes(state as LedgerState)) throw badField('state', `must be one of ${LEDGER_STATES.join(', ')}`);
+        if (state !== undefined && !LEDGER_STATES.includes(state as LedgerState))
+          throw badField('state', `must be one of ${LEDGER_STATES.join(', ')}`);
         if (before !== undefined && !/^\d{1,15}$/.test(before)) throw badField('before', 'must be a whole number');
         const found = await searchLedger(db, {
           limit: Math.min(500, Number(query['limit'] ?? 100) || 100),
@@ -155,7 +202,16 @@ export const submissionRoutes = (context: Context): Route[] => {
           ...(state ? { state: state as LedgerState } : {}),
           ...(before ? { before: Number(before) } : {}),
         });
-        return { changes: await Promise.all(found.map(async (row) => ({ ...(await shownChange(row)), submissionId: row.submissionId, label: row.label, intakeId: row.intakeId }))) };
+        return {
+          changes: await Promise.all(
+            found.map(async (row) => ({
+              ...(await shownChange(row)),
+              submissionId: row.submissionId,
+              label: row.label,
+              intakeId: row.intakeId,
+            })),
+          ),
+        };
       },
     }),
     route({
@@ -193,18 +249,32 @@ export const submissionRoutes = (context: Context): Route[] => {
         const text = (query['text'] ?? '').trim().slice(0, 100);
         if (text.length < 2) return { submissions: [], fields: [], intakes: [] };
         const low = text.toLowerCase();
-        const [submissions, intakes, connected, schemas] = await Promise.all([searchSubmissions(db, { text, limit: 6 }), listIntakes(db), listSystems(db), live.allSchemas()]);
+        const [submissions, intakes, connected, schemas] = await Promise.all([
+          searchSubmissions(db, { text, limit: 6 }),
+          listIntakes(db),
+          listSystems(db),
+          live.allSchemas(),
+        ]);
         const fields = connected.flatMap((system) =>
           (schemas.get(system.id)?.entities ?? []).flatMap((entity) =>
             entity.fields
               .filter((field) => `${entity.label} ${field.label} ${field.name}`.toLowerCase().includes(low))
-              .map((field) => ({ system: system.id, systemName: system.name, entity: entity.name, entityLabel: entity.label, field: field.name, label: field.label })),
+              .map((field) => ({
+                system: system.id,
+                systemName: system.name,
+                entity: entity.name,
+                entityLabel: entity.label,
+                field: field.name,
+                label: field.label,
+              })),
           ),
         );
         return {
           submissions,
           fields: fields.slice(0, 8),
-          intakes: intakes.filter(({ key, draft }) => `${key} ${draft.name}`.toLowerCase().includes(low)).map(({ id, draft }) => ({ id, name: draft.name })),
+          intakes: intakes
+            .filter(({ key, draft }) => `${key} ${draft.name}`.toLowerCase().includes(low))
+            .map(({ id, draft }) => ({ id, name: draft.name })),
         };
       },
     }),

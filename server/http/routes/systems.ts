@@ -35,12 +35,20 @@ export const systemRoutes = (context: Context): Route[] => {
       return await describeAnew(address, token);
     } catch (error) {
       const { state, words } = stateFrom(error);
-      throw new Problem(422, 'The system could not be read', words, [{ field: state === 'token refused' ? 'token' : 'address', reason: words }]);
+      throw new Problem(422, 'The system could not be read', words, [
+        { field: state === 'token refused' ? 'token' : 'address', reason: words },
+      ]);
     }
   };
 
   return [
-    route({ method: 'get', path: '/systems', summary: 'The connected systems', role: 'viewer', work: async () => ({ systems: (await listSystems(db)).map(shown) }) }),
+    route({
+      method: 'get',
+      path: '/systems',
+      summary: 'The connected systems',
+      role: 'viewer',
+      work: async () => ({ systems: (await listSystems(db)).map(shown) }),
+    }),
     route({
       method: 'post',
       path: '/systems/try',
@@ -79,7 +87,11 @@ export const systemRoutes = (context: Context): Route[] => {
           if (isDuplicate(error)) throw badField('name', 'is taken by another system', 409);
           throw error;
         }
-        await noteChange(db, actorOf(user), 'connected the system', id, { name: body.name, address: body.address, practice: body.practice });
+        await noteChange(db, actorOf(user), 'connected the system', id, {
+          name: body.name,
+          address: body.address,
+          practice: body.practice,
+        });
         live.forget();
         response.status(201);
         return { system: shown(row) };
@@ -94,7 +106,12 @@ export const systemRoutes = (context: Context): Route[] => {
         const system = await existing(params['id']!);
         const [newest, before] = await snapshotsOf(db, system.id, 2);
         const differences = newest && before ? drift(before.schema, newest.schema) : [];
-        return { system: shown(system), schema: newest?.schema ?? { entities: [] }, readAt: newest?.takenAt, differences };
+        return {
+          system: shown(system),
+          schema: newest?.schema ?? { entities: [] },
+          readAt: newest?.takenAt,
+          differences,
+        };
       },
     }),
     route({
@@ -119,7 +136,11 @@ export const systemRoutes = (context: Context): Route[] => {
           if (isDuplicate(error)) throw badField('name', 'is taken by another system', 409);
           throw error;
         });
-        const said = { ...(body.name === undefined ? {} : { name: body.name }), ...(body.practice === undefined ? {} : { practice: body.practice }), ...(body.token === undefined ? {} : { token: 'replaced' }) };
+        const said = {
+          ...(body.name === undefined ? {} : { name: body.name }),
+          ...(body.practice === undefined ? {} : { practice: body.practice }),
+          ...(body.token === undefined ? {} : { token: 'replaced' }),
+        };
         await noteChange(db, actorOf(user), 'changed the system', system.id, said);
         systems.forget(system.id);
         return { system: shown((await systemById(db, system.id))!) };
@@ -148,7 +169,9 @@ export const systemRoutes = (context: Context): Route[] => {
           });
           systems.forget(system.id);
           live.forget();
-          await noteChange(db, actorOf(user), 'read the schema again', system.id, { differences: differences.map(({ entity, what }) => `${entity}: ${what}`) });
+          await noteChange(db, actorOf(user), 'read the schema again', system.id, {
+            differences: differences.map(({ entity, what }) => `${entity}: ${what}`),
+          });
           return { system: shown((await systemById(db, system.id))!), differences };
         } catch (error) {
           const { state, words } = stateFrom(error);
@@ -164,9 +187,15 @@ export const systemRoutes = (context: Context): Route[] => {
       role: 'administrator',
       work: async ({ params, user }) => {
         const system = await existing(params['id']!);
-        const users = (await listIntakes(db)).filter(({ draft }) => draft.plan.steps.some((step) => step.system === system.id));
+        const users = (await listIntakes(db)).filter(({ draft }) =>
+          draft.plan.steps.some((step) => step.system === system.id),
+        );
         if (users.length > 0) {
-          throw new Problem(409, 'In use', `${system.name} is used by ${users.map(({ draft }) => draft.name).join(', ')}.`);
+          throw new Problem(
+            409,
+            'In use',
+            `${system.name} is used by ${users.map(({ draft }) => draft.name).join(', ')}.`,
+          );
         }
         await removeSystem(db, system.id);
         await noteChange(db, actorOf(user), 'disconnected the system', system.id, { name: system.name });

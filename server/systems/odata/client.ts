@@ -21,11 +21,16 @@ export class ODataSystem implements System {
   }
 
   async describe(): Promise<Description> {
-    const response = await this.request({ method: 'GET', path: '$metadata', headers: { Accept: 'application/json, application/xml;q=0.9' } });
+    const response = await this.request({
+      method: 'GET',
+      path: '$metadata',
+      headers: { Accept: 'application/json, application/xml;q=0.9' },
+    });
     if (response.status >= 300) throw new NotUnderstood(`It answers ${response.status} where its metadata should be.`);
     const csdl = readCsdl(response.text);
     const schema = schemaOf(csdl);
-    if (schema.entities.length === 0) throw new NotUnderstood('Its metadata names no entities that this token may see.');
+    if (schema.entities.length === 0)
+      throw new NotUnderstood('Its metadata names no entities that this token may see.');
     const description: Description = { schema, capabilities: capabilitiesOf(csdl) };
     const page = recordPage(response.headers.get('link-template'), this.base);
     if (page) description.recordPage = page;
@@ -36,7 +41,8 @@ export class ODataSystem implements System {
     const filter = criteria.map((each) => condition(each)).join(' and ');
     const query = new URLSearchParams({ $filter: filter, $top: String(limit), $orderby: entity.key });
     const response = await this.request({ method: 'GET', path: `${entity.name}?${query}` });
-    if (response.status !== 200) throw new NotUnderstood(`Looking in ${entity.name} it answers ${response.status}: ${refusalOf(response).words}`);
+    if (response.status !== 200)
+      throw new NotUnderstood(`Looking in ${entity.name} it answers ${response.status}: ${refusalOf(response).words}`);
     const { value } = parsed(response) as { value?: unknown };
     if (!Array.isArray(value)) throw new NotUnderstood(`Its answer to a search in ${entity.name} holds no list.`);
     return value.map((each) => recordOf(entity, each));
@@ -45,7 +51,8 @@ export class ODataSystem implements System {
   async read(entity: Entity, id: string): Promise<RecordState | undefined> {
     const response = await this.request({ method: 'GET', path: keyed(entity, id) });
     if (response.status === 404) return undefined;
-    if (response.status !== 200) throw new NotUnderstood(`Reading ${id} it answers ${response.status}: ${refusalOf(response).words}`);
+    if (response.status !== 200)
+      throw new NotUnderstood(`Reading ${id} it answers ${response.status}: ${refusalOf(response).words}`);
     return recordOf(entity, parsed(response), response);
   }
 
@@ -55,7 +62,13 @@ export class ODataSystem implements System {
     return this.answer(entity, response, values);
   }
 
-  async update(entity: Entity, id: string, values: Values, etag: string | undefined, sending: Sending): Promise<Answer> {
+  async update(
+    entity: Entity,
+    id: string,
+    values: Values,
+    etag: string | undefined,
+    sending: Sending,
+  ): Promise<Answer> {
     const response = await this.write('PATCH', keyed(entity, id), values, etag, sending);
     if (response.status === 404 || response.status === 410) return { kind: 'overtaken' };
     return this.answer(entity, response, values, id);
@@ -70,24 +83,39 @@ export class ODataSystem implements System {
   private async answer(entity: Entity, response: HttpResponse, values: Values, id?: string): Promise<Answer> {
     if (response.status === 412) return { kind: 'overtaken' };
     if (response.status >= 400) return { kind: 'refused', refusal: refusalOf(response) };
-    if (response.text !== '' && response.status !== 204) return { kind: 'done', record: recordOf(entity, parsed(response), response) };
+    if (response.text !== '' && response.status !== 204)
+      return { kind: 'done', record: recordOf(entity, parsed(response), response) };
     const named = id ?? idFrom(response.headers.get('odata-entityid') ?? response.headers.get('location'));
     if (named === undefined) throw new NotUnderstood(`It made a record in ${entity.name} and doesn't say which.`);
     const etag = response.headers.get('etag');
     return { kind: 'done', record: { id: named, values, ...(etag ? { etag } : {}) } };
   }
 
-  private async write(method: 'POST' | 'PATCH' | 'DELETE', path: string, values: Values | undefined, etag: string | undefined, sending: Sending): Promise<HttpResponse> {
+  private async write(
+    method: 'POST' | 'PATCH' | 'DELETE',
+    path: string,
+    values: Values | undefined,
+    etag: string | undefined,
+    sending: Sending,
+  ): Promise<HttpResponse> {
     const headers: Record<string, string> = { Prefer: 'return=representation' };
     if (etag !== undefined) headers['If-Match'] = etag;
     if (this.capabilities.repeatability) {
       headers['Repeatability-Request-ID'] = sending.requestId;
       headers['Repeatability-First-Sent'] = sending.firstSent.toUTCString();
     }
-    return this.request({ method, path, headers, ...(values ? { body: JSON.stringify(values) } : {}), repeatable: this.capabilities.repeatability });
+    return this.request({
+      method,
+      path,
+      headers,
+      ...(values ? { body: JSON.stringify(values) } : {}),
+      repeatable: this.capabilities.repeatability,
+    });
   }
 
-  private async request(request: Partial<HttpRequest> & { method: HttpRequest['method']; path: string }): Promise<HttpResponse> {
+  private async request(
+    request: Partial<HttpRequest> & { method: HttpRequest['method']; path: string },
+  ): Promise<HttpResponse> {
     const { method, path, body, headers = {}, repeatable = method === 'GET' } = request;
     const response = await this.send({
       method,
@@ -103,18 +131,21 @@ export class ODataSystem implements System {
       repeatable,
     });
     if (response.status === 401) throw new TokenRefused('It does not accept this token.');
-    if (response.status >= 300 && response.status < 400) throw new NotUnderstood(`It sends us elsewhere (${response.headers.get('location') ?? response.status}).`);
+    if (response.status >= 300 && response.status < 400)
+      throw new NotUnderstood(`It sends us elsewhere (${response.headers.get('location') ?? response.status}).`);
     return response;
   }
 }
 
-const literal = (value: Value): string => (typeof value === 'string' ? `'${value.replace(/'/g, "''")}'` : String(value));
+const literal = (value: Value): string =>
+  typeof value === 'string' ? `'${value.replace(/'/g, "''")}'` : String(value);
 
 function condition({ field, value, folded }: Criterion): string {
   return folded ? `tolower(${field}) eq ${literal(String(value).toLowerCase())}` : `${field} eq ${literal(value)}`;
 }
 
-const keyed = (entity: Entity, id: string): string => `${entity.name}(${encodeURIComponent(literal(id)).replace(/%27/g, "'")})`;
+const keyed = (entity: Entity, id: string): string =>
+  `${entity.name}(${encodeURIComponent(literal(id)).replace(/%27/g, "'")})`;
 
 function parsed(response: HttpResponse): unknown {
   try {
@@ -128,7 +159,8 @@ function recordOf(entity: Entity, body: unknown, response?: HttpResponse): Recor
   if (typeof body !== 'object' || body === null) throw new NotUnderstood('A record it sent is not an object.');
   const object = body as Record<string, unknown>;
   const id = object[entity.key];
-  if (typeof id !== 'string' && typeof id !== 'number') throw new NotUnderstood(`A record it sent has no ${entity.key}.`);
+  if (typeof id !== 'string' && typeof id !== 'number')
+    throw new NotUnderstood(`A record it sent has no ${entity.key}.`);
   const values: Values = {};
   for (const field of entity.fields) {
     if (Object.hasOwn(object, field.name)) values[field.name] = object[field.name] as Value;
@@ -142,17 +174,32 @@ const idFrom = (location: string | null): string | undefined => {
   return match?.[1]?.replace(/''/g, "'") ?? match?.[2];
 };
 
-const KINDS: Record<number, Refusal['kind']> = { 400: 'values', 422: 'values', 403: 'rights', 404: 'missing', 409: 'conflict' };
+const KINDS: Record<number, Refusal['kind']> = {
+  400: 'values',
+  422: 'values',
+  403: 'rights',
+  404: 'missing',
+  409: 'conflict',
+};
 
 /** An OData error body (JSON Format 4.01, 21.1) in our terms; anything else in as many of its words as are safe to keep. */
 function refusalOf(response: HttpResponse): Refusal {
-  const refusal: Refusal = { kind: KINDS[response.status] ?? 'other', words: `It answers ${response.status}.`, fields: [], status: response.status };
+  const refusal: Refusal = {
+    kind: KINDS[response.status] ?? 'other',
+    words: `It answers ${response.status}.`,
+    fields: [],
+    status: response.status,
+  };
   try {
-    const { error } = JSON.parse(response.text) as { error?: { message?: unknown; target?: unknown; details?: unknown } };
+    const { error } = JSON.parse(response.text) as {
+      error?: { message?: unknown; target?: unknown; details?: unknown };
+    };
     if (typeof error?.message === 'string') refusal.words = error.message.slice(0, 2000);
     const details = Array.isArray(error?.details) ? error.details : [error];
     refusal.fields = (details as { message?: unknown; target?: unknown }[]).flatMap((each) =>
-      typeof each?.target === 'string' && typeof each.message === 'string' ? [{ field: each.target, words: each.message.slice(0, 500) }] : [],
+      typeof each?.target === 'string' && typeof each.message === 'string'
+        ? [{ field: each.target, words: each.message.slice(0, 500) }]
+        : [],
     );
   } catch {
     if (!/^\s*</.test(response.text) && response.text !== '') refusal.words = response.text.slice(0, 500);

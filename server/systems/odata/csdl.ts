@@ -41,11 +41,16 @@ export function readCsdl(text: string): Csdl {
   const start = text.trimStart();
   if (start.startsWith('{')) return fromJson(start);
   if (/^<(\?xml|[\w-]*:?Edmx)/i.test(start)) return fromXml(start);
-  throw new NotUnderstood(/^<(!doctype html|html)/i.test(start) ? 'It answers with a web page, not with OData metadata.' : 'Its answer is not OData metadata.');
+  throw new NotUnderstood(
+    /^<(!doctype html|html)/i.test(start)
+      ? 'It answers with a web page, not with OData metadata.'
+      : 'Its answer is not OData metadata.',
+  );
 }
 
 type JsonObject = Record<string, unknown>;
-const isObject = (value: unknown): value is JsonObject => typeof value === 'object' && value !== null && !Array.isArray(value);
+const isObject = (value: unknown): value is JsonObject =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
 
 function fromJson(text: string): Csdl {
   let document: unknown;
@@ -54,7 +59,8 @@ function fromJson(text: string): Csdl {
   } catch {
     throw new NotUnderstood('Its metadata is not valid JSON.');
   }
-  if (!isObject(document) || typeof document['$Version'] !== 'string') throw new NotUnderstood('Its answer is JSON, but not OData metadata.');
+  if (!isObject(document) || typeof document['$Version'] !== 'string')
+    throw new NotUnderstood('Its answer is JSON, but not OData metadata.');
   const csdl: Csdl = { types: new Map(), sets: [], container: {} };
   for (const [namespace, schema] of Object.entries(document)) {
     if (namespace.startsWith('$') || !isObject(schema)) continue;
@@ -64,7 +70,8 @@ function fromJson(text: string): Csdl {
       if (element['$Kind'] === 'EntityContainer') {
         csdl.container = jsonAnnotations(element);
         for (const [set, member] of Object.entries(element)) {
-          if (isObject(member) && member['$Collection'] === true) csdl.sets.push({ name: set, type: String(member['$Type']), annotations: jsonAnnotations(member) });
+          if (isObject(member) && member['$Collection'] === true)
+            csdl.sets.push({ name: set, type: String(member['$Type']), annotations: jsonAnnotations(member) });
         }
       }
     }
@@ -82,7 +89,9 @@ function jsonType(element: JsonObject): CsdlType {
       collection: member['$Collection'] === true,
       nullable: member['$Nullable'] === true,
       navigation: member['$Kind'] === 'NavigationProperty',
-      constraints: isObject(member['$ReferentialConstraint']) ? (member['$ReferentialConstraint'] as Record<string, string>) : {},
+      constraints: isObject(member['$ReferentialConstraint'])
+        ? (member['$ReferentialConstraint'] as Record<string, string>)
+        : {},
       annotations: jsonAnnotations(member),
     };
     if (typeof member['$MaxLength'] === 'number') property.maxLength = member['$MaxLength'];
@@ -95,13 +104,19 @@ function jsonType(element: JsonObject): CsdlType {
 }
 
 function jsonAnnotations(element: JsonObject): Annotations {
-  return Object.fromEntries(Object.entries(element).flatMap(([name, value]) => (name.startsWith('@') ? [[name.slice(1), value as Term]] : [])));
+  return Object.fromEntries(
+    Object.entries(element).flatMap(([name, value]) => (name.startsWith('@') ? [[name.slice(1), value as Term]] : [])),
+  );
 }
 
 interface Xml {
   [name: string]: unknown;
 }
-const LISTS = new Set('Schema EntityType EntitySet Property NavigationProperty PropertyRef Annotation Annotations ReferentialConstraint Record PropertyValue String Collection EnumMember'.split(' '));
+const LISTS = new Set(
+  'Schema EntityType EntitySet Property NavigationProperty PropertyRef Annotation Annotations ReferentialConstraint Record PropertyValue String Collection EnumMember'.split(
+    ' ',
+  ),
+);
 
 function fromXml(text: string): Csdl {
   const parser = new XMLParser({
@@ -136,13 +151,18 @@ function fromXml(text: string): Csdl {
     if (!container) continue;
     csdl.container = xmlAnnotations(container);
     for (const set of list(container['EntitySet'])) {
-      csdl.sets.push({ name: attributes(set)['Name'] ?? '', type: attributes(set)['EntityType'] ?? '', annotations: xmlAnnotations(set) });
+      csdl.sets.push({
+        name: attributes(set)['Name'] ?? '',
+        type: attributes(set)['EntityType'] ?? '',
+        annotations: xmlAnnotations(set),
+      });
     }
   }
   return csdl;
 }
 
-const attributes = (element: Xml): Record<string, string | undefined> => (element['$'] as Record<string, string> | undefined) ?? {};
+const attributes = (element: Xml): Record<string, string | undefined> =>
+  (element['$'] as Record<string, string> | undefined) ?? {};
 const list = (value: unknown): Xml[] => (Array.isArray(value) ? (value as Xml[]) : []);
 
 function xmlType(type: Xml): CsdlType {
@@ -166,7 +186,12 @@ function xmlProperty(element: Xml, navigation: boolean): CsdlProperty {
     collection: collection !== null,
     nullable: Nullable !== 'false',
     navigation,
-    constraints: Object.fromEntries(list(element['ReferentialConstraint']).map((each) => [attributes(each)['Property'] ?? '', attributes(each)['ReferencedProperty'] ?? ''])),
+    constraints: Object.fromEntries(
+      list(element['ReferentialConstraint']).map((each) => [
+        attributes(each)['Property'] ?? '',
+        attributes(each)['ReferencedProperty'] ?? '',
+      ]),
+    ),
     annotations: xmlAnnotations(element),
   };
   if (MaxLength && /^\d+$/.test(MaxLength)) property.maxLength = Number(MaxLength);
@@ -189,13 +214,20 @@ function xmlTerm(element: Xml): Term {
   const record = list(element['Record'])[0];
   if (record) return xmlRecord(record);
   const collection = list(element['Collection'])[0];
-  if (collection) return [...list(collection['Record']).map(xmlRecord), ...((collection['String'] as string[] | undefined) ?? [])];
+  if (collection)
+    return [...list(collection['Record']).map(xmlRecord), ...((collection['String'] as string[] | undefined) ?? [])];
   return true;
 }
 
 function xmlRecord(record: Xml): Term {
-  const values = list(record['PropertyValue']).map((each): [string, Term] => [attributes(each)['Property'] ?? '', xmlTerm(each)]);
-  const annotations = Object.entries(xmlAnnotations(record)).map(([term, value]): [string, Term] => [`@${term}`, value]);
+  const values = list(record['PropertyValue']).map((each): [string, Term] => [
+    attributes(each)['Property'] ?? '',
+    xmlTerm(each),
+  ]);
+  const annotations = Object.entries(xmlAnnotations(record)).map(([term, value]): [string, Term] => [
+    `@${term}`,
+    value,
+  ]);
   return Object.fromEntries([...values, ...annotations]);
 }
 

@@ -28,7 +28,9 @@ export function schemaOf(csdl: Csdl): Schema {
             update: allowed(set.annotations, 'UpdateRestrictions', 'Updatable'),
             delete: allowed(set.annotations, 'DeleteRestrictions', 'Deletable'),
           },
-          fields: type.properties.filter((each) => !each.navigation).map((property) => fieldOf(property, type, key, unique, setOf)),
+          fields: type.properties
+            .filter((each) => !each.navigation)
+            .map((property) => fieldOf(property, type, key, unique, setOf)),
         },
       ];
     }),
@@ -41,7 +43,11 @@ function flattened(csdl: Csdl, name: string): CsdlType | undefined {
   if (!type) return undefined;
   const whole: CsdlType = { key: [], properties: [], annotations: type.annotations };
   const seen = new Set<CsdlType>();
-  for (let at: CsdlType | undefined = type; at && !seen.has(at); at = at.baseType ? csdl.types.get(at.baseType) : undefined) {
+  for (
+    let at: CsdlType | undefined = type;
+    at && !seen.has(at);
+    at = at.baseType ? csdl.types.get(at.baseType) : undefined
+  ) {
     seen.add(at);
     if (whole.key.length === 0) whole.key = at.key;
     whole.properties = [...at.properties, ...whole.properties];
@@ -49,9 +55,17 @@ function flattened(csdl: Csdl, name: string): CsdlType | undefined {
   return whole;
 }
 
-function fieldOf(property: CsdlProperty, type: CsdlType, key: string, unique: Set<string>, setOf: Map<string, string>): Field {
+function fieldOf(
+  property: CsdlProperty,
+  type: CsdlType,
+  key: string,
+  unique: Set<string>,
+  setOf: Map<string, string>,
+): Field {
   const terms = property.annotations;
-  const relation = type.properties.find((each) => each.navigation && !each.collection && property.name in each.constraints);
+  const relation = type.properties.find(
+    (each) => each.navigation && !each.collection && property.name in each.constraints,
+  );
   const field: Field = {
     name: property.name,
     label: text(terms[`${CORE}.Description`]) ?? property.name,
@@ -116,7 +130,11 @@ function alternates(annotations: Annotations): string[][] {
   return term.flatMap((each) => {
     const key = typeof each === 'object' && each !== null && !Array.isArray(each) ? each['Key'] : undefined;
     if (!Array.isArray(key)) return [];
-    return [key.flatMap((part) => (typeof part === 'object' && part !== null && !Array.isArray(part) ? (text(part['Name']) ?? []) : []))];
+    return [
+      key.flatMap((part) =>
+        typeof part === 'object' && part !== null && !Array.isArray(part) ? (text(part['Name']) ?? []) : [],
+      ),
+    ];
   });
 }
 
@@ -131,7 +149,9 @@ const text = (term: Term | undefined): string | undefined => (typeof term === 's
 export function capabilitiesOf(csdl: Csdl): Capabilities {
   return {
     repeatability: csdl.container['Org.OData.Repeatability.V1.Supported'] === true,
-    batch: csdl.container[`${CAPABILITIES}.BatchSupported`] === true || typeof csdl.container[`${CAPABILITIES}.BatchSupport`] === 'object',
+    batch:
+      csdl.container[`${CAPABILITIES}.BatchSupported`] === true ||
+      typeof csdl.container[`${CAPABILITIES}.BatchSupport`] === 'object',
     delta: csdl.sets.some((set) => typeof set.annotations[`${CAPABILITIES}.ChangeTracking`] === 'object'),
     etags: true,
   };

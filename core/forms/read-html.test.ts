@@ -1,0 +1,144 @@
+import fc from 'fast-check';
+import { readForms, type FormField } from './index.ts';
+
+const only = (html: string): FormField[] => {
+  const forms = readForms(html);
+  expect(forms).toHaveLength(1);
+  return forms[0]!.fields;
+};
+const labels = (html: string): string[] => only(html).map(({ label }) => label);
+
+describe('forms out of HTML', () => {
+  it('finds a label wherever a person sees one', () => {
+    expect(
+      labels(`<form>
+        <label for="a">By for *</label><input id="a" name="a">
+        <label>Wrapping <input name="b"></label>
+        <span id="s">By reference</span><input name="c" aria-labelledby="s">
+        <input name="d" aria-label="Spoken:">
+        <table><tr><td>In the cell before</td><td><input name="e"></td></tr></table>
+        <p>Before it <input name="f"></p>
+        <div><b>One up</b><div><input name="g"></div></div>
+        <input name="h" placeholder="Only a hint">
+        <input name="i" title="A title">
+        <input name="j_only">
+      </form>`),
+    ).toEqual([
+      'By for',
+      'Wrapping',
+      'By reference',
+      'Spoken',
+      'In the cell before',
+      'Before it',
+      'One up',
+      'Only a hint',
+      'A title',
+      'j_only',
+    ]);
+  });
+  it('takes a heading of a column as label where rows repeat', () => {
+    const fields = only(
+      '<form><table><tr><th>Name</th><th>Age</th></tr><tr><td><input name="p[0][name]"></td><td><input name="p[0][age]" type="number"></td></tr></table></form>',
+    );
+    expect(fields.map(({ label, group, type }) => [label, group, type])).toEqual([
+      ['Name', 'p', 'text'],
+      ['Age', 'p', 'number'],
+    ]);
+  });
+  it('makes one field of radio buttons and of checkboxes of one name', () => {
+    const [radio, boxes, single] = only(`<form>
+      <fieldset><legend>Colour:</legend><label><input type="radio" name="colour" value="r" required> Red</label><label><input type="radio" name="colour" value="g"> Green</label></fieldset>
+      <fieldset><legend>Topics</legend><input type="checkbox" name="topics[]" value="h" id="h"><label for="h">Honey</label><input type="checkbox" name="topics[]" value="w" id="w"><label for="w">Wax</label></fieldset>
+      <label><input type="checkbox" name="ok" value="1"> I agree</label></form>`);
+    expect(radio).toMatchObject({
+      label: 'Colour',
+      type: 'option',
+      required: true,
+      options: [
+        { value: 'r', label: 'Red' },
+        { value: 'g', label: 'Green' },
+      ],
+    });
+    expect(boxes).toMatchObject({
+      name: 'topics[]',
+      label: 'Topics',
+      type: 'options',
+      multiple: true,
+      options: [
+        { value: 'h', label: 'Honey' },
+        { value: 'w', label: 'Wax' },
+      ],
+    });
+    expect(single).toMatchObject({ label: 'I agree', type: 'yes/no' });
+  });
+  it('reads options with their groups and leaves prompts out', () => {
+    const [field] = only(
+      '<form><select name="s"><option value="">Choose</option><optgroup label="Stone"><option value="c">Cherry</option></optgroup><option>Apple</option></select></form>',
+    );
+    expect(field!.options).toEqual([
+      { value: 'c', label: 'Cherry', group: 'Stone' },
+      { value: 'Apple', label: 'Apple' },
+    ]);
+  });
+  it('takes limits, kinds, tokens and hidden values', () => {
+    const [mail, number, hidden, tel] = only(
+      '<form><input name="m" type="email" autocomplete="email" maxlength="80" required><input name="n" type="number" min="1" max="9"><input type="hidden" name="utm" value="x"><input name="t" inputmode="tel" pattern="[0-9]+"></form>',
+    );
+    expect(mail).toMatchObject({ type: 'email', autocomplete: 'email', maxLength: 80, required: true });
+    expect(number).toMatchObject({ type: 'number', minimum: '1', maximum: '9' });
+    expect(hidden).toMatchObject({ hidden: true, initial: 'x' });
+    expect(tel).toMatchObject({ type: 'phone', pattern: '[0-9]+' });
+  });
+  it('finds fields that belong to a form elsewhere on the page, and several forms', () => {
+    const forms = readForms(
+      '<form id="one" method="POST" action="/go"><input name="a"></form><form name="two"></form><input name="b" form="one"><input name="loose">',
+    );
+    expect(
+      forms.map(({ name, method, action, fields }) => [name, method, action, fields.map((each) => each.name)]),
+    ).toEqual([
+      ['one', 'post', '/go', ['a', 'b']],
+      ['two', 'get', '', []],
+      ['', 'get', '', ['loose']],
+    ]);
+  });
+  it('never takes in passwords and card data, and says so', () => {
+    const [form] = readForms(
+      '<form><label>Password<input type="password" name="pw"></label><input name="cardnumber"><input autocomplete="cc-csc" name="x"><input type="text" size="3"><input name="ok"></form>',
+    );
+    expect(form!.fields.map(({ name }) => name)).toEqual(['ok']);
+    expect(form!.left.map(({ reason }) => reason)).toEqual([
+      'a password is never taken in',
+      'card data is never taken in',
+      'card data is never taken in',
+      'it has no name, so a browser does not send it',
+    ]);
+  });
+  it('treats hostile names as names', () => {
+    expect(
+      only(
+        '<form><input name="constructor"><input name="__proto__"><input name="😀"><input name="a&quot;><script>x</script>"></form>',
+      ).map(({ name }) => name),
+    ).toEqual(['constructor', '__proto__', '😀', 'a"><script>x</script>']);
+  });
+  it('never throws, whatever it is given', () => {
+    const piece = fc.constantFrom(
+      '<form>',
+      '</form>',
+      '<input name=a>',
+      '<label>',
+      '</label>',
+      '<table><tr><td>',
+      '<select name=s>',
+      '<option>',
+      '<fieldset>',
+      '<template>',
+      '<!--',
+      '-->',
+      'text',
+      '<svg>',
+      '</p>',
+    );
+    fc.assert(fc.property(fc.array(piece), (pieces) => Array.isArray(readForms(pieces.join('')))));
+    expect(readForms(`${'<div>'.repeat(20_000)}<form><input name="deep"></form>`)[0]!.fields).toHaveLength(1);
+  });
+});

@@ -1,0 +1,25 @@
+/** Unit and server tests. MariaDB comes up once for all of them (scripts/testing/setup.ts). */
+module.exports = {
+  testEnvironment: 'node',
+  testMatch: ['<rootDir>/{core,server,standins,scripts}/**/*.test.ts'],
+  modulePathIgnorePatterns: ['<rootDir>/dist', '<rootDir>/.data', '<rootDir>/web/dist'],
+  moduleNameMapper: { '^@zusammen/core/(.*)$': '<rootDir>/core/$1/index.ts' },
+  transform: {
+    '^.+\\.(ts|mjs|js)$': [
+      '@swc/jest',
+      {
+        jsc: {
+          parser: { syntax: 'typescript', decorators: true },
+          target: 'es2022',
+          keepClassNames: true,
+          transform: { legacyDecorator: true, useDefineForClassFields: false },
+        },
+        module: { type: 'commonjs' },
+      },
+    ],
+  },
+  transformIgnorePatterns: ['/node_modules/(?!(jose|uuid|parse5|entities|double-metaphone|munkres)/)'],
+  globalSetup: '<rootDir>/scripts/testing/setup.ts',
+  globalTeardown: '<rootDir>/scripts/testing/teardown.ts',
+  testTimeout: 60000,
+};

@@ -1,0 +1,271 @@
+import { enquiry, openStage, type Stage } from '../testing/stage.ts';
+
+const POLLINATION = 'pollination-enquiry';
+let stage: Stage;
+beforeAll(async () => {
+  stage = await openStage();
+});
+afterAll(() => stage.close());
+afterEach(() => stage.noFaults());
+
+const send = async (values: Record<string, string>, headers?: Record<string, string>): Promise<string> => {
+  const response = await stage.submit(POLLINATION, values, headers);
+  expect(response.status).toBe(202);
+  return ((await response.json()) as { submission: string }).submission;
+};
+const path = async (id: string) => (await stage.api('GET', `/submissions/${id}`)).body;
+
+describe('from a form’s post to a record', () => {
+  it('makes a person with treated values, and every change is on the ledger', async () => {
+    const values = enquiry({ street: 'Am Deich', house_no: '14a', letters: 'yes', lang: 'german' });
+    const id = await send(values);
+    await stage.settled();
+    const [person] = await stage.people(values['contact_email']!);
+    expect(person).toMatchObject({
+      first_name: 'Kathi',
+      last_name: values['contact_last'],
+      phone: '+493023125077',
+      street: 'Am Deich 14a',
+      language: 'de',
+      letters_allowed: true,
+    });
+    const told = await path(id);
+    expect(told).toMatchObject({
+      state: 'applied',
+      steps: [
+        {
+          verdict: 'none',
+          outcome: 'created',
+          record: { id: person.id },
+          page: `${stage.standins}/crm/People/${person.id}`,
+        },
+      ],
+    });
+    expect(told.changes).toMatchObject([
+      { action: 'create', state: 'written', recordId: person.id, after: { phone: '+493023125077' } },
+    ]);
+    expect(await (await fetch(told.steps[0].page)).text()).toContain('Am Deich 14a');
+  });
+
+  it('updates the one that is known, by e-mail without regard to case, and doubles nobody', async () => {
+    const first = enquiry();
+    await send(first);
+    await stage.settled();
+    const id = await send({
+      ...first,
+      contact_email: first['contact_email']!.toUpperCase(),
+      contact_phone: '030 23125 078',
+    });
+    await stage.settled();
+    const found = await stage.people(first['contact_email']!);
+    expect(found).toHaveLength(1);
+    expect(found[0].phone).toBe('+493023125078');
+    const told = await path(id);
+    expect(told.changes[0]).toMatchObject({
+      action: 'update',
+      before: { phone: '+493023125077' },
+      after: { phone: '+493023125078' },
+    });
+    // Only what changes is sent.
+    expect(Object.keys(told.changes[0].after).sort()).toEqual(['email', 'phone']);
+  });
+
+  it('never erases with a blank', async () => {
+    const first = enquiry();
+    await send(first);
+    await stage.settled();
+    await send({
+      contact_email: first['contact_email']!,
+      contact_last: first['contact_last']!,
+      contact_phone: '',
+      town: ' ',
+    });
+    await stage.settled();
+    expect(await stage.people(first['contact_email']!)).toMatchObject([
+      { phone: '+493023125077', city: 'Hollowbrook' },
+    ]);
+  });
+
+  it('has its effect once however often it is sent under one key', async () => {
+    const values = enquiry();
+    const ids = await Promise.all(
+      Array.from({ length: 12 }, () => send(values, { 'Idempotency-Key': `key-${values['contact_email']}` })),
+    );
+    expect(new Set(ids).size).toBe(1);
+    const formKey = await Promise.all(
+      [1, 2].map(() => send({ ...enquiry(values), _key: `form-${values['contact_email']}` })),
+    );
+    expect(new Set(formKey).size).toBe(1);
+    await stage.settled();
+    expect(await stage.people(values['contact_email']!)).toHaveLength(1);
+  });
+
+  it('makes one record of a hundred submissions about one person at the same moment', async () => {
+    const values = enquiry();
+    await Promise.all(
+      Array.from({ length: 100 }, (_, at) =>
+        send({ ...values, contact_phone: `030 23125 ${String(at).padStart(3, '0')}` }),
+      ),
+    );
+    await stage.settled();
+    expect(await stage.people(values['contact_email']!)).toHaveLength(1);
+  });
+
+  it('applies changes of one person in the order of their arrival', async () => {
+    const values = enquiry();
+    for (let at = 0; at < 30; at += 1)
+      await send({ ...values, contact_phone: `030 23125 ${String(at).padStart(3, '0')}` });
+    await stage.settled();
+    expect(await stage.people(values['contact_email']!)).toMatchObject([{ phone: '+493023125029' }]);
+  });
+});
+
+describe('when a system says no', () => {
+  it('keeps the refusal in its words, and carries it out again once it can', async () => {
+    const values = enquiry({ contact_last: '' });
+    const id = await send(values);
+    await stage.settled();
+    expect(await path(id)).toMatchObject({
+      state: 'refused',
+      submission: { words: 'Family name is required.' },
+      steps: [{ refusal: { fields: [{ field: 'last_name' }] } }],
+      changes: [{ state: 'refused' }],
+    });
+    expect((await stage.api('POST', `/submissions/${id}/again`)).status).toBe(204);
+    await stage.settled();
+    expect((await path(id)).changes).toHaveLength(2);
+    expect((await stage.api('POST', `/submissions/${id}/set-aside`, { reason: 'A test' })).status).toBe(204);
+    expect((await path(id)).state).toBe('set aside');
+  });
+
+  it('names a value that can’t go in and writes nothing', async () => {
+    const values = enquiry({ contact_phone: 'soon' });
+    const id = await send(values);
+    await stage.settled();
+    expect(await path(id)).toMatchObject({ state: 'failed', submission: { words: expect.stringContaining('“soon”') } });
+    expect(await stage.people(values['contact_email']!)).toEqual([]);
+  });
+
+  it('asks when several fit, lets later ones about the same person wait, and does as decided', async () => {
+    const values = enquiry();
+    const made = await Promise.all(
+      [1, 2].map((at) =>
+        stage.crm('People', {
+          method: 'POST',
+          headers: { Prefer: 'return=representation' },
+          body: JSON.stringify({ last_name: `Twin ${at}`, email: values['contact_email'] }),
+        }),
+      ),
+    );
+    const id = await send(values);
+    await new Promise((resolve) => setTimeout(resolve, 500));
+    const later = await send({ ...values, contact_phone: '030 23125 999' });
+    await new Promise((resolve) => setTimeout(resolve, 500));
+    expect((await path(later)).state).toBe('received');
+    const asked = await path(id);
+    expect(asked).toMatchObject({ state: 'in review', steps: [{ verdict: 'several', outcome: 'asked' }] });
+    expect(asked.steps[0].candidates.map((each: { id: string }) => each.id).sort()).toEqual(
+      made.map(({ id: each }) => each).sort(),
+    );
+    expect((await stage.api('POST', `/submissions/${id}/answers`, { step: 'person', record: 'P-99999' })).status).toBe(
+      422,
+    );
+    expect((await stage.api('POST', `/submissions/${id}/answers`, { step: 'person', record: made[1].id })).status).toBe(
+      204,
+    );
+    await new Promise((resolve) => setTimeout(resolve, 800));
+    expect(await path(id)).toMatchObject({ state: 'applied', steps: [{ record: { id: made[1].id } }] });
+    expect((await path(later)).state).toBe('in review');
+    await stage.api('POST', `/submissions/${later}/answers`, { step: 'person', record: made[1].id });
+    await stage.settled();
+    expect(await stage.people(values['contact_email']!)).toHaveLength(2);
+  });
+});
+
+describe('when a system is in trouble', () => {
+  it.each([
+    ['breaks the connection after the write took place', { kind: 'break after', methods: ['POST', 'PATCH'], times: 3 }],
+    ['breaks it before', { kind: 'break before', times: 4 }],
+    ['answers 503', { kind: 'fail', times: 5 }],
+    ['asks for patience', { kind: 'throttle', retryAfter: 1, times: 2 }],
+  ])('%s: nothing is lost or doubled', async (_, fault) => {
+    await stage.fault(fault);
+    const all = Array.from({ length: 6 }, () => enquiry());
+    await Promise.all(all.map((values) => send(values)));
+    await stage.settled();
+    for (const values of all) expect(await stage.people(values['contact_email']!)).toHaveLength(1);
+  });
+
+  it('says that a token is refused and goes on when it is accepted again', async () => {
+    await stage.fault({ kind: 'reject token', times: 2 });
+    const values = enquiry();
+    const id = await send(values);
+    await new Promise((resolve) => setTimeout(resolve, 150));
+    expect((await path(id)).submission.words).toMatch(/token/);
+    await stage.settled();
+    expect(await stage.people(values['contact_email']!)).toHaveLength(1);
+  });
+
+  it('notices a record changed by somebody else and decides again', async () => {
+    const values = enquiry();
+    await send(values);
+    await stage.settled();
+    const [person] = await stage.people(values['contact_email']!);
+    // While our write is held up, somebody else changes the record.
+    await stage.fault({ kind: 'slow', ms: 400, methods: ['PATCH'], times: 1 });
+    const id = await send({ ...values, contact_phone: '030 23125 500' });
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    await stage.noFaults();
+    await stage.crm(`People('${person.id}')`, { method: 'PATCH', body: JSON.stringify({ notes: 'called today' }) });
+    await stage.settled();
+    expect(await stage.people(values['contact_email']!)).toMatchObject([
+      { phone: '+493023125500', notes: 'called today' },
+    ]);
+    expect((await path(id)).changes.map(({ state }: { state: string }) => state)).toEqual(['overtaken', 'written']);
+  });
+});
+
+describe('taking back', () => {
+  it('gives changed fields their former values, deletes what was created, and says so on the ledger', async () => {
+    const values = enquiry();
+    const created = await send(values);
+    await stage.settled();
+    const updated = await send({ ...values, contact_phone: '030 23125 078' });
+    await stage.settled();
+    // The creation can't go first: the record has been changed since.
+    expect((await stage.api('POST', `/submissions/${created}/take-back`)).body.results).toMatchObject([
+      { done: false, words: expect.stringContaining('changed since') },
+    ]);
+    expect((await stage.api('POST', `/submissions/${updated}/take-back`)).body.results).toMatchObject([{ done: true }]);
+    expect(await stage.people(values['contact_email']!)).toMatchObject([{ phone: '+493023125077' }]);
+    expect(await path(updated)).toMatchObject({ state: 'taken back' });
+    expect((await stage.api('POST', `/submissions/${updated}/take-back`)).status).toBe(409);
+  });
+
+  it('leaves alone what was changed since', async () => {
+    const values = enquiry();
+    await send(values);
+    await stage.settled();
+    const id = await send({ ...values, contact_phone: '030 23125 078', town: 'Kirschfelde' });
+    await stage.settled();
+    const [person] = await stage.people(values['contact_email']!);
+    await stage.crm(`People('${person.id}')`, { method: 'PATCH', body: JSON.stringify({ city: 'Osterwisch' }) });
+    const change = (await path(id)).changes[0];
+    const { body } = await stage.api('POST', `/ledger/${change.id}/take-back`);
+    expect(body.result).toMatchObject({ done: true, words: expect.stringContaining('City') });
+    expect(await stage.people(values['contact_email']!)).toMatchObject([
+      { phone: '+493023125077', city: 'Osterwisch' },
+    ]);
+  });
+
+  it('deletes a created record that nobody touched', async () => {
+    const values = enquiry();
+    const id = await send(values);
+    await stage.settled();
+    expect((await stage.api('POST', `/submissions/${id}/take-back`)).body.results).toMatchObject([
+      { done: true, words: 'The created record is deleted.' },
+    ]);
+    expect(await stage.people(values['contact_email']!)).toEqual([]);
+    expect((await path(id)).state).toBe('taken back');
+  });
+});

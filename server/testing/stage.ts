@@ -1,0 +1,168 @@
+import { randomBytes } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { startStandins } from '../../standins/server.ts';
+import { freePort } from '../../scripts/testing/setup.ts';
+import { startProgram, type Program, type ProgramSettings } from '../program.ts';
+import { openDatabase, type Database } from '../store/index.ts';
+
+// Tests look into answers freely; their expectations say what must be there.
+// eslint-disable-next-line @typescript-eslint/no-explicit-any
+type Json = any;
+
+export interface Stage {
+  address: string;
+  standins: string;
+  databaseUrl: string;
+  home: string;
+  db: Database;
+  program: Program;
+  /** A signed-in caller; `body` is sent as JSON. */
+  api(method: string, path: string, body?: unknown): Promise<{ status: number; body: Json }>;
+  /** Sends a form's fields to an intake. */
+  submit(intake: string, values: Record<string, string>, headers?: Record<string, string>): Promise<Response>;
+  /** The CRM, asked directly. */
+  crm(path: string, init?: RequestInit): Promise<Json>;
+  people(email: string): Promise<Json[]>;
+  fault(fault: Record<string, unknown>): Promise<void>;
+  noFaults(): Promise<void>;
+  /** Resolves when no submission is on its way. */
+  settled(patienceMs?: number): Promise<void>;
+  close(): Promise<void>;
+}
+
+export interface StageSettings {
+  people?: number;
+  past?: number;
+  role?: ProgramSettings['role'];
+}
+
+export const MIGRATIONS = 'server/store/migrations';
+
+/** A whole Zusammen with its stand-ins and the demo, in this process, on databases and ports of its own. */
+export async function openStage({ people = 60, past = 0, role = 'all' }: StageSettings = {}): Promise<Stage> {
+  const root = process.env['TEST_DATABASE_URL']!;
+  const name = `t_${randomBytes(5).toString('hex')}`;
+  const [port, standinsPort] = [await freePort(), await freePort()];
+  const address = `http://127.0.0.1:${port}`;
+  const standinsAddress = `http://127.0.0.1:${standinsPort}`;
+  const home = mkdtempSync(join(tmpdir(), 'zusammen-stage-'));
+  const outside = await startStandins({
+    databaseUrl: root,
+    prefix: name,
+    port: standinsPort,
+    administratorToken: 'demo-administrator',
+    intakes: `${address}/in`,
+    amounts: { seed: 1, organisations: 5, people },
+  });
+  const databaseUrl = `${root}${name}`;
+  const program = await startProgram({
+    role,
+    databaseUrl,
+    home,
+    port,
+    migrations: MIGRATIONS,
+    webFolder: '/nowhere',
+    demoFrom: standinsAddress,
+    demoPast: past,
+    logLevel: 'silent',
+  });
+  const db = openDatabase(databaseUrl, 4);
+  const cookie = await signInAt(address, 'mara@cloverhollow.example');
+  const stage: Stage = {
+    address,
+    standins: standinsAddress,
+    databaseUrl,
+    home,
+    db,
+    program,
+    api: callerAt(address, cookie),
+    submit: (intake, values, headers = {}) =>
+      fetch(`${address}/in/${intake}`, {
+        method: 'POST',
+        body: new URLSearchParams(values),
+        headers,
+        redirect: 'manual',
+      }),
+    crm: async (path, init = {}) => {
+      const headers = {
+        Authorization: 'Bearer demo-administrator',
+        'Content-Type': 'application/json',
+        ...init.headers,
+      };
+      const response = await fetch(`${standinsAddress}/crm/odata/${path}`, { ...init, headers });
+      return response.status === 204 ? undefined : response.json();
+    },
+    people: async (email) =>
+      (await stage.crm(`People?${new URLSearchParams({ $filter: `tolower(email) eq '${email.toLowerCase()}'` })}`))
+        .value,
+    fault: async (fault) => {
+      await fetch(`${standinsAddress}/faults`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ system: 'crm', share: 1, ...fault }),
+      });
+    },
+    noFaults: async () => {
+      await fetch(`${standinsAddress}/faults`, { method: 'DELETE' });
+    },
+    settled: (patienceMs = 30_000) => allSettled(db, patienceMs),
+    close: async () => {
+      await program.stop();
+      await db.$client.end();
+      await outside.stop();
+      rmSync(home, { recursive: true, force: true });
+    },
+  };
+  return stage;
+}
+
+export async function signInAt(address: string, email: string, password = 'clover-hollow'): Promise<string> {
+  const response = await fetch(`${address}/api/session`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ email, password }),
+  });
+  if (!response.ok) throw new Error(`sign-in answered ${response.status}`);
+  return response.headers.get('set-cookie')!.split(';')[0]!;
+}
+
+export function callerAt(address: string, cookie: string): Stage['api'] {
+  return async (method, path, body) => {
+    const response = await fetch(`${address}/api${path}`, {
+      method,
+      headers: { cookie, ...(body === undefined ? {} : { 'Content-Type': 'application/json' }) },
+      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+    });
+    const text = await response.text();
+    return { status: response.status, body: text === '' ? undefined : JSON.parse(text) };
+  };
+}
+
+/** @throws when something is still on its way after the patience is used up */
+export async function allSettled(db: Database, patienceMs: number): Promise<void> {
+  for (let waited = 0; ; waited += 20) {
+    const [rows] = await db.$client.query("SELECT COUNT(*) AS count FROM submissions WHERE state = 'received'");
+    const { count } = (rows as { count: number }[])[0]!;
+    if (Number(count) === 0) return;
+    if (waited > patienceMs) throw new Error(`${count} submissions are still on their way`);
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  }
+}
+
+let made = 0;
+/** An enquiry as the website's form sends it, from somebody new unless told otherwise. */
+export function enquiry(more: Record<string, string> = {}): Record<string, string> {
+  made += 1;
+  return {
+    orchard: 'Obsthof Brandt',
+    contact_first: 'Kathi',
+    contact_last: `Brandt${made}`,
+    contact_email: `kathi${made}@biene.example`,
+    contact_phone: '030 23125 077',
+    plz: '21614',
+    town: 'Hollowbrook',
+    ...more,
+  };
+}
