@@ -6,8 +6,11 @@ beforeAll(async () => {
 });
 afterAll(() => stage.close());
 
-const door = (body: BodyInit, headers: Record<string, string> = {}, intake = 'pollination-enquiry') =>
-  fetch(`${stage.address}/in/${intake}`, { method: 'POST', body, headers, redirect: 'manual' });
+const door = (
+  body: NonNullable<RequestInit['body']>,
+  headers: Record<string, string> = {},
+  intake = 'pollination-enquiry',
+) => fetch(`${stage.address}/in/${intake}`, { method: 'POST', body, headers, redirect: 'manual' });
 const json = (text: string) => door(text, { 'Content-Type': 'application/json' });
 const count = async (): Promise<number> => {
   const [rows] = await stage.db.$client.query('SELECT COUNT(*) AS count FROM submissions');

@@ -72,6 +72,25 @@ export async function searchSubmissions(db: Database, search: Search): Promise<S
     .limit(search.limit);
 }
 
+/** What the newest submissions of an intake brought. */
+export async function pastValues(
+  db: Database,
+  intakeId: string,
+  limit: number,
+): Promise<Pick<Submission, 'id' | 'label' | 'values' | 'receivedAt'>[]> {
+  return db
+    .select({
+      id: submissions.id,
+      label: submissions.label,
+      values: submissions.values,
+      receivedAt: submissions.receivedAt,
+    })
+    .from(submissions)
+    .where(eq(submissions.intakeId, intakeId))
+    .orderBy(desc(submissions.seq))
+    .limit(limit);
+}
+
 /** How many submissions of an intake, or of all, stand in each state. */
 export async function countStates(
   db: Database,

@@ -7,6 +7,7 @@ import {
   isDuplicate,
   listIntakes,
   noteChange,
+  pastValues,
   publishDraft,
   removeSample,
   samplesOf,
@@ -193,6 +194,19 @@ export const intakeRoutes = (context: Context): Route[] => {
       summary: 'The samples kept with an intake',
       role: 'viewer',
       work: async ({ params }) => ({ samples: await samplesOf(db, (await existing(params['id']!)).id) }),
+    }),
+    route({
+      method: 'get',
+      path: '/intakes/:id/past',
+      summary: 'The newest submissions of an intake, as samples',
+      role: 'specialist',
+      work: async ({ params, query }) => ({
+        past: await pastValues(
+          db,
+          (await existing(params['id']!)).id,
+          Math.min(200, Number(query['limit'] ?? 50) || 50),
+        ),
+      }),
     }),
     route({
       method: 'post',

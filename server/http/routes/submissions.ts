@@ -98,6 +98,7 @@ export const submissionRoutes = (context: Context): Route[] => {
           step.lines.map((line) => ({
             step: step.id,
             field: line.field,
+            from: line.from,
             treatments: line.treatments.map(describeTreatment),
           })),
         );

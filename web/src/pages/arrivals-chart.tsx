@@ -1,0 +1,173 @@
+import {
+  BarController,
+  BarElement,
+  CategoryScale,
+  Chart,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+  Tooltip,
+} from 'chart.js';
+import { useEffect, useMemo, useState } from 'react';
+import { Chart as ReactChart } from 'react-chartjs-2';
+import type { Range, Today } from '../api/types.ts';
+
+Chart.register(
+  BarController,
+  BarElement,
+  CategoryScale,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+  Tooltip,
+);
+
+/** A theme token's present value, for what is drawn on a canvas. */
+const token = (name: string): string =>
+  getComputedStyle(document.documentElement).getPropertyValue(`--color-${name}`).trim();
+
+function useDark(): boolean {
+  const query = useMemo(() => window.matchMedia('(prefers-color-scheme: dark)'), []);
+  const [dark, setDark] = useState(query.matches);
+  useEffect(() => {
+    const hear = (): void => setDark(query.matches);
+    query.addEventListener('change', hear);
+    return () => query.removeEventListener('change', hear);
+  }, [query]);
+  return dark;
+}
+
+/** What arrived over time: new and known as bars; review and refusals as marks above them, by shape. */
+export function ArrivalsChart({ figures, range }: { figures: Today; range: Range }) {
+  const dark = useDark();
+  const { bars } = figures;
+  const label = useMemo(
+    () =>
+      new Intl.DateTimeFormat(
+        undefined,
+        range === '24h'
+          ? { hour: '2-digit', minute: '2-digit' }
+          : { day: 'numeric', month: 'short', ...(range === '7d' ? { hour: '2-digit' } : {}) },
+      ),
+    [range],
+  );
+  const data = useMemo(() => {
+    const height = (at: number): number => bars[at]!.created + bars[at]!.updated + bars[at]!.other;
+    const lift = Math.max(1, ...bars.map((_, at) => height(at))) * 0.06;
+    const mark = (many: (at: number) => number, level: number) =>
+      bars.map((_, at) => (many(at) > 0 ? height(at) + lift * level : null));
+    return {
+      labels: bars.map(({ at }) => label.format(new Date(at))),
+      datasets: [
+        {
+          type: 'bar' as const,
+          label: 'new',
+          data: bars.map(({ created }) => created),
+          backgroundColor: token('moss'),
+          stack: 'a',
+          order: 2,
+        },
+        {
+          type: 'bar' as const,
+          label: 'known',
+          data: bars.map(({ updated }) => updated),
+          backgroundColor: token('moss-pale'),
+          stack: 'a',
+          order: 2,
+        },
+        {
+          type: 'bar' as const,
+          label: 'still on their way, set aside',
+          data: bars.map(({ other }) => other),
+          backgroundColor: token('sand'),
+          stack: 'a',
+          order: 2,
+        },
+        {
+          type: 'line' as const,
+          label: 'in review',
+          data: mark((at) => bars[at]!.review, 1),
+          showLine: false,
+          pointStyle: 'rectRot' as const,
+          pointRadius: 5,
+          backgroundColor: token('saffron'),
+          borderColor: token('saffron'),
+          order: 1,
+        },
+        {
+          type: 'line' as const,
+          label: 'refused',
+          data: mark((at) => bars[at]!.refused, 2),
+          showLine: false,
+          pointStyle: 'crossRot' as const,
+          pointRadius: 5,
+          borderWidth: 2,
+          borderColor: token('brick'),
+          order: 1,
+        },
+      ],
+    };
+    // The tokens differ between the themes.
+  }, [bars, label, dark]);
+  const said = `${figures.arrived} arrived: ${figures.created} new, ${figures.updated} known`;
+  return (
+    <div className="h-[172px] px-4 py-3">
+      <ReactChart
+        type="bar"
+        data={data}
+        aria-label={said}
+        role="img"
+        options={{
+          responsive: true,
+          maintainAspectRatio: false,
+          animation: false,
+          interaction: { mode: 'index', intersect: false },
+          plugins: {
+            tooltip: {
+              callbacks: {
+                label: ({ dataset, dataIndex, raw }) => {
+                  const bar = bars[dataIndex]!;
+                  const many =
+                    dataset.label === 'in review'
+                      ? bar.review
+                      : dataset.label === 'refused'
+                        ? bar.refused
+                        : Number(raw);
+                  return many > 0 ? `${many} ${dataset.label}` : '';
+                },
+              },
+            },
+          },
+          scales: {
+            x: {
+              stacked: true,
+              grid: { display: false },
+              border: { color: token('hair') },
+              ticks: {
+                color: token('soft'),
+                maxTicksLimit: 8,
+                maxRotation: 0,
+                font: { family: 'Atkinson Hyperlegible Mono Variable', size: 11 },
+              },
+            },
+            y: {
+              stacked: true,
+              beginAtZero: true,
+              grace: '12%',
+              grid: { color: token('hair') },
+              border: { display: false },
+              ticks: {
+                color: token('soft'),
+                maxTicksLimit: 4,
+                precision: 0,
+                font: { family: 'Atkinson Hyperlegible Mono Variable', size: 11 },
+              },
+            },
+          },
+        }}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,234 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { api, ApiProblem } from '../../api/client.ts';
+import { useIntake } from '../../api/hooks.ts';
+import { Button } from '../../parts/button.tsx';
+import { Tag } from '../../parts/chip.tsx';
+import { cx } from '../../parts/cx.ts';
+import { Dialog } from '../../parts/dialog.tsx';
+import { useKeys } from '../../parts/keys.ts';
+import { Heading } from '../../parts/sheet.tsx';
+import { Fetched } from '../../parts/states.tsx';
+import { count } from '../../parts/time.tsx';
+import { DraftProvider, useDraft } from './draft.tsx';
+
+/** One intake: its heading, the five stations along a line, and the station that is open. */
+export function IntakeLayout() {
+  const { id = '' } = useParams();
+  const intake = useIntake(id);
+  return (
+    <Fetched query={intake}>
+      {(detail) => (
+        <DraftProvider key={id} detail={detail}>
+          <Head />
+          <Stations />
+          <Outlet />
+        </DraftProvider>
+      )}
+    </Fetched>
+  );
+}
+
+function Head() {
+  const { detail, document, changed, mayEdit, saving, findings } = useDraft();
+  const navigate = useNavigate();
+  const [publishing, setPublishing] = useState(false);
+  const { intake, versions } = detail;
+  const next = (versions[0]?.number ?? 0) + 1;
+  const stops = findings.filter(({ severity }) => severity === 'stops').length;
+  const rehearse = (): void => void navigate(`/intakes/${intake.id}/rehearse`);
+  useKeys({ r: rehearse });
+  return (
+    <Heading
+      crumbs={
+        <>
+          <Link to="/intakes">Intakes</Link> /
+        </>
+      }
+      title={document.name}
+      actions={
+        <>
+          <SavingNote saving={saving} />
+          <Button hotkey="R" onClick={rehearse}>
+            Rehearse
+          </Button>
+          {mayEdit && (
+            <Button
+              look="strong"
+              disabled={!changed || document.plan.steps.length === 0 || stops > 0}
+              title={stops > 0 ? 'Checks stop it' : changed ? undefined : 'Nothing has changed since'}
+              onClick={() => setPublishing(true)}
+            >
+              Publish version {next}
+            </Button>
+          )}
+        </>
+      }
+    >
+      {intake.liveVersion !== null && intake.state === 'open' && (
+        <Tag tone="moss">Live, version {intake.liveVersion}</Tag>
+      )}
+      {intake.state === 'closed' && <Tag tone="saffron">Closed</Tag>}
+      {intake.state === 'draft' && <Tag>Not published</Tag>}
+      {intake.liveVersion !== null && changed && <Tag tone="saffron">Draft differs from live</Tag>}
+      {publishing && <Publish version={next} close={() => setPublishing(false)} />}
+    </Heading>
+  );
+}
+
+function SavingNote({ saving }: { saving: ReturnType<typeof useDraft>['saving'] }) {
+  if (saving === 'saved') return null;
+  if (saving === 'saving') return <span className="late text-small text-soft">Saving…</span>;
+  if (saving === 'overtaken') {
+    return (
+      <span role="alert" className="text-small text-brick">
+        Somebody else changed this draft.{' '}
+        <button type="button" className="font-semibold underline" onClick={() => window.location.reload()}>
+          Load theirs
+        </button>
+      </span>
+    );
+  }
+  return (
+    <span role="alert" className="max-w-[300px] truncate text-small text-brick" title={saving.failed}>
+      Not saved: {saving.failed}
+    </span>
+  );
+}
+
+function Publish({ version, close }: { version: number; close: () => void }) {
+  const { detail, findings, flush } = useDraft();
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<ApiProblem>();
+  const looks = findings.filter(({ severity }) => severity === 'look');
+  const publish = async (): Promise<void> => {
+    setBusy(true);
+    setProblem(undefined);
+    try {
+      const revision = await flush();
+      await api('POST', `/intakes/${detail.intake.id}/publish`, { revision, accept: true });
+      await client.invalidateQueries({ queryKey: ['intakes'] });
+      close();
+      await navigate(`/intakes/${detail.intake.id}/open`);
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error : new ApiProblem(0, 'Not published', String(error)));
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <Dialog
+      open
+      close={close}
+      title={`Publish version ${version}`}
+      description="From then on every submission is carried out as this draft says. Submissions that are on their way keep the version they came in under."
+    >
+      {looks.length > 0 && (
+        <div className="mb-4 rounded-[8px] bg-saffron-wash px-4 py-3">
+          <p className="font-semibold text-saffron">
+            {looks.length === 1 ? 'One check wants a look' : `${looks.length} checks want a look`}
+          </p>
+          <ul className="mt-1 list-disc pl-5">
+            {looks.map((finding, at) => (
+              <li key={at}>{finding.sentence}</li>
+            ))}
+          </ul>
+          <p className="mt-1 text-soft">Publishing accepts them; they stay on record with the version.</p>
+        </div>
+      )}
+      {problem && (
+        <p role="alert" className="mb-4 rounded-[8px] bg-brick-wash px-4 py-3 text-brick">
+          {problem.message}
+        </p>
+      )}
+      <div className="flex justify-end gap-2">
+        <Button onClick={close}>Not now</Button>
+        <Button look="strong" autoFocus busy={busy} onClick={() => void publish()}>
+          Publish version {version}
+        </Button>
+      </div>
+    </Dialog>
+  );
+}
+
+function Stations() {
+  const { detail, document, findings, rehearsal, samples } = useDraft();
+  const { pathname } = useLocation();
+  const base = `/intakes/${detail.intake.id}`;
+  const { figures, intake } = detail;
+  const groups = new Set(document.fields.flatMap(({ group }) => group ?? []));
+  const well = (rehearsal.data ?? []).filter(({ course }) => course?.state === 'applied').length;
+  const steps = document.plan.steps.length;
+  const stations: [path: string, name: string, note: string, done: boolean][] = [
+    [
+      'arrive',
+      'Arrive',
+      `${document.fields.length} fields${groups.size > 0 ? `, ${groups.size} repeating` : ''}`,
+      document.fields.length > 0,
+    ],
+    [
+      'plan',
+      'Plan',
+      steps === 0
+        ? 'no step yet'
+        : `${steps} ${steps === 1 ? 'step' : 'steps'}${findings.length > 0 ? `, ${findings.length} ${findings.length === 1 ? 'check' : 'checks'} to settle` : ''}`,
+      steps > 0 && findings.length === 0,
+    ],
+    [
+      'rehearse',
+      'Rehearse',
+      samples.length === 0
+        ? 'no samples yet'
+        : rehearsal.data
+          ? `${well} of ${rehearsal.data.length} samples come out well`
+          : `${samples.length} samples`,
+      rehearsal.data !== undefined && well === rehearsal.data.length && well > 0,
+    ],
+    [
+      'open',
+      'Open',
+      intake.state === 'open' ? 'takes submissions' : intake.state === 'closed' ? 'closed' : 'not published',
+      intake.state === 'open',
+    ],
+    [
+      'history',
+      'History',
+      figures
+        ? `${count(figures.today)} today, ${count(figures.inReview)} in review, ${count(figures.refused)} refused`
+        : 'nothing arrived yet',
+      false,
+    ],
+  ];
+  return (
+    <nav aria-label="Stations" className="sheet mb-3.5 grid grid-cols-5 px-4 py-2.5">
+      {stations.map(([path, name, note, done], at) => {
+        const active = pathname.startsWith(`${base}/${path}`);
+        return (
+          <NavLink key={path} to={`${base}/${path}`} className="group grid grid-cols-[16px_1fr] items-start gap-x-3">
+            <span
+              aria-hidden="true"
+              className={cx(
+                'mt-[3px] size-[14px] rounded-[5px] border',
+                active
+                  ? 'border-plum bg-plum ring-2 ring-plum-wash'
+                  : done
+                    ? 'border-moss bg-moss'
+                    : 'border-line bg-sheet',
+              )}
+            />
+            <span className="min-w-0">
+              <span className="flex items-center gap-2">
+                <span className={cx('font-semibold group-hover:underline', active && 'text-plum')}>{name}</span>
+                {at < stations.length - 1 && <span aria-hidden="true" className="mr-3 h-px flex-1 bg-hair" />}
+              </span>
+              <span className="block truncate pr-3 text-small text-soft">{note}</span>
+            </span>
+          </NavLink>
+        );
+      })}
+    </nav>
+  );
+}

@@ -1,0 +1,256 @@
+import {
+  evaluateLine,
+  IF_BOTH,
+  pairOptions,
+  treatmentsFor,
+  type IfBoth,
+  type Line,
+  type Treatment,
+  type TreatmentKind,
+} from '@zusammen/core/mapping';
+import { fieldOf, type Entity, type Field } from '@zusammen/core/schema';
+import { Button } from '../../../parts/button.tsx';
+import { Incoming, Outgoing } from '../../../parts/chip.tsx';
+import { Combobox } from '../../../parts/combobox.tsx';
+import { Choices, Editable } from '../../../parts/editable.tsx';
+import { useDraft } from '../draft.tsx';
+import { targetItems } from './lines.tsx';
+import { TreatmentEditor, TREATMENT_NAMES } from './treatment-editor.tsx';
+
+const IF_BOTH_HELP: Record<IfBoth, string> = {
+  write: 'The new value replaces the one there.',
+  'fill only': 'Only an empty field is filled.',
+  'add to list': 'The new value joins the ones there.',
+  'new records only': 'A known record is left alone.',
+  'keep the longer': 'The longer of the two texts stays.',
+};
+
+interface Props {
+  line: Line;
+  entity: Entity;
+  values: Record<string, string | string[]> | undefined;
+  taken: ReadonlySet<string>;
+  edit: (work: (line: Line) => Line) => void;
+  remove: () => void;
+  close: () => void;
+}
+
+/** One line, all of it: where it comes from, its treatments with their settings, where it goes, and what it may overwrite. */
+export function LineEditor({ line, entity, values, taken, edit, remove, close }: Props) {
+  const { document, mayEdit } = useDraft();
+  const field = fieldOf(entity, line.field);
+  const sources = line.from.flatMap((name) => document.fields.find((each) => each.name === name) ?? []);
+  const setSources = (from: string[]): void =>
+    edit((held) => {
+      const next = from.flatMap((name) => document.fields.find((each) => each.name === name) ?? []);
+      // One source more or less changes what the usual treatments are; those set by hand stay.
+      const joins = held.treatments.some(({ kind }) => kind === 'join');
+      const treatments: Treatment[] =
+        from.length > 1 && !joins
+          ? [{ kind: 'join', separator: ' ' }, ...held.treatments]
+          : from.length === 1
+            ? held.treatments.filter(({ kind }) => kind !== 'join')
+            : held.treatments;
+      const { constant: _, ...rest } = held;
+      return {
+        ...rest,
+        from,
+        treatments: held.from.length === 0 && field ? treatmentsFor(next, field, document.settings) : treatments,
+      };
+    });
+  const setTreatment = (at: number, treatment: Treatment): void =>
+    edit((held) => ({ ...held, treatments: held.treatments.map((each, index) => (index === at ? treatment : each)) }));
+  const outcome = field && values ? evaluateLine(line, values, field) : undefined;
+  return (
+    <fieldset disabled={!mayEdit} aria-label={`Line to ${field?.label ?? line.field}`} className="space-y-3 px-4 py-3">
+      <div className="flex flex-wrap items-center gap-2">
+        <span className="w-[92px] text-small text-soft">Comes from</span>
+        {sources.map(({ name, label }) => (
+          <span key={name} className="inline-flex items-center">
+            <Incoming>{label}</Incoming>
+            <button
+              type="button"
+              aria-label={`Without ${label}`}
+              className="px-1.5 text-soft hover:text-brick"
+              onClick={() => setSources(line.from.filter((each) => each !== name))}
+            >
+              ×
+            </button>
+          </span>
+        ))}
+        {line.from.length === 0 && (
+          <label className="inline-flex items-center gap-2">
+            <span className="sr-only">Always</span>
+            {field?.options ? (
+              <select
+                value={line.constant ?? ''}
+                onChange={({ target }) => edit((held) => ({ ...held, constant: target.value }))}
+                className="h-[30px] rounded-[6px] border border-line bg-sheet px-2"
+              >
+                <option value="">choose</option>
+                {field.options.map(({ value, label }) => (
+                  <option key={value} value={value}>
+                    {label}
+                  </option>
+                ))}
+              </select>
+            ) : (
+              <input
+                autoFocus
+                value={line.constant ?? ''}
+                placeholder="always this value"
+                onChange={({ target }) => edit((held) => ({ ...held, constant: target.value }))}
+                className="h-[30px] w-[220px] rounded-[6px] border border-line bg-sheet px-2 font-mono text-[13px]"
+              />
+            )}
+          </label>
+        )}
+        <Editable
+          label="Add a source"
+          className="border-b-0 text-plum"
+          wide
+          shown={line.from.length === 0 ? 'take it from a field' : '+ join another field'}
+        >
+          {(closePopover) => (
+            <Combobox
+              placeholder="Find a field of the form"
+              items={document.fields
+                .filter(({ name }) => !line.from.includes(name))
+                .map((each) => ({
+                  value: each.name,
+                  label: each.label,
+                  words: `${each.label} ${each.name}`,
+                  note: each.type,
+                }))}
+              choose={(name) => {
+                setSources([...line.from, name]);
+                closePopover();
+              }}
+            />
+          )}
+        </Editable>
+      </div>
+      <div className="flex flex-wrap items-start gap-2">
+        <span className="w-[92px] pt-1 text-small text-soft">Treatment</span>
+        {line.treatments.map((treatment, at) => (
+          <TreatmentEditor
+            key={at}
+            treatment={treatment}
+            field={field}
+            sources={sources}
+            change={(next) => setTreatment(at, next)}
+            remove={() => edit((held) => ({ ...held, treatments: held.treatments.filter((_, index) => index !== at) }))}
+          />
+        ))}
+        <Editable label="Add a treatment" className="border-b-0 pt-1 text-plum" shown="+ treatment">
+          {(closePopover) => (
+            <Choices
+              options={(Object.entries(TREATMENT_NAMES) as [TreatmentKind, string][]).map(([value, label]) => ({
+                value,
+                label,
+              }))}
+              chosen={undefined}
+              choose={(kind) => {
+                edit((held) => ({
+                  ...held,
+                  treatments: [...held.treatments, freshTreatment(kind, field, sources, document.settings)],
+                }));
+                closePopover();
+              }}
+            />
+          )}
+        </Editable>
+      </div>
+      <div className="flex flex-wrap items-center gap-2">
+        <span className="w-[92px] text-small text-soft">Goes to</span>
+        <Editable label="Field" className="border-b-0" wide shown={<Outgoing>{field?.label ?? line.field}</Outgoing>}>
+          {(closePopover) => (
+            <Combobox
+              placeholder="Find a field"
+              items={targetItems(entity, taken)}
+              choose={(name) => {
+                const next = fieldOf(entity, name)!;
+                edit((held) => ({
+                  ...held,
+                  field: name,
+                  treatments: treatmentsFor(sources, next, document.settings),
+                  ifBoth: next.type === 'options' ? 'add to list' : held.ifBoth,
+                }));
+                closePopover();
+              }}
+            />
+          )}
+        </Editable>
+        <span className="text-soft">and if both have a value,</span>
+        <Editable label="If both have a value" shown={line.ifBoth}>
+          {(closePopover) => (
+            <Choices
+              options={IF_BOTH.map((value) => ({ value, label: value, help: IF_BOTH_HELP[value] }))}
+              chosen={line.ifBoth}
+              choose={(ifBoth) => {
+                edit((held) => ({ ...held, ifBoth }));
+                closePopover();
+              }}
+            />
+          )}
+        </Editable>
+        <label className="ml-4 inline-flex items-center gap-2">
+          <input
+            type="checkbox"
+            checked={line.blankErases}
+            onChange={({ target }) => edit((held) => ({ ...held, blankErases: target.checked }))}
+          />
+          a blank erases
+        </label>
+      </div>
+      <div className="flex items-center justify-between gap-4">
+        <p className="min-w-0 text-small text-soft">
+          {line.reasons && line.reasons.length > 0 && <>Suggested because {line.reasons.join('; ')}. </>}
+          {outcome?.problem && <span className="text-brick">{outcome.problem}. </span>}
+          {outcome?.losses.map((loss) => (
+            <span key={loss} className="text-saffron">
+              {loss}.{' '}
+            </span>
+          ))}
+          {outcome?.ambiguous && <span className="text-saffron">{outcome.ambiguous}.</span>}
+        </p>
+        <div className="flex gap-2">
+          {line.origin === 'suggested' && (
+            <Button look="moss" hotkey="A" onClick={() => edit((held) => held)}>
+              Accept
+            </Button>
+          )}
+          <Button look="danger" hotkey="X" onClick={remove}>
+            Remove
+          </Button>
+          <Button hotkey="Esc" onClick={close}>
+            Done
+          </Button>
+        </div>
+      </div>
+    </fieldset>
+  );
+}
+
+function freshTreatment(
+  kind: TreatmentKind,
+  field: Field | undefined,
+  sources: readonly { name: string; type: string; options?: readonly { value: string; label: string }[] }[],
+  settings: { country?: string; locale?: string },
+): Treatment {
+  if (kind === 'phone') return settings.country ? { kind, country: settings.country } : { kind };
+  if (kind === 'options')
+    return {
+      kind,
+      pairs: pairOptions(
+        sources.flatMap(({ options }) => options ?? []),
+        field?.options ?? [],
+      ),
+    };
+  if (kind === 'join') return { kind, separator: ' ' };
+  if (kind === 'split') return { kind, separator: ',' };
+  if (kind === 'case') return { kind, case: 'title' };
+  if (kind === 'default') return { kind, value: '' };
+  if (kind === 'replace') return { kind, find: '', with: '' };
+  return { kind };
+}

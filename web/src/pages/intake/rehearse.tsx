@@ -1,0 +1,376 @@
+import type { FieldChange, StepReport } from '@zusammen/core/plans';
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { api } from '../../api/client.ts';
+import { useDo } from '../../api/hooks.ts';
+import type { Rehearsed, SubmittedValues } from '../../api/types.ts';
+import { Button } from '../../parts/button.tsx';
+import { Outgoing, Tag } from '../../parts/chip.tsx';
+import { cx } from '../../parts/cx.ts';
+import { Dialog } from '../../parts/dialog.tsx';
+import { Key } from '../../parts/key.tsx';
+import { listKeys, useKeys } from '../../parts/keys.ts';
+import { Sheet, TD, TH } from '../../parts/sheet.tsx';
+import { OutcomeTag } from '../../parts/state.tsx';
+import { Empty, Skeleton, Trouble } from '../../parts/states.tsx';
+import { Moment } from '../../parts/time.tsx';
+import { ValueText } from '../../parts/values.tsx';
+import { useDraft, type SampleLine } from './draft.tsx';
+import { readSample } from './read-sample.ts';
+
+/** Samples × steps with what would happen; one sample opened, field by field, before and after. Nothing is written. */
+export function Rehearse() {
+  const { samples, rehearsal, document, mayEdit } = useDraft();
+  const [params, setParams] = useSearchParams();
+  const [adding, setAdding] = useState(false);
+  const at = Math.max(
+    0,
+    samples.findIndex(({ id }) => id === params.get('sample')),
+  );
+  const go = (to: number): void => samples[to] && setParams({ sample: samples[to].id }, { replace: true });
+  useKeys({
+    ...listKeys(samples.length, at, go),
+    r: () => void rehearsal.refetch(),
+    n: () => mayEdit && setAdding(true),
+  });
+  const results = rehearsal.data;
+  const well = results?.filter(({ course }) => course?.state === 'applied').length;
+  return (
+    <div className="grid grid-cols-[minmax(0,5fr)_minmax(0,6fr)] items-start gap-3.5">
+      <Sheet
+        title={`${samples.length} samples`}
+        aside={
+          <>
+            {results && `${well} of ${results.length} come out well`}
+            {mayEdit && (
+              <Button hotkey="N" onClick={() => setAdding(true)}>
+                Add a sample
+              </Button>
+            )}
+          </>
+        }
+      >
+        {samples.length === 0 ? (
+          <Empty title="No samples yet">Paste what a form sends, or wait for the first submissions.</Empty>
+        ) : (
+          <div className="max-h-[calc(100vh-300px)] overflow-auto">
+            <table className="w-full">
+              <thead>
+                <tr>
+                  <th className={cx(TH, 'pl-4')}>Sample</th>
+                  {document.plan.steps.map((step) => (
+                    <th key={step.id} className={TH}>
+                      <StepName system={step.system} entity={step.entity} />
+                    </th>
+                  ))}
+                  <th className={TH}>Fields written</th>
+                </tr>
+              </thead>
+              <tbody>
+                {samples.map((sample, index) => (
+                  <SampleRow
+                    key={sample.id}
+                    sample={sample}
+                    result={results?.[index]}
+                    chosen={index === at}
+                    steps={document.plan.steps.length}
+                    choose={() => go(index)}
+                  />
+                ))}
+              </tbody>
+            </table>
+          </div>
+        )}
+        {rehearsal.error && <Trouble error={rehearsal.error} retry={() => void rehearsal.refetch()} />}
+      </Sheet>
+      {samples[at] ? (
+        <Opened sample={samples[at]} result={results?.[at]} fetching={rehearsal.isFetching} />
+      ) : (
+        <Sheet title="What would be written">
+          <Empty title="Choose a sample" />
+        </Sheet>
+      )}
+      {adding && <AddSample close={() => setAdding(false)} />}
+    </div>
+  );
+}
+
+function StepName({ system, entity }: { system: string; entity: string }) {
+  const { schemas } = useDraft();
+  return <>{schemas.get(system)?.entities.find(({ name }) => name === entity)?.label ?? entity}</>;
+}
+
+const written = (step: StepReport): number =>
+  ['created', 'updated'].includes(step.outcome) ? step.changes.filter(({ kept }) => kept === undefined).length : 0;
+
+function SampleRow({
+  sample,
+  result,
+  chosen,
+  steps,
+  choose,
+}: {
+  sample: SampleLine;
+  result: Rehearsed | undefined;
+  chosen: boolean;
+  steps: number;
+  choose: () => void;
+}) {
+  return (
+    <tr
+      className={cx('cursor-pointer hover:bg-wash', chosen && 'bg-plum-wash/60')}
+      onClick={choose}
+      aria-selected={chosen}
+    >
+      <td
+        className={cx(
+          TD,
+          'max-w-[190px] truncate pl-4',
+          chosen && 'font-semibold shadow-[inset_3px_0_0_var(--color-plum)]',
+        )}
+        title={sample.title}
+      >
+        <button type="button" onClick={choose} className="max-w-full truncate">
+          {sample.title}
+        </button>
+      </td>
+      {result?.trouble ? (
+        <td className={cx(TD, 'text-brick')} colSpan={steps + 1}>
+          {result.trouble}
+        </td>
+      ) : (
+        <>
+          {Array.from({ length: steps }, (_, at) => (
+            <td key={at} className={TD}>
+              {result?.course?.steps[at] ? (
+                <OutcomeTag outcome={result.course.steps[at].outcome} />
+              ) : (
+                <span className="text-soft">…</span>
+              )}
+            </td>
+          ))}
+          <td className={cx(TD, 'font-mono')}>
+            {result?.course ? result.course.steps.reduce((sum, step) => sum + written(step), 0) : ''}
+          </td>
+        </>
+      )}
+    </tr>
+  );
+}
+
+function Opened({
+  sample,
+  result,
+  fetching,
+}: {
+  sample: SampleLine;
+  result: Rehearsed | undefined;
+  fetching: boolean;
+}) {
+  const { detail, mayEdit } = useDraft();
+  const forget = useDo(() => api('DELETE', `/intakes/${detail.intake.id}/samples/${sample.id}`), ['intakes']);
+  return (
+    <Sheet
+      title={
+        <>
+          <span className="truncate">{sample.title}</span>
+          <span className="font-normal whitespace-nowrap text-soft">
+            {sample.kept ? 'kept' : 'sent'} <Moment at={sample.at} />
+          </span>
+        </>
+      }
+      aside={
+        <>
+          {fetching && <span className="late">rehearsing…</span>}
+          {sample.kept && mayEdit && (
+            <button
+              type="button"
+              className="font-semibold hover:text-brick hover:underline"
+              onClick={() => forget.mutate(undefined)}
+            >
+              remove it
+            </button>
+          )}
+          what would be written <Key name="J" />
+          <Key name="K" />
+        </>
+      }
+    >
+      <div className="max-h-[calc(100vh-300px)] overflow-auto">
+        {result?.trouble && (
+          <p role="alert" className="p-4 text-brick">
+            {result.trouble}
+          </p>
+        )}
+        {!result && <Skeleton />}
+        {result?.course?.steps.map((step) => (
+          <StepOpened key={step.step} step={step} />
+        ))}
+        <details className="border-t border-hair px-4 py-2">
+          <summary className="cursor-pointer text-small font-semibold text-soft">What came in</summary>
+          <table className="mt-2">
+            <tbody>
+              {Object.entries(sample.values).map(([name, value]) => (
+                <tr key={name}>
+                  <th scope="row" className="pr-6 text-left font-mono text-[13px] font-normal text-soft">
+                    {name}
+                  </th>
+                  <td>
+                    <ValueText value={value} />
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </details>
+      </div>
+    </Sheet>
+  );
+}
+
+function StepOpened({ step }: { step: StepReport }) {
+  const changes = step.changes.filter(({ kept }) => kept === undefined);
+  const kept = step.changes.filter(({ kept: why }) => why !== undefined && why !== 'blank' && why !== 'same');
+  const rest = step.changes.length - changes.length - kept.length;
+  return (
+    <section>
+      <h3 className="flex items-center gap-2 border-b border-hair bg-wash px-4 py-2 font-semibold">
+        <StepName system={step.system} entity={step.entity} />
+        <OutcomeTag outcome={step.outcome} />
+        {step.verdict === 'one' && step.record && (
+          <Tag tone="moss">
+            known: {step.record.id}
+            {step.recognisedBy && `, by ${step.recognisedBy.join(' and ')}`}
+          </Tag>
+        )}
+        {step.candidates && step.candidates.length > 1 && (
+          <Tag tone="saffron">{step.candidates.map(({ id }) => id).join(', ')}</Tag>
+        )}
+        <span className="ml-auto text-small font-normal text-soft">
+          {changes.length} of {step.changes.length} fields {step.verdict === 'one' ? 'change' : 'filled'}
+        </span>
+      </h3>
+      {step.why && (
+        <p
+          className={cx(
+            'px-4 py-2',
+            step.outcome === 'failed' || step.outcome === 'refused' ? 'text-brick' : 'text-saffron',
+          )}
+        >
+          {step.why}
+        </p>
+      )}
+      {changes.length + kept.length > 0 && (
+        <table className="w-full table-fixed">
+          <thead>
+            <tr>
+              <th className={cx(TH, 'w-[30%] pl-4')}>Field</th>
+              <th className={cx(TH, 'w-[32%]')}>In the system now</th>
+              <th className={TH}>Would be</th>
+            </tr>
+          </thead>
+          <tbody>
+            {[...changes, ...kept].map((change) => (
+              <ChangeRow key={change.field} change={change} />
+            ))}
+          </tbody>
+        </table>
+      )}
+      {rest > 0 && <p className="border-t border-hair px-4 py-2 text-small text-soft">{rest} unchanged or blank</p>}
+    </section>
+  );
+}
+
+const KEPT = {
+  kept: 'kept, the line only fills',
+  'new records only': 'kept, for new records only',
+  blank: '',
+  same: '',
+};
+
+function ChangeRow({ change }: { change: FieldChange }) {
+  const replaced = change.kept === undefined && change.before !== null;
+  return (
+    <tr>
+      <td className={cx(TD, 'pl-4')}>
+        <Outgoing>{change.label}</Outgoing>
+      </td>
+      <td className={cx(TD, 'truncate', replaced && 'line-through decoration-soft')}>
+        <ValueText value={change.before} />
+      </td>
+      <td className={cx(TD, 'truncate')}>
+        {change.kept === undefined ? (
+          <ValueText value={change.after} tone="font-bold text-moss" />
+        ) : (
+          <span className="text-small text-soft">{KEPT[change.kept]}</span>
+        )}
+        {change.losses.map((loss) => (
+          <span key={loss} className="block truncate text-small text-saffron" title={loss}>
+            {loss}
+          </span>
+        ))}
+        {change.ambiguous && <span className="block truncate text-small text-saffron">{change.ambiguous}</span>}
+      </td>
+    </tr>
+  );
+}
+
+function AddSample({ close }: { close: () => void }) {
+  const { detail, document } = useDraft();
+  const [text, setText] = useState('');
+  const read = text.trim() === '' ? undefined : readSample(text);
+  const add = useDo(
+    (values: SubmittedValues) => api('POST', `/intakes/${detail.intake.id}/samples`, { values }),
+    ['intakes'],
+  );
+  const unknown = read?.ok
+    ? Object.keys(read.values).filter((name) => !document.fields.some((field) => field.name === name))
+    : [];
+  return (
+    <Dialog
+      open
+      close={close}
+      title="Add a sample"
+      description="Paste what a form sends: JSON, or name=value pairs joined by & or one a line."
+    >
+      <textarea
+        autoFocus
+        aria-label="What a form sends"
+        spellCheck={false}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        placeholder={`{"${document.fields[0]?.name ?? 'name'}": "…"}`}
+        className="h-[200px] w-full rounded-[7px] border border-line bg-sheet p-3 font-mono text-[12px]"
+      />
+      {read && !read.ok && (
+        <p role="alert" className="mt-2 text-brick">
+          {read.reason}
+        </p>
+      )}
+      {read?.ok && (
+        <p className="mt-2 text-soft">
+          {Object.keys(read.values).length} values.
+          {unknown.length > 0 && (
+            <span className="text-saffron"> Not among the fields: {unknown.slice(0, 5).join(', ')}.</span>
+          )}
+        </p>
+      )}
+      {add.error && (
+        <p role="alert" className="mt-2 text-brick">
+          {add.error.message}
+        </p>
+      )}
+      <div className="mt-4 flex justify-end gap-2">
+        <Button onClick={close}>Not now</Button>
+        <Button
+          look="strong"
+          disabled={!read?.ok}
+          busy={add.isPending}
+          onClick={() => read?.ok && add.mutate(read.values, { onSuccess: close })}
+        >
+          Keep this sample
+        </Button>
+      </div>
+    </Dialog>
+  );
+}

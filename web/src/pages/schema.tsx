@@ -1,0 +1,175 @@
+import type { Entity, Field } from '@zusammen/core/schema';
+import { useEffect, useRef, useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { useSystem, useSystems } from '../api/hooks.ts';
+import { Outgoing, Tag } from '../parts/chip.tsx';
+import { cx } from '../parts/cx.ts';
+import { Heading, Sheet, TD, TH } from '../parts/sheet.tsx';
+import { Empty, Fetched } from '../parts/states.tsx';
+import { Moment } from '../parts/time.tsx';
+import { rightsInWords } from './systems.tsx';
+
+/** What the systems keep: systems › entities › fields, as read from them. */
+export function Schema() {
+  const systems = useSystems();
+  const [params, setParams] = useSearchParams();
+  const [search, setSearch] = useState('');
+  const system = systems.data?.find(({ id }) => id === params.get('system')) ?? systems.data?.[0];
+  const detail = useSystem(system?.id);
+  const entities = detail.data?.schema.entities ?? [];
+  const entity =
+    entities.find(({ name }) => name === params.get('entity')) ??
+    entities.find(({ rights }) => rights.create) ??
+    entities[0];
+  if (systems.data?.length === 0) {
+    return (
+      <>
+        <Heading title="Schema" />
+        <Sheet>
+          <Empty title="No system is connected">
+            <Link to="/systems?connect=1" className="text-plum underline">
+              Connect one
+            </Link>{' '}
+            and its entities appear here.
+          </Empty>
+        </Sheet>
+      </>
+    );
+  }
+  return (
+    <>
+      <Heading
+        crumbs={system && `Schema / ${system.name} /`}
+        title={entity?.label ?? 'Schema'}
+        actions={
+          <input
+            type="search"
+            aria-label="Find a field"
+            placeholder="Find a field"
+            value={search}
+            onChange={({ target }) => setSearch(target.value)}
+            className="h-[33px] w-[220px] rounded-[7px] border border-line bg-sheet px-3"
+          />
+        }
+      >
+        {entity && <Tag>{rightsInWords(entity.rights)}</Tag>}
+        {detail.data?.readAt && (
+          <span className="text-soft">
+            read <Moment at={detail.data.readAt} />
+          </span>
+        )}
+      </Heading>
+      <div className="grid grid-cols-[240px_minmax(0,1fr)] items-start gap-3.5">
+        <div className="space-y-3.5">
+          {systems.data?.map((each) => (
+            <Sheet key={each.id} title={each.name} aside={each.practice ? 'practice' : 'real'}>
+              {each.id === system?.id ? (
+                <ul className="py-1">
+                  {entities.map(({ name, label, fields }) => (
+                    <li key={name}>
+                      <button
+                        type="button"
+                        aria-current={name === entity?.name}
+                        onClick={() => setParams({ system: each.id, entity: name })}
+                        className={cx(
+                          'flex w-full justify-between px-4 py-1.5 text-left hover:bg-wash',
+                          name === entity?.name &&
+                            'bg-moss-wash font-semibold shadow-[inset_4px_0_0_var(--color-moss)]',
+                        )}
+                      >
+                        {label}
+                        <span className="font-mono text-[13px] font-normal text-soft">{fields.length}</span>
+                      </button>
+                    </li>
+                  ))}
+                </ul>
+              ) : (
+                <button
+                  type="button"
+                  className="px-4 py-2 text-plum hover:underline"
+                  onClick={() => setParams({ system: each.id })}
+                >
+                  Show its entities
+                </button>
+              )}
+            </Sheet>
+          ))}
+        </div>
+        <Sheet>
+          <Fetched query={detail} rows={12}>
+            {() =>
+              entity ? (
+                <Fields entity={entity} search={search} at={params.get('field')} />
+              ) : (
+                <Empty title="This connection can see no entities" />
+              )
+            }
+          </Fetched>
+        </Sheet>
+      </div>
+    </>
+  );
+}
+
+function Fields({ entity, search, at }: { entity: Entity; search: string; at: string | null }) {
+  const low = search.toLowerCase();
+  const fields = entity.fields.filter((field) => `${field.label} ${field.name}`.toLowerCase().includes(low));
+  if (fields.length === 0) return <Empty title="No field is called so" />;
+  return (
+    <table className="w-full table-fixed">
+      <thead>
+        <tr>
+          <th className={cx(TH, 'w-[22%] pl-4')}>Field</th>
+          <th className={cx(TH, 'w-[18%]')}>Name in the system</th>
+          <th className={cx(TH, 'w-[13%]')}>Type</th>
+          <th className={cx(TH, 'w-[25%]')}>Options or limit</th>
+          <th className={TH}>Marks</th>
+        </tr>
+      </thead>
+      <tbody>
+        {fields.map((field) => (
+          <FieldRow key={field.name} field={field} entity={entity} chosen={field.name === at} />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function FieldRow({ field, entity, chosen }: { field: Field; entity: Entity; chosen: boolean }) {
+  const row = useRef<HTMLTableRowElement>(null);
+  useEffect(() => {
+    if (chosen) row.current?.scrollIntoView({ block: 'center' });
+  }, [chosen]);
+  const options = field.options?.map(({ label }) => label).join(', ');
+  return (
+    <tr ref={row} className={cx(chosen && 'bg-moss-wash')}>
+      <td className={cx(TD, 'truncate pl-4', field.rights === 'none' && 'opacity-60')}>
+        <Outgoing>{field.label}</Outgoing>
+      </td>
+      <td className={cx(TD, 'truncate font-mono text-[13px]')}>{field.name}</td>
+      <td className={cx(TD, 'truncate')}>
+        {field.type === 'reference' ? `→ ${field.relation ?? 'unseen'}` : field.type}
+      </td>
+      <td className={cx(TD, 'truncate text-small text-soft')} title={options}>
+        {options ??
+          (field.maxLength !== undefined
+            ? `${field.maxLength} characters`
+            : field.scale !== undefined
+              ? `${field.scale} decimals`
+              : '')}
+      </td>
+      <td className={TD}>
+        <span className="flex flex-wrap gap-1">
+          {field.name === entity.key && <Tag>names the record</Tag>}
+          {field.required && <Tag tone="plum">required</Tag>}
+          {field.unique && <Tag tone="moss">unique</Tag>}
+          {field.computed && field.name !== entity.key && <Tag>filled by the system</Tag>}
+          {field.immutable && <Tag>fixed after creation</Tag>}
+          {field.defaulted && <Tag>has a default</Tag>}
+          {field.rights === 'none' && <Tag tone="saffron">hidden from this connection</Tag>}
+          {field.rights === 'read' && <Tag tone="saffron">read only</Tag>}
+        </span>
+      </td>
+    </tr>
+  );
+}

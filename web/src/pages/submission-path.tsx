@@ -1,0 +1,397 @@
+import type { FormField } from '@zusammen/core/forms';
+import type { StepReport } from '@zusammen/core/plans';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { api } from '../api/client.ts';
+import { useDo, useMe, useSubmission, useSystem } from '../api/hooks.ts';
+import type { LedgerChange, SubmissionPath, SubmittedValues } from '../api/types.ts';
+import { Button } from '../parts/button.tsx';
+import { Incoming, Outgoing, Tag } from '../parts/chip.tsx';
+import { cx } from '../parts/cx.ts';
+import { Dialog } from '../parts/dialog.tsx';
+import { TextField } from '../parts/form.tsx';
+import { Sheet, TD, TH } from '../parts/sheet.tsx';
+import { OutcomeTag, SubmissionStateTag } from '../parts/state.tsx';
+import { Fetched } from '../parts/states.tsx';
+import { Moment, span } from '../parts/time.tsx';
+import { ValueText } from '../parts/values.tsx';
+
+/** One submission step by step: what came in, what each step found and wrote, what was sent and answered. */
+export function PathOfSubmission({ id }: { id: string }) {
+  const path = useSubmission(id);
+  return (
+    <Sheet>
+      <Fetched query={path} rows={9}>
+        {(told) => <Path told={told} />}
+      </Fetched>
+    </Sheet>
+  );
+}
+
+function Path({ told }: { told: SubmissionPath }) {
+  const { submission, intake, steps, changes, fields } = told;
+  const took = submission.settledAt
+    ? new Date(submission.settledAt).getTime() - new Date(submission.receivedAt).getTime()
+    : undefined;
+  return (
+    <article>
+      <header className="flex items-start justify-between gap-4 border-b border-hair px-4 py-2.5">
+        <div className="min-w-0">
+          <h2 className="flex items-center gap-2 font-semibold">
+            <span className="truncate">{submission.label || 'no name in it'}</span>
+            <SubmissionStateTag state={submission.state} />
+          </h2>
+          <p className="text-small text-soft">
+            {intake && (
+              <Link to={`/intakes/${intake.id}`} className="hover:underline">
+                {intake.name}
+              </Link>
+            )}
+            , version {submission.version}, by {submission.via}, <Moment at={submission.receivedAt} />
+            {took !== undefined && `, ${submission.state === 'applied' ? 'applied' : 'settled'} after ${span(took)}`}
+          </p>
+        </div>
+        <Actions told={told} />
+      </header>
+      <div className="max-h-[calc(100vh-280px)] overflow-auto">
+        {submission.words && (
+          <p
+            className={cx(
+              'border-b border-hair px-4 py-2',
+              submission.state === 'received' || submission.state === 'in review' ? 'text-saffron' : 'text-brick',
+            )}
+          >
+            {submission.words}
+            {submission.state === 'received' && (
+              <span className="text-soft">
+                {' '}
+                Tried {submission.attempts} {submission.attempts === 1 ? 'time' : 'times'}; it goes on by itself.
+              </span>
+            )}
+          </p>
+        )}
+        {submission.reason && (
+          <p className="border-b border-hair px-4 py-2 text-soft">Set aside: {submission.reason}</p>
+        )}
+        {steps.map((step) => (
+          <StepTold
+            key={step.step}
+            step={step}
+            values={submission.values}
+            fields={fields}
+            treatments={told.treatments}
+          />
+        ))}
+        {steps.length === 0 && <WhatCame values={submission.values} fields={fields} open />}
+        {changes.length > 0 && <Changes changes={changes} />}
+        {steps.length > 0 && <WhatCame values={submission.values} fields={fields} />}
+      </div>
+    </article>
+  );
+}
+
+function StepTold({
+  step,
+  values,
+  fields,
+  treatments,
+}: {
+  step: SubmissionPath['steps'][number];
+  values: SubmittedValues;
+  fields: FormField[];
+  treatments: SubmissionPath['treatments'];
+}) {
+  const system = useSystem(step.system);
+  const entity = system.data?.schema.entities.find(({ name }) => name === step.entity);
+  const shown = step.changes.filter(({ kept, after }) => kept === undefined || (kept !== 'blank' && after !== null));
+  const blank = step.changes.length - shown.length;
+  const cameOf = (from: string[]): string =>
+    from
+      .map((name) => (Array.isArray(values[name]) ? values[name].join(', ') : (values[name] ?? '')))
+      .filter(Boolean)
+      .join(' · ');
+  return (
+    <section>
+      <h3 className="flex flex-wrap items-center gap-2 border-b border-hair bg-wash px-4 py-2 font-semibold">
+        {entity?.label ?? step.entity}
+        <OutcomeTag outcome={step.outcome} />
+        <Verdict step={step} labelOf={(name) => entity?.fields.find((field) => field.name === name)?.label ?? name} />
+        <span className="ml-auto font-normal">
+          {step.record && step.page ? (
+            <a href={step.page} target="_blank" rel="noreferrer" className="font-semibold text-plum hover:underline">
+              {step.record.id} in {system.data?.system.name ?? 'its system'} ↗
+            </a>
+          ) : (
+            step.record?.id
+          )}
+        </span>
+      </h3>
+      {step.refusal && step.refusal.fields.length > 0 && (
+        <ul className="px-4 py-2 text-brick">
+          {step.refusal.fields.map(({ field, words }) => (
+            <li key={field}>
+              <Outgoing>{entity?.fields.find(({ name }) => name === field)?.label ?? field}</Outgoing> {words}
+            </li>
+          ))}
+        </ul>
+      )}
+      {shown.length > 0 && (
+        <table className="w-full table-fixed">
+          <thead>
+            <tr>
+              <th className={cx(TH, 'w-[20%] pl-4')}>Came from</th>
+              <th className={cx(TH, 'w-[20%]')}>Sent as</th>
+              <th className={cx(TH, 'w-[18%]')}>Field</th>
+              <th className={cx(TH, 'w-[20%]')}>Before</th>
+              <th className={TH}>After</th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((change) => (
+              <tr key={change.field}>
+                <td className={cx(TD, 'truncate pl-4')}>
+                  {change.from.length === 0 ? (
+                    <Tag>always the same</Tag>
+                  ) : (
+                    <Incoming>
+                      {change.from
+                        .map((name) => fields.find((field) => field.name === name)?.label ?? name)
+                        .join(' + ')}
+                    </Incoming>
+                  )}
+                </td>
+                <td
+                  className={cx(TD, 'truncate')}
+                  title={treatments
+                    .find((each) => each.step === step.step && each.field === change.field)
+                    ?.treatments.join(', ')}
+                >
+                  <ValueText value={cameOf(change.from)} />
+                </td>
+                <td className={cx(TD, 'truncate')}>
+                  <Outgoing>{change.label}</Outgoing>
+                </td>
+                <td
+                  className={cx(
+                    TD,
+                    'truncate',
+                    change.kept === undefined && change.before !== null && 'line-through decoration-soft',
+                  )}
+                >
+                  <ValueText value={change.before} />
+                </td>
+                <td className={cx(TD, 'truncate')}>
+                  <ValueText
+                    value={change.after}
+                    tone={change.kept === undefined ? 'font-bold text-moss' : 'text-soft'}
+                  />
+                  {change.kept && change.kept !== 'same' && <span className="ml-2 text-small text-soft">kept</span>}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {blank > 0 && (
+        <p className="border-t border-hair px-4 py-1.5 text-small text-soft">{blank} blank, nothing written</p>
+      )}
+    </section>
+  );
+}
+
+function Verdict({ step, labelOf }: { step: StepReport; labelOf: (name: string) => string }) {
+  if (step.verdict === 'one' && step.recognisedBy)
+    return <Tag tone="moss">known, by {step.recognisedBy.map(labelOf).join(' and ')}</Tag>;
+  if (step.verdict === 'one') return <Tag tone="moss">chosen in Review</Tag>;
+  if (step.verdict === 'several') return <Tag tone="saffron">{step.candidates?.length ?? 'several'} fit</Tag>;
+  if (step.verdict === 'none') return <Tag>nobody known</Tag>;
+  return null;
+}
+
+const ACTIONS = { create: 'Created', update: 'Changed', delete: 'Deleted' };
+const CHANGE_STATES: Record<LedgerChange['state'], [word: string, tone: 'moss' | 'sand' | 'brick' | 'saffron']> = {
+  written: ['● written', 'moss'],
+  intended: ['◌ on its way', 'sand'],
+  refused: ['✕ refused', 'brick'],
+  overtaken: ['◆ overtaken, decided again', 'saffron'],
+};
+
+export function ChangeStateTag({ change }: { change: LedgerChange }) {
+  const [word, tone] = CHANGE_STATES[change.state];
+  return change.undoneBy === null ? <Tag tone={tone}>{word}</Tag> : <Tag tone="plum">↶ taken back</Tag>;
+}
+
+/** What was sent to the system and how it was answered, each with the way back. */
+function Changes({ changes }: { changes: LedgerChange[] }) {
+  const me = useMe();
+  const takeBack = useDo(
+    (id: number) => api('POST', `/ledger/${id}/take-back`),
+    ['submission', 'submissions', 'ledger'],
+  );
+  return (
+    <section>
+      <h3 className="border-y border-hair bg-wash px-4 py-2 font-semibold">On the ledger</h3>
+      <ul>
+        {changes.map((change) => (
+          <li key={change.id} className="flex items-center gap-3 border-b border-hair px-4 py-2">
+            <ChangeStateTag change={change} />
+            <span className="min-w-0 flex-1 truncate">
+              {change.undoes === null
+                ? ACTIONS[change.action]
+                : change.action === 'delete'
+                  ? 'Deleted, taking the creation back'
+                  : 'Former values put back'}{' '}
+              {change.recordId}
+              <span className="ml-2 text-small text-soft">
+                {Object.keys(change.after).length > 0 && `${Object.keys(change.after).length} fields, `}by{' '}
+                {change.actor}, <Moment at={change.intendedAt} />
+                {change.settledAt &&
+                  `, answered after ${span(Math.max(0, new Date(change.settledAt).getTime() - new Date(change.intendedAt).getTime()))}`}
+              </span>
+              {change.refusal && <span className="block truncate text-brick">{change.refusal.words}</span>}
+            </span>
+            {change.state === 'written' &&
+              change.undoes === null &&
+              change.undoneBy === null &&
+              me.data?.role !== 'viewer' && (
+                <button
+                  type="button"
+                  className="font-semibold text-plum hover:underline"
+                  disabled={takeBack.isPending}
+                  onClick={() => takeBack.mutate(change.id)}
+                >
+                  Take back
+                </button>
+              )}
+          </li>
+        ))}
+      </ul>
+      {takeBack.error && (
+        <p role="alert" className="px-4 py-2 text-brick">
+          {takeBack.error.message}
+        </p>
+      )}
+    </section>
+  );
+}
+
+function WhatCame({ values, fields, open = false }: { values: SubmittedValues; fields: FormField[]; open?: boolean }) {
+  return (
+    <details open={open} className="px-4 py-2">
+      <summary className="cursor-pointer font-semibold">What came in</summary>
+      <table className="mt-2 w-full table-fixed">
+        <tbody>
+          {Object.entries(values).map(([name, value]) => (
+            <tr key={name}>
+              <td className="w-[34%] truncate py-0.5">
+                <Incoming>{fields.find((field) => field.name === name)?.label ?? name}</Incoming>
+              </td>
+              <td className="truncate py-0.5">
+                <ValueText value={value} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}
+
+function Actions({ told }: { told: SubmissionPath }) {
+  const { submission, changes } = told;
+  const me = useMe();
+  const stale = ['submission', 'submissions', 'ledger', 'today', 'intakes'];
+  const again = useDo(() => api('POST', `/submissions/${submission.id}/again`), stale);
+  const takeBack = useDo(
+    () => api<{ results: { done: boolean; words: string }[] }>('POST', `/submissions/${submission.id}/take-back`),
+    stale,
+  );
+  const [aside, setAside] = useState(false);
+  if (!me.data || me.data.role === 'viewer') return null;
+  const stands = changes.some(
+    ({ state, undoes, undoneBy }) => state === 'written' && undoes === null && undoneBy === null,
+  );
+  const results = takeBack.data?.results ?? [];
+  return (
+    <div className="shrink-0 text-right">
+      <div className="flex justify-end gap-2">
+        {submission.state === 'in review' && (
+          <Link
+            to={`/review?submission=${submission.id}`}
+            className="inline-flex h-[33px] items-center rounded-[7px] border border-plum bg-plum px-3.5 font-semibold text-on-strong"
+          >
+            Decide
+          </Link>
+        )}
+        {['refused', 'failed', 'set aside'].includes(submission.state) && (
+          <Button busy={again.isPending} onClick={() => again.mutate(undefined)}>
+            Carry out again
+          </Button>
+        )}
+        {['refused', 'failed', 'in review'].includes(submission.state) && (
+          <Button onClick={() => setAside(true)}>Set aside…</Button>
+        )}
+        {stands && submission.state !== 'received' && (
+          <Button busy={takeBack.isPending} onClick={() => takeBack.mutate(undefined)}>
+            Take back
+          </Button>
+        )}
+      </div>
+      {(again.error ?? takeBack.error) && (
+        <p role="alert" className="mt-1 text-small text-brick">
+          {(again.error ?? takeBack.error)!.message}
+        </p>
+      )}
+      {results.map(({ done, words }) => (
+        <p
+          key={words}
+          role="status"
+          className={cx('mt-1 max-w-[320px] text-small', done ? 'text-moss' : 'text-saffron')}
+        >
+          {words}
+        </p>
+      ))}
+      {aside && <SetAside id={submission.id} close={() => setAside(false)} />}
+    </div>
+  );
+}
+
+function SetAside({ id, close }: { id: string; close: () => void }) {
+  const [reason, setReason] = useState('');
+  const setAside = useDo(
+    () => api('POST', `/submissions/${id}/set-aside`, { reason }),
+    ['submission', 'submissions', 'today'],
+  );
+  return (
+    <Dialog
+      open
+      close={close}
+      title="Set aside"
+      description="It is kept with this reason and can be carried out again later."
+    >
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          setAside.mutate(undefined, { onSuccess: close });
+        }}
+      >
+        <TextField
+          label="Reason"
+          autoFocus
+          required
+          minLength={3}
+          maxLength={400}
+          value={reason}
+          onChange={({ target }) => setReason(target.value)}
+          error={setAside.error?.message}
+        />
+        <div className="mt-4 flex justify-end gap-2">
+          <Button onClick={close}>Not now</Button>
+          <Button type="submit" look="strong" busy={setAside.isPending} disabled={reason.trim().length < 3}>
+            Set aside
+          </Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

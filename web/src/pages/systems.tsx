@@ -1,0 +1,368 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { Link, useSearchParams } from 'react-router';
+import { api, ApiProblem } from '../api/client.ts';
+import { useDo, useMe, useSystem, useSystems } from '../api/hooks.ts';
+import type { Difference, System } from '../api/types.ts';
+import { Button } from '../parts/button.tsx';
+import { Tag } from '../parts/chip.tsx';
+import { cx } from '../parts/cx.ts';
+import { Dialog } from '../parts/dialog.tsx';
+import { TextField } from '../parts/form.tsx';
+import { listKeys, useKeys } from '../parts/keys.ts';
+import { Heading, Sheet, TD, TH } from '../parts/sheet.tsx';
+import { SystemStateTag } from '../parts/state.tsx';
+import { Empty, Fetched } from '../parts/states.tsx';
+import { Moment, span } from '../parts/time.tsx';
+
+export function Systems() {
+  const systems = useSystems();
+  const me = useMe();
+  const [params, setParams] = useSearchParams();
+  const list = systems.data ?? [];
+  const at = Math.max(
+    0,
+    list.findIndex(({ id }) => id === params.get('system')),
+  );
+  const connecting = params.get('connect') !== null;
+  useKeys({ ...listKeys(list.length, at, (to) => list[to] && setParams({ system: list[to].id }, { replace: true })) });
+  const administrator = me.data?.role === 'administrator';
+  return (
+    <>
+      <Heading
+        title="Systems"
+        actions={
+          administrator && (
+            <Button look="strong" onClick={() => setParams({ connect: '1' })}>
+              Connect a system
+            </Button>
+          )
+        }
+      />
+      <Fetched query={systems}>
+        {() =>
+          list.length === 0 ? (
+            <Sheet>
+              <Empty title="No system is connected">
+                Address and token are all that is needed; what the system keeps is read from it.
+              </Empty>
+            </Sheet>
+          ) : (
+            <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] items-start gap-3.5">
+              <Sheet>
+                <table className="w-full">
+                  <tbody>
+                    {list.map((system, index) => (
+                      <tr
+                        key={system.id}
+                        className={cx('cursor-pointer hover:bg-wash', index === at && 'bg-plum-wash/60')}
+                        onClick={() => setParams({ system: system.id })}
+                      >
+                        <td
+                          className={cx(TD, 'py-2.5 pl-4', index === at && 'shadow-[inset_3px_0_0_var(--color-plum)]')}
+                        >
+                          <button type="button" className="font-semibold">
+                            {system.name}
+                          </button>
+                          <span className="block truncate text-small text-soft">{system.address}</span>
+                        </td>
+                        <td className={TD}>
+                          <Tag tone={system.practice ? 'sand' : 'plum'}>{system.practice ? 'practice' : 'real'}</Tag>
+                        </td>
+                        <td className={cx(TD, 'font-mono')}>
+                          {system.latencyMs === null ? '–' : span(system.latencyMs)}
+                        </td>
+                        <td className={cx(TD, 'pr-4 text-right')}>
+                          <SystemStateTag state={system.state} />
+                        </td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              </Sheet>
+              {list[at] && <Opened key={list[at].id} system={list[at]} administrator={administrator} />}
+            </div>
+          )
+        }
+      </Fetched>
+      {connecting && administrator && <Connect close={() => setParams({})} done={(id) => setParams({ system: id })} />}
+    </>
+  );
+}
+
+const CAPABILITIES: [keyof System['capabilities'], name: string, has: string, lacks: string][] = [
+  [
+    'etags',
+    'Versions of records',
+    'a change by somebody else is noticed',
+    'a change by somebody else may be overwritten',
+  ],
+  [
+    'repeatability',
+    'Repeatable requests',
+    'what was cut short is sent again safely',
+    'what was cut short is looked for before it is sent again',
+  ],
+  ['batch', 'Batches', 'many records in one request', 'one request a record'],
+  ['delta', 'Changes since', 'only what changed is read', 'everything is read to find what changed'],
+];
+
+function Opened({ system, administrator }: { system: System; administrator: boolean }) {
+  const detail = useSystem(system.id);
+  const me = useMe();
+  const [editing, setEditing] = useState(false);
+  const again = useDo(
+    () => api<{ differences: Difference[] }>('POST', `/systems/${system.id}/read`),
+    ['systems', 'schemas'],
+  );
+  const entities = detail.data?.schema.entities ?? [];
+  const hidden = entities.flatMap(({ fields }) => fields).filter(({ rights }) => rights === 'none').length;
+  const differences = again.data?.differences;
+  return (
+    <Sheet
+      title={
+        <>
+          {system.name} <SystemStateTag state={system.state} />
+        </>
+      }
+      aside={
+        <>
+          {administrator && <Button onClick={() => setEditing(true)}>Change…</Button>}
+          {me.data?.role !== 'viewer' && (
+            <Button busy={again.isPending} onClick={() => again.mutate(undefined)}>
+              Read its schema again
+            </Button>
+          )}
+        </>
+      }
+    >
+      {system.stateWords && <p className="border-b border-hair px-4 py-2 text-brick">{system.stateWords}</p>}
+      {again.error && (
+        <p role="alert" className="border-b border-hair px-4 py-2 text-brick">
+          {again.error.message}
+        </p>
+      )}
+      {differences && (
+        <p
+          role="status"
+          className={cx('border-b border-hair px-4 py-2', differences.length === 0 ? 'text-moss' : 'text-saffron')}
+        >
+          {differences.length === 0
+            ? 'Nothing has changed since the last reading.'
+            : differences.map(({ entity, what }) => `${entity}: ${what}`).join('. ')}
+        </p>
+      )}
+      <dl className="grid grid-cols-[170px_1fr] gap-y-1.5 px-4 py-3">
+        <dt className="text-soft">Writes reach</dt>
+        <dd>{system.practice ? 'a practice system' : 'the real system'}</dd>
+        <dt className="text-soft">Address</dt>
+        <dd className="truncate font-mono text-[13px]">{system.address}</dd>
+        <dt className="text-soft">Token</dt>
+        <dd>sealed; it is never shown again</dd>
+        <dt className="text-soft">Last heard of</dt>
+        <dd>
+          <Moment at={system.checkedAt} />
+          {system.latencyMs !== null && `, answers in ${span(system.latencyMs)}`}
+        </dd>
+        {CAPABILITIES.map(([key, name, has, lacks]) => (
+          <div key={key} className="contents">
+            <dt className="text-soft">{name}</dt>
+            <dd>
+              <span aria-hidden="true">{system.capabilities[key] ? '● ' : '– '}</span>
+              {system.capabilities[key] ? has : `not offered; ${lacks}`}
+            </dd>
+          </div>
+        ))}
+      </dl>
+      <Fetched query={detail} rows={4}>
+        {({ schema, readAt }) => (
+          <>
+            <p className="border-y border-hair bg-wash px-4 py-2">
+              {schema.entities.length} entities, read <Moment at={readAt} />.{' '}
+              {hidden > 0 && <span className="text-saffron">{hidden} fields are hidden from this connection.</span>}
+            </p>
+            <table className="w-full">
+              <thead>
+                <tr>
+                  <th className={cx(TH, 'pl-4')}>Entity</th>
+                  <th className={TH}>Fields</th>
+                  <th className={TH}>Hidden</th>
+                  <th className={TH}>The connection may</th>
+                </tr>
+              </thead>
+              <tbody>
+                {schema.entities.map((entity) => (
+                  <tr key={entity.name}>
+                    <td className={cx(TD, 'pl-4')}>
+                      <Link
+                        to={`/schema?system=${system.id}&entity=${entity.name}`}
+                        className="font-semibold hover:underline"
+                      >
+                        {entity.label}
+                      </Link>
+                    </td>
+                    <td className={cx(TD, 'font-mono')}>
+                      {entity.fields.filter(({ rights }) => rights !== 'none').length}
+                    </td>
+                    <td className={cx(TD, 'font-mono')}>
+                      {entity.fields.filter(({ rights }) => rights === 'none').length || '–'}
+                    </td>
+                    <td className={TD}>{rightsInWords(entity.rights)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </>
+        )}
+      </Fetched>
+      {editing && <Change system={system} close={() => setEditing(false)} />}
+    </Sheet>
+  );
+}
+
+export function rightsInWords(rights: { read: boolean; create: boolean; update: boolean; delete: boolean }): string {
+  const may = (['read', 'create', 'update', 'delete'] as const).filter((right) => rights[right]);
+  return may.length === 4
+    ? 'read, create, update and delete'
+    : may.length === 1
+      ? `only ${may[0]}`
+      : may.join(', ') || 'nothing';
+}
+
+interface Entry {
+  name: string;
+  address: string;
+  token: string;
+  practice: boolean;
+}
+
+function Connect({ close, done }: { close: () => void; done: (id: string) => void }) {
+  const client = useQueryClient();
+  const { register, handleSubmit, setError, formState } = useForm<Entry>({
+    defaultValues: { name: '', address: '', token: '', practice: true },
+  });
+  const { errors } = formState;
+  const connect = handleSubmit(async (entry) => {
+    try {
+      const { system } = await api<{ system: System }>('POST', '/systems', entry);
+      await client.invalidateQueries({ queryKey: ['systems'] });
+      done(system.id);
+    } catch (error) {
+      if (!(error instanceof ApiProblem)) throw error;
+      const known = error.errors.filter(({ field }) => ['name', 'address', 'token'].includes(field));
+      for (const { field, reason } of known) setError(field as keyof Entry, { message: reason });
+      if (known.length === 0) setError('root', { message: error.message });
+    }
+  });
+  return (
+    <Dialog
+      open
+      close={close}
+      title="Connect a system"
+      description="Its entities, fields, options and rights are read from it. Nothing is written."
+    >
+      <form className="space-y-4" noValidate onSubmit={(event) => void connect(event)}>
+        <TextField
+          label="Name"
+          autoFocus
+          placeholder="How you call it here"
+          error={errors.name?.message}
+          {...register('name', { required: 'Give it a name.' })}
+        />
+        <TextField
+          label="Address of its OData service"
+          placeholder="https://"
+          error={errors.address?.message}
+          {...register('address', {
+            required: 'Enter the address.',
+            pattern: { value: /^https?:\/\/\S+$/, message: 'must start with http:// or https://' },
+          })}
+        />
+        <TextField
+          label="Token"
+          type="password"
+          autoComplete="off"
+          error={errors.token?.message}
+          help="Sealed when it is kept, and never shown again."
+          {...register('token', { required: 'Enter the token.' })}
+        />
+        <label className="flex items-center gap-2">
+          <input type="checkbox" {...register('practice')} /> It is a practice system, not the real one
+        </label>
+        {errors.root && (
+          <p role="alert" className="text-brick">
+            {errors.root.message}
+          </p>
+        )}
+        <div className="flex justify-end gap-2">
+          <Button onClick={close}>Not now</Button>
+          <Button type="submit" look="strong" busy={formState.isSubmitting}>
+            Read and connect
+          </Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}
+
+function Change({ system, close }: { system: System; close: () => void }) {
+  const [name, setName] = useState(system.name);
+  const [token, setToken] = useState('');
+  const [practice, setPractice] = useState(system.practice);
+  const change = useDo(
+    () => api('PATCH', `/systems/${system.id}`, { name, practice, ...(token === '' ? {} : { token }) }),
+    ['systems'],
+  );
+  const remove = useDo(() => api('DELETE', `/systems/${system.id}`), ['systems']);
+  const problem = (field: string): string | undefined =>
+    change.error?.errors.find((each) => each.field === field)?.reason;
+  return (
+    <Dialog open close={close} title={`Change ${system.name}`}>
+      <form
+        className="space-y-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          change.mutate(undefined, { onSuccess: close });
+        }}
+      >
+        <TextField
+          label="Name"
+          required
+          value={name}
+          error={problem('name')}
+          onChange={({ target }) => setName(target.value)}
+        />
+        <TextField
+          label="A new token"
+          type="password"
+          autoComplete="off"
+          value={token}
+          error={problem('token')}
+          placeholder="leave blank to keep the present one"
+          onChange={({ target }) => setToken(target.value)}
+        />
+        <label className="flex items-center gap-2">
+          <input type="checkbox" checked={practice} onChange={({ target }) => setPractice(target.checked)} /> It is a
+          practice system, not the real one
+        </label>
+        {(change.error && change.error.errors.length === 0 ? change.error : remove.error) && (
+          <p role="alert" className="text-brick">
+            {(remove.error ?? change.error)!.message}
+          </p>
+        )}
+        <div className="flex justify-between gap-2">
+          <Button look="danger" busy={remove.isPending} onClick={() => remove.mutate(undefined, { onSuccess: close })}>
+            Disconnect
+          </Button>
+          <span className="flex gap-2">
+            <Button onClick={close}>Not now</Button>
+            <Button type="submit" look="strong" busy={change.isPending}>
+              Change it
+            </Button>
+          </span>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,269 @@
+import { Link, useSearchParams } from 'react-router';
+import { useIntakes, useSystems, useToday } from '../api/hooks.ts';
+import type { IntakeLine, Range, Today as Figures } from '../api/types.ts';
+import { cx } from '../parts/cx.ts';
+import { Heading, Sheet, TD, TH } from '../parts/sheet.tsx';
+import { Sparkline } from '../parts/sparkline.tsx';
+import { SystemStateTag } from '../parts/state.tsx';
+import { Empty, Fetched } from '../parts/states.tsx';
+import { count, Moment, span } from '../parts/time.tsx';
+import { ArrivalsChart } from './arrivals-chart.tsx';
+
+const RANGES: [Range, name: string, before: string, by: string][] = [
+  ['24h', '24 hours', 'the day before', 'hour'],
+  ['7d', '7 days', 'the week before', 'six hours'],
+  ['30d', '30 days', 'the month before', 'day'],
+];
+const day = new Intl.DateTimeFormat(undefined, { weekday: 'long', day: 'numeric', month: 'long' });
+
+export function Today() {
+  const [params, setParams] = useSearchParams();
+  const chosen = RANGES.find(([range]) => range === params.get('range')) ?? RANGES[0]!;
+  const today = useToday(chosen[0]);
+  const intakes = useIntakes();
+  const systems = useSystems();
+  return (
+    <>
+      <Heading
+        title="Today"
+        actions={
+          <div role="group" aria-label="Range" className="flex gap-1">
+            {RANGES.map(([range, name]) => (
+              <button
+                key={range}
+                type="button"
+                aria-pressed={range === chosen[0]}
+                onClick={() => setParams({ range })}
+                className={cx(
+                  'rounded-[6px] px-2 py-1 text-small font-semibold',
+                  range === chosen[0] ? 'bg-sand' : 'text-soft',
+                )}
+              >
+                {name}
+              </button>
+            ))}
+          </div>
+        }
+      >
+        <span className="text-soft">{day.format(new Date())}</span>
+      </Heading>
+      <div className="grid grid-cols-[minmax(0,1fr)_410px] items-start gap-3.5">
+        <div className="space-y-3.5">
+          <Fetched query={today} rows={3}>
+            {(figures) => (
+              <>
+                <FigureRow figures={figures} before={chosen[2]} />
+                <Sheet title={`What came of it, by ${chosen[3]}`} aside={<Legend />}>
+                  {figures.arrived === 0 ? (
+                    <Empty title="Nothing arrived in this time">Open an intake and put its address on a form.</Empty>
+                  ) : (
+                    <ArrivalsChart figures={figures} range={chosen[0]} />
+                  )}
+                </Sheet>
+              </>
+            )}
+          </Fetched>
+          <Sheet title="Intakes">
+            <Fetched query={intakes}>{(list) => <IntakeTable intakes={list} />}</Fetched>
+          </Sheet>
+        </div>
+        <div className="space-y-3.5">
+          <Sheet title="Needs somebody">
+            <Fetched query={today} rows={3}>
+              {({ needs }) => <Needs needs={needs} intakes={intakes.data ?? []} />}
+            </Fetched>
+          </Sheet>
+          <Sheet title="Systems">
+            <Fetched query={systems} rows={2}>
+              {(list) =>
+                list.length === 0 ? (
+                  <Empty title="No system is connected">
+                    <Link to="/systems?connect=1" className="text-plum underline">
+                      Connect one
+                    </Link>
+                  </Empty>
+                ) : (
+                  <table className="w-full">
+                    <tbody>
+                      {list.map((system) => (
+                        <tr key={system.id}>
+                          <td className={cx(TD, 'pl-4')}>
+                            <Link to={`/systems?system=${system.id}`} className="hover:underline">
+                              {system.name}
+                            </Link>
+                          </td>
+                          <td className={cx(TD, 'text-right font-mono')}>
+                            {system.latencyMs === null ? '–' : span(system.latencyMs)}
+                          </td>
+                          <td className={cx(TD, 'pr-4 text-right')}>
+                            <SystemStateTag state={system.state} />
+                          </td>
+                        </tr>
+                      ))}
+                    </tbody>
+                  </table>
+                )
+              }
+            </Fetched>
+          </Sheet>
+        </div>
+      </div>
+    </>
+  );
+}
+
+function FigureRow({ figures, before }: { figures: Figures; before: string }) {
+  const known = figures.created + figures.updated;
+  const cells: [string, string, string][] = [
+    ['Arrived', count(figures.arrived), `${count(figures.arrivedBefore)} ${before}`],
+    ['New records', count(figures.created), figures.systems === 1 ? 'in one system' : `in ${figures.systems} systems`],
+    [
+      'Known already',
+      count(figures.updated),
+      known === 0 ? 'nobody recognised yet' : `${Math.round((figures.updated / known) * 100)} % recognised`,
+    ],
+    [
+      'Applied within',
+      figures.median === null ? '–' : span(figures.median),
+      figures.p95 === null ? 'nothing applied yet' : `half of them; 95 % in ${span(figures.p95)}`,
+    ],
+  ];
+  return (
+    <dl className="sheet grid grid-cols-4 divide-x divide-hair">
+      {cells.map(([name, figure, note]) => (
+        <div key={name} className="px-4 py-3">
+          <dt className="text-small font-semibold text-soft">{name}</dt>
+          <dd className="text-[26px] leading-8 font-bold">{figure}</dd>
+          <dd className="text-small text-soft">{note}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+function Legend() {
+  return (
+    <ul className="flex gap-3.5">
+      <li>
+        <span aria-hidden="true" className="text-moss">
+          ■
+        </span>{' '}
+        new
+      </li>
+      <li>
+        <span aria-hidden="true" className="text-moss-pale">
+          ■
+        </span>{' '}
+        known
+      </li>
+      <li>
+        <span aria-hidden="true" className="text-saffron">
+          ◆
+        </span>{' '}
+        in review
+      </li>
+      <li>
+        <span aria-hidden="true" className="text-brick">
+          ✕
+        </span>{' '}
+        refused
+      </li>
+    </ul>
+  );
+}
+
+const NEEDS: Record<string, [one: string, many: string, action: string]> = {
+  'in review': ['submission waits for a decision', 'submissions wait for a decision', 'Decide'],
+  refused: ['submission was refused', 'submissions were refused', 'Look'],
+  failed: ['submission couldn’t be carried out', 'submissions couldn’t be carried out', 'Look'],
+  received: ['submission waits for its system', 'submissions wait for their system', 'Look'],
+};
+
+function Needs({ needs, intakes }: { needs: Figures['needs']; intakes: IntakeLine[] }) {
+  if (needs.length === 0) return <Empty title="Nothing waits">Everything that arrived has been carried out.</Empty>;
+  return (
+    <ul>
+      {needs.map(({ state, intakeId, words, count: many, oldest }) => {
+        const [one, more, action] = NEEDS[state] ?? ['', '', 'Look'];
+        const name = intakes.find(({ id }) => id === intakeId)?.name ?? '';
+        const to = state === 'in review' ? '/review' : `/ledger?state=${state}&intake=${intakeId}`;
+        return (
+          <li
+            key={`${state}${intakeId}${words}`}
+            className="grid grid-cols-[44px_1fr_auto] items-center border-t border-hair px-4 py-2.5 first:border-t-0"
+          >
+            <span className="text-[17px] font-bold">{count(many)}</span>
+            <span className="min-w-0">
+              <span className="block">
+                {many === 1 ? one : more}
+                {words && state !== 'in review' ? `: “${words}”` : ''}
+              </span>
+              <span className="block text-small text-soft">
+                {name}, oldest <Moment at={oldest} />
+              </span>
+            </span>
+            <Link to={to} className="pl-3 font-semibold text-plum hover:underline">
+              {action}
+            </Link>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+function IntakeTable({ intakes }: { intakes: IntakeLine[] }) {
+  if (intakes.length === 0) {
+    return (
+      <Empty title="No intake yet">
+        <Link to="/intakes/new" className="text-plum underline">
+          Make one from a page’s form
+        </Link>
+      </Empty>
+    );
+  }
+  return (
+    <table className="w-full">
+      <thead>
+        <tr>
+          <th className={cx(TH, 'pl-4')}>Intake</th>
+          <th className={TH}>Two weeks</th>
+          <th className={TH}>Today</th>
+          <th className={TH}>Recognised</th>
+          <th className={TH}>Refused</th>
+          <th className={TH}>Last</th>
+        </tr>
+      </thead>
+      <tbody>
+        {intakes.map(({ id, name, key, figures }) => (
+          <tr key={id}>
+            <td className={cx(TD, 'pl-4')}>
+              <Link to={`/intakes/${id}`} className="font-semibold hover:underline">
+                {name}
+              </Link>{' '}
+              <span className="text-small text-soft">{key}</span>
+            </td>
+            <td className={TD}>
+              {figures && (
+                <Sparkline
+                  values={figures.perDay}
+                  label={`Submissions a day, the last two weeks: ${figures.perDay.join(', ')}`}
+                />
+              )}
+            </td>
+            <td className={cx(TD, 'font-mono')}>{count(figures?.today ?? 0)}</td>
+            <td className={cx(TD, 'font-mono')}>
+              {figures && figures.applied > 0 ? `${Math.round((figures.recognised / figures.applied) * 100)} %` : '–'}
+            </td>
+            <td className={cx(TD, 'font-mono', (figures?.refused ?? 0) > 0 && 'text-brick')}>
+              {count(figures?.refused ?? 0)}
+            </td>
+            <td className={cx(TD, 'text-small text-soft')}>
+              <Moment at={figures?.last} />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

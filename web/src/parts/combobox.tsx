@@ -1,0 +1,63 @@
+import { Command } from 'cmdk';
+import type { ReactNode } from 'react';
+
+export interface Item {
+  value: string;
+  label: ReactNode;
+  /** What typing is compared with. */
+  words: string;
+  note?: ReactNode;
+  group?: string;
+}
+
+/** A list that narrows while typing; arrows and Enter choose. */
+export function Combobox({
+  items,
+  placeholder,
+  choose,
+}: {
+  items: readonly Item[];
+  placeholder: string;
+  choose: (value: string) => void;
+}) {
+  const groups = [...new Set(items.map((item) => item.group ?? ''))];
+  return (
+    <Command
+      label={placeholder}
+      filter={(value, search, keywords) =>
+        (keywords?.join(' ') ?? value).toLowerCase().includes(search.toLowerCase()) ? 1 : 0
+      }
+    >
+      <Command.Input
+        autoFocus
+        placeholder={placeholder}
+        className="mb-1 h-[34px] w-full rounded-[6px] border border-line bg-sheet px-3"
+      />
+      <Command.List className="max-h-[300px] overflow-auto">
+        <Command.Empty className="px-3 py-2 text-soft">Nothing like that.</Command.Empty>
+        {groups.map((group) => (
+          <Command.Group
+            key={group}
+            heading={group || undefined}
+            className="text-body [&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-small [&_[cmdk-group-heading]]:text-soft"
+          >
+            {items
+              .filter((item) => (item.group ?? '') === group)
+              .map((item) => (
+                <Command.Item
+                  key={item.value}
+                  value={item.value}
+                  keywords={[item.words]}
+                  onSelect={() => choose(item.value)}
+                  className="flex cursor-pointer items-center justify-between gap-3 rounded-[5px] px-3 py-1.5 data-[selected=true]:bg-moss-wash"
+                >
+                  <span className="min-w-0 truncate">{item.label}</span>
+                  {item.note && <span className="shrink-0 text-small text-soft">{item.note}</span>}
+                </Command.Item>
+              ))}
+          </Command.Group>
+        ))}
+      </Command.List>
+    </Command>
+  );
+}

@@ -1,0 +1,58 @@
+import type { ReactNode } from 'react';
+import { cx } from './cx.ts';
+
+/** A white sheet with a heading line. */
+export function Sheet({
+  title,
+  aside,
+  children,
+  className,
+}: {
+  title?: ReactNode;
+  aside?: ReactNode;
+  children: ReactNode;
+  className?: string;
+}) {
+  return (
+    <section className={cx('sheet min-w-0 overflow-hidden', className)}>
+      {title !== undefined && (
+        <header className="flex min-h-[42px] items-center justify-between gap-4 border-b border-hair px-4 py-1.5">
+          <h2 className="flex min-w-0 items-center gap-2 font-semibold">{title}</h2>
+          {aside !== undefined && <div className="flex shrink-0 items-center gap-2 text-small text-soft">{aside}</div>}
+        </header>
+      )}
+      {children}
+    </section>
+  );
+}
+
+/** The line at the head of a page: where one is, its state, and what can be done. */
+export function Heading({
+  crumbs,
+  title,
+  children,
+  actions,
+}: {
+  crumbs?: ReactNode;
+  title: ReactNode;
+  children?: ReactNode;
+  actions?: ReactNode;
+}) {
+  return (
+    <div className="flex h-[56px] items-center justify-between gap-4">
+      <div className="flex min-w-0 items-center gap-3">
+        {crumbs && (
+          <nav aria-label="Where you are" className="text-soft whitespace-nowrap">
+            {crumbs}
+          </nav>
+        )}
+        <h1 className="truncate text-title font-bold">{title}</h1>
+        {children}
+      </div>
+      <div className="flex shrink-0 items-center gap-2.5">{actions}</div>
+    </div>
+  );
+}
+
+export const TH = 'px-3 py-2 text-left text-small font-semibold text-soft whitespace-nowrap';
+export const TD = 'px-3 py-1.5 align-middle border-t border-hair';

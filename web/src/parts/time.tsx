@@ -1,0 +1,31 @@
+import { formatDistanceToNowStrict } from 'date-fns';
+import { useEffect, useState } from 'react';
+
+const exact = new Intl.DateTimeFormat(undefined, { dateStyle: 'long', timeStyle: 'medium' });
+const number = new Intl.NumberFormat();
+
+/** A moment, told relative to now; exact on hover. */
+export function Moment({ at }: { at: string | null | undefined }) {
+  const [, tick] = useState(0);
+  useEffect(() => {
+    const timer = setInterval(() => tick((count) => count + 1), 15_000);
+    return () => clearInterval(timer);
+  }, []);
+  if (!at) return <span className="text-soft">–</span>;
+  const date = new Date(at);
+  const recent = Date.now() - date.getTime() < 10_000;
+  return (
+    <time dateTime={at} title={exact.format(date)} className="whitespace-nowrap">
+      {recent ? 'just now' : `${formatDistanceToNowStrict(date)} ago`}
+    </time>
+  );
+}
+
+export const count = (value: number): string => number.format(value);
+
+/** A time span in words, from milliseconds. */
+export function span(ms: number): string {
+  if (ms < 950) return `${Math.round(ms)} ms`;
+  if (ms < 60_000) return `${number.format(Math.round(ms / 100) / 10)} s`;
+  return `${number.format(Math.round(ms / 60_000))} min`;
+}
