@@ -33,9 +33,14 @@ interface Known {
 }
 
 /** @param standins where the CRM's known people are read from, as anybody with the right may */
-export async function pastSubmissions(standins: string, count: number, now: Date): Promise<PastSubmission[]> {
+export async function pastSubmissions(
+  standins: string,
+  count: number,
+  now: Date,
+  seed: number,
+): Promise<PastSubmission[]> {
   const known = await knownPeople(standins);
-  const random = repeatable(4711);
+  const random = repeatable(seed);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
   const past: PastSubmission[] = [];
   for (let at = 0; at < count; at += 1) {
@@ -50,11 +55,9 @@ export async function pastSubmissions(standins: string, count: number, now: Date
     const hour = 7 + Math.floor(random() * 13);
     const day = new Date(now.getTime() - daysAgo * 86_400_000);
     day.setUTCHours(hour, Math.floor(random() * 60), Math.floor(random() * 60), Math.floor(random() * 1000));
-    const moment =
-      day.getTime() >= now.getTime() - 60_000
-        ? new Date(now.getTime() - Math.floor(random() * 12 * 3_600_000) - 120_000)
-        : day;
-    past.push(random() < 0.68 ? pollination(moment, { first, last, email }) : letters(moment, { first, last, email }));
+    // A time of day that hasn't come yet was yesterday's.
+    if (day.getTime() > now.getTime() - 60_000) day.setUTCDate(day.getUTCDate() - 1);
+    past.push(random() < 0.68 ? pollination(day, { first, last, email }) : letters(day, { first, last, email }));
   }
   return past.sort((a, b) => a.at.getTime() - b.at.getTime());
 

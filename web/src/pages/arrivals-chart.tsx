@@ -28,6 +28,8 @@ Chart.register(
 const token = (name: string): string =>
   getComputedStyle(document.documentElement).getPropertyValue(`--color-${name}`).trim();
 
+const exact = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+
 function useDark(): boolean {
   const query = useMemo(() => window.matchMedia('(prefers-color-scheme: dark)'), []);
   const [dark, setDark] = useState(query.matches);
@@ -47,9 +49,7 @@ export function ArrivalsChart({ figures, range }: { figures: Today; range: Range
     () =>
       new Intl.DateTimeFormat(
         undefined,
-        range === '24h'
-          ? { hour: '2-digit', minute: '2-digit' }
-          : { day: 'numeric', month: 'short', ...(range === '7d' ? { hour: '2-digit' } : {}) },
+        range === '24h' ? { hour: '2-digit', minute: '2-digit' } : { day: 'numeric', month: 'short' },
       ),
     [range],
   );
@@ -127,6 +127,7 @@ export function ArrivalsChart({ figures, range }: { figures: Today; range: Range
           plugins: {
             tooltip: {
               callbacks: {
+                title: ([first]) => (first ? exact.format(new Date(bars[first.dataIndex]!.at)) : ''),
                 label: ({ dataset, dataIndex, raw }) => {
                   const bar = bars[dataIndex]!;
                   const many =

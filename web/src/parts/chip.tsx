@@ -6,7 +6,7 @@ export function Incoming({ children, muted = false }: { children: ReactNode; mut
   return (
     <span
       className={cx(
-        'inline-block max-w-full truncate border-l-[3px] border-plum bg-plum-wash px-2 py-0.5 text-small font-semibold text-plum rounded-r-[4px]',
+        'inline-block max-w-full truncate align-middle leading-[19px] border-l-[3px] border-plum bg-plum-wash px-2 py-0.5 text-small font-semibold text-plum rounded-r-[4px]',
         muted && 'border-dashed',
       )}
     >
@@ -20,7 +20,7 @@ export function Outgoing({ children, muted = false }: { children: ReactNode; mut
   return (
     <span
       className={cx(
-        'inline-block max-w-full truncate border-r-[3px] border-moss bg-moss-wash px-2 py-0.5 text-small font-semibold text-moss rounded-l-[4px]',
+        'inline-block max-w-full truncate align-middle leading-[19px] border-r-[3px] border-moss bg-moss-wash px-2 py-0.5 text-small font-semibold text-moss rounded-l-[4px]',
         muted && 'border-dashed',
       )}
     >
@@ -42,7 +42,7 @@ export function Tag({ tone = 'sand', children }: { tone?: Tone; children: ReactN
   return (
     <span
       className={cx(
-        'inline-flex items-center gap-1.5 rounded-[5px] px-2 py-0.5 text-small font-semibold whitespace-nowrap',
+        'inline-flex items-center gap-1.5 rounded-[5px] align-middle leading-[19px] px-2 py-0.5 text-small font-semibold whitespace-nowrap',
         TONES[tone],
       )}
     >

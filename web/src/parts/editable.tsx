@@ -10,6 +10,7 @@ export function Editable({
   children,
   className,
   wide = false,
+  bare = false,
 }: {
   label: string;
   shown: ReactNode;
@@ -17,6 +18,8 @@ export function Editable({
   children: (close: () => void) => ReactNode;
   className?: string;
   wide?: boolean;
+  /** Without the underline, for what is a chip already. */
+  bare?: boolean;
 }) {
   const [open, setOpen] = useState(false);
   return (
@@ -24,7 +27,7 @@ export function Editable({
       <Popover.Trigger
         disabled={disabled}
         aria-label={label}
-        className={cx('border-b-2 border-moss font-semibold disabled:border-hair', className)}
+        className={cx('font-semibold', !bare && 'border-b-2 border-moss disabled:border-hair', className)}
       >
         {shown}
       </Popover.Trigger>

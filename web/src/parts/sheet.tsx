@@ -55,4 +55,4 @@ export function Heading({
 }
 
 export const TH = 'px-3 py-2 text-left text-small font-semibold text-soft whitespace-nowrap';
-export const TD = 'px-3 py-1.5 align-middle border-t border-hair';
+export const TD = 'px-3 py-[5px] align-middle border-t border-hair';

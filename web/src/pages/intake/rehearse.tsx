@@ -240,7 +240,8 @@ function StepOpened({ step }: { step: StepReport }) {
         {step.verdict === 'one' && step.record && (
           <Tag tone="moss">
             known: {step.record.id}
-            {step.recognisedBy && `, by ${step.recognisedBy.join(' and ')}`}
+            {step.recognisedBy &&
+              `, by ${step.recognisedBy.map((name) => step.changes.find(({ field }) => field === name)?.label ?? name).join(' and ')}`}
           </Tag>
         )}
         {step.candidates && step.candidates.length > 1 && (

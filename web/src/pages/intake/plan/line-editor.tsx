@@ -107,7 +107,8 @@ export function LineEditor({ line, entity, values, taken, edit, remove, close }:
         )}
         <Editable
           label="Add a source"
-          className="border-b-0 text-plum"
+          bare
+          className="text-plum"
           wide
           shown={line.from.length === 0 ? 'take it from a field' : '+ join another field'}
         >
@@ -142,7 +143,7 @@ export function LineEditor({ line, entity, values, taken, edit, remove, close }:
             remove={() => edit((held) => ({ ...held, treatments: held.treatments.filter((_, index) => index !== at) }))}
           />
         ))}
-        <Editable label="Add a treatment" className="border-b-0 pt-1 text-plum" shown="+ treatment">
+        <Editable label="Add a treatment" bare className="pt-1 text-plum" shown="+ treatment">
           {(closePopover) => (
             <Choices
               options={(Object.entries(TREATMENT_NAMES) as [TreatmentKind, string][]).map(([value, label]) => ({
@@ -163,7 +164,7 @@ export function LineEditor({ line, entity, values, taken, edit, remove, close }:
       </div>
       <div className="flex flex-wrap items-center gap-2">
         <span className="w-[92px] text-small text-soft">Goes to</span>
-        <Editable label="Field" className="border-b-0" wide shown={<Outgoing>{field?.label ?? line.field}</Outgoing>}>
+        <Editable label="Field" bare wide shown={<Outgoing>{field?.label ?? line.field}</Outgoing>}>
           {(closePopover) => (
             <Combobox
               placeholder="Find a field"

@@ -94,8 +94,8 @@ export function Lines({ step, entity, edit, sample, setSample, rehearsed }: Prop
       <table className="w-full table-fixed">
         <thead>
           <tr>
-            <th className={cx(TH, 'w-[18%] pl-4')}>Comes from</th>
-            <th className={cx(TH, 'w-[17%]')}>
+            <th className={cx(TH, 'w-[17%] pl-4')}>Comes from</th>
+            <th className={cx(TH, 'w-[16%]')}>
               {samples.length === 0 ? (
                 'No samples'
               ) : (
@@ -122,10 +122,10 @@ export function Lines({ step, entity, edit, sample, setSample, rehearsed }: Prop
                 </span>
               )}
             </th>
-            <th className={cx(TH, 'w-[17%]')}>Treatment</th>
-            <th className={cx(TH, 'w-[15%]')}>Goes in as</th>
-            <th className={cx(TH, 'w-[14%]')}>Field</th>
-            <th className={cx(TH, 'w-[12%]')}>In the system now</th>
+            <th className={cx(TH, 'w-[16%]')}>Treatment</th>
+            <th className={cx(TH, 'w-[14%]')}>Goes in as</th>
+            <th className={cx(TH, 'w-[17%]')}>Field</th>
+            <th className={cx(TH, 'w-[13%]')}>In the system now</th>
             <th className={TH}>If both</th>
           </tr>
         </thead>
@@ -169,7 +169,7 @@ export function Lines({ step, entity, edit, sample, setSample, rehearsed }: Prop
           {unused.map((source) => (
             <Editable
               key={source.name}
-              className="border-b-0"
+              bare
               label={`Use ${source.label}`}
               wide
               disabled={!mayEdit}
@@ -195,7 +195,7 @@ export function Lines({ step, entity, edit, sample, setSample, rehearsed }: Prop
             </Editable>
           ))}
           {mayEdit && (
-            <Editable label="Always the same" className="border-b-0" wide shown={<Tag>always the same…</Tag>}>
+            <Editable label="Always the same" bare wide shown={<Tag>always the same…</Tag>}>
               {(close) => (
                 <Combobox
                   placeholder="Which field is always the same?"

@@ -39,9 +39,9 @@ export function StepSentence({
     }));
   };
   return (
-    <p className="flex flex-wrap items-baseline gap-x-1.5 gap-y-1 border-b border-hair px-4 py-3 text-[15px]">
-      Look in <strong className="font-semibold">{system?.name ?? 'a system that is gone'}</strong>
-      {system?.practice && <Tag>practice</Tag>} for a
+    <p className="border-b border-hair px-4 py-3 text-[15px] leading-7">
+      Look in <strong className="font-semibold">{system?.name ?? 'a system that is gone'}</strong>{' '}
+      {system?.practice && <Tag>practice</Tag>} for a{' '}
       <Editable label="Entity" wide disabled={!mayEdit} shown={entity?.label ?? step.entity}>
         {(close) => (
           <Combobox
@@ -53,7 +53,7 @@ export function StepSentence({
             }}
           />
         )}
-      </Editable>
+      </Editable>{' '}
       <RecognisedBy step={step} entity={entity} edit={edit} />, and write as{' '}
       <strong className="font-semibold">the connection</strong>.
     </p>
@@ -70,7 +70,7 @@ function RecognisedBy({ step, entity, edit }: { step: Step; entity: Entity | und
   );
   return (
     <>
-      {step.recognise.length === 0 ? 'that is' : 'recognised by'}
+      {step.recognise.length === 0 ? 'that is' : 'recognised by'}{' '}
       <Editable
         label="Recognised by"
         disabled={!mayEdit}

@@ -37,7 +37,7 @@ export function TreatmentEditor({ treatment, field, sources, change, remove }: P
     <span className="inline-flex items-center">
       <Editable
         label={`Settings of ${describeTreatment(treatment)}`}
-        className="border-b-0"
+        bare
         wide={treatment.kind === 'options'}
         shown={<Tag>{describeTreatment(treatment)}</Tag>}
       >
