@@ -126,6 +126,7 @@ function Question({ told }: { told: SubmissionPath }) {
   const shown = (entity?.fields ?? []).filter(
     ({ name, rights, type }) =>
       rights !== 'none' &&
+      type !== 'id' &&
       type !== 'reference' &&
       (step.changes.some(({ field }) => field === name) ||
         candidates.some(

@@ -143,8 +143,8 @@ function FieldRow({ field, entity, chosen }: { field: Field; entity: Entity; cho
   const options = field.options?.map(({ label }) => label).join(', ');
   return (
     <tr ref={row} className={cx(chosen && 'bg-moss-wash')}>
-      <td className={cx(TD, 'truncate pl-4', field.rights === 'none' && 'opacity-60')}>
-        <Outgoing>{field.label}</Outgoing>
+      <td className={cx(TD, 'truncate pl-4')}>
+        <Outgoing muted={field.rights === 'none'}>{field.label}</Outgoing>
       </td>
       <td className={cx(TD, 'truncate font-mono text-[13px]')}>{field.name}</td>
       <td className={cx(TD, 'truncate')}>

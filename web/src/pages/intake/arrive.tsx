@@ -46,7 +46,7 @@ export function Arrive() {
                 <th className={cx(TH, 'w-[13%]')}>Kind</th>
                 <th className={cx(TH, 'w-[19%]')}>{sample ? 'Newest sample' : 'Sample'}</th>
                 <th className={cx(TH, 'w-[17%]')}>Options</th>
-                <th className={TH} />
+                <td />
               </tr>
             </thead>
             <tbody>

@@ -87,7 +87,7 @@ export function Open() {
                   <th className={cx(TH, 'pl-4')}>Version</th>
                   <th className={TH}>Published</th>
                   <th className={TH}>Accepted checks</th>
-                  <th className={TH} />
+                  <td />
                 </tr>
               </thead>
               <tbody>

@@ -71,7 +71,7 @@ export function LineEditor({ line, entity, values, taken, edit, remove, close }:
             <button
               type="button"
               aria-label={`Without ${label}`}
-              className="px-1.5 text-soft hover:text-brick"
+              className="grid size-6 place-items-center text-soft hover:text-brick"
               onClick={() => setSources(line.from.filter((each) => each !== name))}
             >
               ×

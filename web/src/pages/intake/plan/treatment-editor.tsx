@@ -46,7 +46,7 @@ export function TreatmentEditor({ treatment, field, sources, change, remove }: P
       <button
         type="button"
         aria-label={`Without ${describeTreatment(treatment)}`}
-        className="px-1.5 text-soft hover:text-brick"
+        className="grid size-6 place-items-center text-soft hover:text-brick"
         onClick={remove}
       >
         ×

@@ -1,0 +1,29 @@
+import { expect, test as base, type Page } from '@playwright/test';
+
+export const address = (): string => process.env['E2E_ADDRESS']!;
+export const standins = (): string => process.env['E2E_STANDINS']!;
+
+export async function signIn(page: Page, email = 'mara@cloverhollow.example'): Promise<void> {
+  await page.goto(`${address()}/sign-in`);
+  await page.getByLabel('E-mail address').fill(email);
+  await page.getByLabel('Password').fill('clover-hollow');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
+}
+
+/** A signed-in page; anything the browser complains about fails the test. */
+export const test = base.extend<{ app: Page }>({
+  app: async ({ page }, use) => {
+    const complaints: string[] = [];
+    page.on('pageerror', (error) => complaints.push(error.message));
+    page.on('console', (message) => {
+      // A 4xx that the page shows in words is logged by the browser as well.
+      if (message.type() === 'error' && !/status of 4\d\d/.test(message.text())) complaints.push(message.text());
+    });
+    await signIn(page);
+    await use(page);
+    expect(complaints).toEqual([]);
+  },
+});
+
+export { expect };

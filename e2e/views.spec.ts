@@ -1,0 +1,145 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { address, expect, signIn, standins, test } from './stage.ts';
+
+async function clean(page: Page): Promise<void> {
+  await page.waitForLoadState('networkidle');
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
+    .analyze();
+  expect(
+    violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`),
+  ).toEqual([]);
+}
+
+const intakeId = async (page: Page): Promise<string> => {
+  const { intakes } = (await (await page.request.get(`${address()}/api/intakes`)).json()) as {
+    intakes: { id: string; key: string }[];
+  };
+  return intakes.find(({ key }) => key === 'pollination-enquiry')!.id;
+};
+
+for (const scheme of ['light', 'dark'] as const) {
+  test(`axe finds nothing on any view, ${scheme}`, async ({ app: page }) => {
+    await page.emulateMedia({ colorScheme: scheme });
+    const id = await intakeId(page);
+    for (const path of [
+      '/?range=30d',
+      '/intakes',
+      '/intakes/new',
+      ...['arrive', 'plan', 'rehearse', 'open', 'history'].map((station) => `/intakes/${id}/${station}`),
+      '/review',
+      '/ledger',
+      '/ledger?by=change',
+      '/schema?entity=People',
+      '/systems',
+      '/systems?connect=1',
+      '/people',
+    ]) {
+      await test.step(path, async () => {
+        await page.goto(address() + path);
+        await clean(page);
+      });
+    }
+  });
+}
+
+test('axe finds nothing on the sign-in and the thank-you page', async ({ page }) => {
+  await page.goto(`${address()}/sign-in`);
+  await clean(page);
+  await page.goto(`${address()}/in/pollination-enquiry/thank-you`);
+  await clean(page);
+});
+
+test('an opened line, a popover and Find or do hold up as well', async ({ app: page }) => {
+  await page.goto(`${address()}/intakes/${await intakeId(page)}/plan`);
+  await page.locator('tr[data-field="phone"]').click();
+  await clean(page);
+  await page.keyboard.press('Control+k');
+  await page.getByPlaceholder('A person, a record, a field, an intake, something to do').fill('mobile');
+  await expect(page.getByText('Person, Co-op CRM')).toBeVisible();
+  await clean(page);
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/schema/);
+});
+
+test('a sign-in that doesn’t fit is told so, and the page asked for comes after one that does', async ({ page }) => {
+  await page.goto(`${address()}/ledger?by=change`);
+  await expect(page).toHaveURL(/sign-in/);
+  await page.getByLabel('E-mail address').fill('mara@cloverhollow.example');
+  await page.getByLabel('Password').fill('wrong');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('E-mail address and password do not fit.')).toBeVisible();
+  await page.getByLabel('Password').fill('clover-hollow');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page).toHaveURL(`${address()}/ledger?by=change`);
+});
+
+test('a viewer sees everything and is offered nothing to change', async ({ page }) => {
+  await signIn(page, 'bozena@cloverhollow.example');
+  await page.goto(`${address()}/intakes/${await intakeId(page)}/plan`);
+  await expect(page.locator('tr[data-field="phone"]')).toBeVisible();
+  await expect(page.getByRole('button', { name: /Publish/ })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'When none is found' })).toBeDisabled();
+  await page.goto(`${address()}/people`);
+  await expect(page.getByText('An administrator can change your role.').first()).toBeVisible();
+});
+
+test('several that fit are decided by one key, and the next comes up', async ({ app: page }) => {
+  const crm = (body: object) =>
+    fetch(`${standins()}/crm/odata/People`, {
+      method: 'POST',
+      headers: { Authorization: 'Bearer demo-administrator', 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  await crm({ last_name: 'Twin', first_name: 'One', email: 'twin@biene.example' });
+  await crm({ last_name: 'Twin', first_name: 'Two', email: 'twin@biene.example' });
+  await fetch(`${address()}/in/pollination-enquiry`, {
+    method: 'POST',
+    body: new URLSearchParams({
+      contact_last: 'Twin',
+      contact_first: 'Two',
+      contact_email: 'twin@biene.example',
+      contact_phone: '030 23125 222',
+    }),
+  });
+  await page.getByRole('link', { name: /Review/ }).click();
+  await page.getByRole('button', { name: /Two Twin/ }).click();
+  await expect(page.getByRole('row', { name: /First name Two One Two/ })).toBeVisible();
+  await page.keyboard.press('2');
+  await expect(page.getByRole('button', { name: /Two Twin/ })).toHaveCount(0);
+  await page.goto(`${address()}/ledger?text=twin@biene.example`);
+  await expect(page.getByText('chosen in Review')).toBeVisible();
+});
+
+test('pasted HTML is neither run nor shown as such, and a page without a form is told so', async ({ app: page }) => {
+  await page.goto(`${address()}/intakes/new`);
+  await page.getByLabel('HTML of the page').fill('<p>nothing here</p>');
+  await expect(page.getByText('No form is in this HTML')).toBeVisible();
+  await page
+    .getByLabel('HTML of the page')
+    .fill(
+      '<script>document.title = "run"</script><form name="x"><label><img src=x onerror="document.title=1"><b>Bold & <i>dangerous</i></b> <input name="<b>n</b>"></label></form>',
+    );
+  await expect(page.getByRole('row', { name: /Bold & dangerous/ })).toContainText('<b>n</b>');
+  await expect(page).toHaveTitle('Zusammen');
+});
+
+test('works at 1024 pixels’ width without a sideways scroll', async ({ app: page }) => {
+  await page.setViewportSize({ width: 1024, height: 768 });
+  const id = await intakeId(page);
+  for (const path of [
+    '/',
+    '/intakes',
+    `/intakes/${id}/plan`,
+    `/intakes/${id}/rehearse`,
+    '/review',
+    '/ledger',
+    '/schema',
+    '/systems',
+  ]) {
+    await page.goto(address() + path);
+    await page.waitForLoadState('networkidle');
+    expect(await page.evaluate('document.documentElement.scrollWidth'), path).toBeLessThanOrEqual(1024);
+  }
+});

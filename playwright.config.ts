@@ -1,0 +1,29 @@
+import { defineConfig } from '@playwright/test';
+
+/** The real interface in Debian's Chromium, against a Zusammen of its own (e2e/setup.ts). */
+export default defineConfig({
+  testDir: 'e2e',
+  globalSetup: './e2e/setup.ts',
+  workers: 1,
+  timeout: 90_000,
+  expect: { timeout: 10_000 },
+  reporter: [['list'], ['json', { outputFile: 'test-results/playwright.json' }]],
+  outputDir: 'test-results/playwright',
+  use: {
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    permissions: ['clipboard-read', 'clipboard-write'],
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+});
