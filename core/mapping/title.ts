@@ -19,21 +19,37 @@ const CALLED_BY: Meaning[][] = [
   ['phone'],
 ];
 
+/** Which fields say what, worked out once for each list of fields. */
+const calledBy = new WeakMap<readonly Named[], string[][]>();
+
+/** Rows of field names by which submissions with these fields can be called, the best row first. */
+function rowsOf(fields: readonly Named[]): string[][] {
+  const known = calledBy.get(fields);
+  if (known) return known;
+  const meanings = fields.map((field) => {
+    const spotted = [...meaningsOf(tellingWords(field.label)), ...meaningsOf(tellingWords(field.name))];
+    const token = field.autocomplete && AUTOFILL[field.autocomplete];
+    return new Set<Meaning>(
+      field.type === 'email' ? ['email'] : [...(token ? [token] : []), ...spotted.map(({ meaning }) => meaning)],
+    );
+  });
+  const names = (meaning: Meaning): string[] =>
+    fields.flatMap(({ name }, at) => (meanings[at]!.has(meaning) ? [name] : []));
+  // Of several fields with one meaning any that is filled will do, so each makes a row of its own.
+  const rows = CALLED_BY.flatMap((row) =>
+    row.length === 1 ? names(row[0]!).map((name) => [name]) : [row.flatMap((meaning) => names(meaning).slice(0, 1))],
+  );
+  calledBy.set(fields, rows);
+  return rows;
+}
+
 /** What a submission is called in lists: the organisation, the person or the address it speaks of; else its first value. */
 export function titleOf(fields: readonly Named[], values: Readonly<Record<string, string | string[]>>): string {
-  const meanings = fields.map((field) => {
-    const spotted = [...meaningsOf(tellingWords(field.label)), ...meaningsOf(tellingWords(field.name))].map(
-      ({ meaning }) => meaning,
-    );
-    const token = field.autocomplete && AUTOFILL[field.autocomplete];
-    return new Set<Meaning>(field.type === 'email' ? ['email'] : token ? [token, ...spotted] : spotted);
-  });
-  const valueOf = (meaning: Meaning): string | undefined => {
-    const at = fields.findIndex((field, index) => meanings[index]!.has(meaning) && !isBlank(values[field.name]));
-    return at < 0 ? undefined : String(values[fields[at]!.name]).trim();
-  };
-  for (const row of CALLED_BY) {
-    const said = row.flatMap((meaning) => valueOf(meaning) ?? []);
+  for (const row of rowsOf(fields)) {
+    const said = row
+      .map((name) => values[name])
+      .filter((value) => !isBlank(value))
+      .map((value) => String(value).trim());
     if (said.length > 0) return [...new Set(said)].join(' ');
   }
   return String(Object.values(values).find((value) => !isBlank(value)) ?? '').slice(0, 80);

@@ -13,5 +13,5 @@ export async function carryOutAgain(
 ): Promise<boolean> {
   const document = await live.document(submission.intakeId, submission.version);
   const lanes = lanesOf(document.plan, submission.values, await live.allSchemas()).map(laneHash);
-  return queueAgain(db, submission.id, from, lanes, answers ? { answers: { ...submission.answers, ...answers } } : {});
+  return queueAgain(db, submission.id, from, lanes, answers && { ...submission.answers, ...answers });
 }

@@ -1,5 +1,4 @@
-import type { PoolConnection } from 'mysql2/promise';
-import { repeatedly, type Database } from '../store/index.ts';
+import { inTransaction, type Database, type Query } from '../store/index.ts';
 
 /** A claimed submission as far as carrying it out needs it. */
 export interface Claimed {
@@ -18,98 +17,112 @@ export interface Claimed {
 /** How long a claim holds when its worker is never heard of again. */
 export const CLAIM_MS = 30_000;
 
+interface Due {
+  seq: number;
+  id: string;
+  intake_id: string;
+  version: number;
+  attempts: number;
+  submitted: string | Claimed['values'];
+  answers: string | NonNullable<Claimed['answers']> | null;
+  received_at: Date;
+  claimed_by: string | null;
+  settled_before: number;
+}
+
 /**
  * Claims up to `limit` submissions that are due.
  *
  * Invariants: a submission is claimed only when it is the first in each of its lanes and nobody is at work in any of
  * them; a lane is held by at most one submission (primary key of `lane_holders`), so two that arrived at the same
  * moment on two servers can't both run. A dead worker's claim lapses, and its submission keeps its lanes meanwhile.
+ * One found behind another is marked blocked and isn't looked at again until that one has left (store/lanes.ts), so a
+ * long queue about one person costs the others nothing.
  */
 export function claimDue(db: Database, worker: string, limit: number, now: Date): Promise<Claimed[]> {
-  return repeatedly(async () => {
-    const candidates = await candidatesFor(db, limit, now);
-    if (candidates.length === 0) return [];
-    const connection = await db.$client.getConnection();
-    try {
-      await connection.beginTransaction();
-      const claimed = await claimRows(connection, candidates, worker, now);
-      await connection.commit();
-      return claimed;
-    } catch (error) {
-      await connection.rollback().catch(() => undefined);
-      throw error;
-    } finally {
-      connection.release();
-    }
+  return inTransaction(db, async (query) => {
+    const due = await query<Due>(
+      `SELECT seq, id, intake_id, version, attempts, submitted, answers, received_at, claimed_by, course IS NOT NULL AS settled_before
+       FROM submissions
+       WHERE state = 'received' AND NOT blocked AND due_at <= ? AND (claimed_until IS NULL OR claimed_until < ?)
+       ORDER BY due_at, seq LIMIT ? FOR UPDATE SKIP LOCKED`,
+      [now, now, limit],
+    );
+    if (due.length === 0) return [];
+    const lanes = await query<Lane>('SELECT lane, seq FROM lanes WHERE seq IN (?) ORDER BY lane', [
+      due.map(({ seq }) => seq),
+    ]);
+    const behind = await markBlocked(query, lanes);
+    const lost = await holdLanes(
+      query,
+      lanes.filter(({ seq }) => !behind.has(seq)),
+    );
+    const won = due.filter(({ seq }) => !behind.has(seq) && !lost.has(seq));
+    if (won.length === 0) return [];
+    await query('UPDATE submissions SET claimed_by = ?, claimed_until = ? WHERE seq IN (?)', [
+      worker,
+      new Date(now.getTime() + CLAIM_MS),
+      won.map(({ seq }) => seq),
+    ]);
+    return won.map(toClaimed);
   });
 }
 
-async function candidatesFor(db: Database, limit: number, now: Date): Promise<number[]> {
-  const [rows] = await db.$client.query(
-    `SELECT s.seq FROM submissions s
-     WHERE s.state = 'received' AND s.due_at <= ? AND (s.claimed_until IS NULL OR s.claimed_until < ?)
-       AND NOT EXISTS (SELECT 1 FROM lanes mine JOIN lanes earlier ON earlier.lane = mine.lane AND earlier.seq < mine.seq WHERE mine.seq = s.seq)
-       AND NOT EXISTS (SELECT 1 FROM lanes mine JOIN lane_holders held ON held.lane = mine.lane AND held.seq <> mine.seq WHERE mine.seq = s.seq)
-     ORDER BY s.due_at, s.seq LIMIT ?`,
-    [now, now, limit],
-  );
-  return (rows as { seq: number }[]).map(({ seq }) => seq);
+interface Lane {
+  lane: Buffer;
+  seq: number;
 }
 
-async function claimRows(
-  connection: PoolConnection,
-  candidates: number[],
-  worker: string,
-  now: Date,
-): Promise<Claimed[]> {
-  const [rows] = await connection.query(
-    `SELECT seq, id, intake_id, version, attempts, submitted, answers, received_at, claimed_by, course IS NOT NULL AS settled_before FROM submissions
-     WHERE seq IN (?) AND state = 'received' AND (claimed_until IS NULL OR claimed_until < ?)
-     ORDER BY seq FOR UPDATE SKIP LOCKED`,
-    [candidates, now],
-  );
-  const locked = rows as unknown as Record<string, unknown>[];
-  if (locked.length === 0) return [];
-  const seqs = locked.map((row) => row['seq'] as number);
-  const [laneRows] = await connection.query('SELECT lane, seq FROM lanes WHERE seq IN (?) ORDER BY lane', [seqs]);
-  const wanted = laneRows as unknown as { lane: Buffer; seq: number }[];
-  const lost = new Set<number>();
-  if (wanted.length > 0) {
-    // In the order of lanes, so that two claims can't wait for each other.
-    await connection.query('INSERT IGNORE INTO lane_holders (lane, seq) VALUES ?', [
-      wanted.map(({ lane, seq }) => [lane, seq]),
-    ]);
-    const [holderRows] = await connection.query('SELECT lane, seq FROM lane_holders WHERE lane IN (?)', [
-      wanted.map(({ lane }) => lane),
-    ]);
-    const holders = new Map(
-      (holderRows as unknown as { lane: Buffer; seq: number }[]).map(({ lane, seq }) => [lane.toString('hex'), seq]),
-    );
-    for (const { lane, seq } of wanted) if (holders.get(lane.toString('hex')) !== seq) lost.add(seq);
-    if (lost.size > 0) await connection.query('DELETE FROM lane_holders WHERE seq IN (?)', [[...lost]]);
-  }
-  const won = locked.filter((row) => !lost.has(row['seq'] as number));
-  if (won.length === 0) return [];
-  await connection.query('UPDATE submissions SET claimed_by = ?, claimed_until = ? WHERE seq IN (?)', [
-    worker,
-    new Date(now.getTime() + CLAIM_MS),
-    won.map((row) => row['seq']),
+/** Finds who stands behind an earlier one, and marks them. @returns their places in the order of arrival */
+async function markBlocked(query: Query, lanes: readonly Lane[]): Promise<Set<number>> {
+  if (lanes.length === 0) return new Set();
+  const heads = await query<Lane>('SELECT lane, MIN(seq) AS seq FROM lanes WHERE lane IN (?) GROUP BY lane', [
+    lanes.map(({ lane }) => lane),
   ]);
-  return won.map(toClaimed);
+  const firstIn = new Map(heads.map(({ lane, seq }) => [lane.toString('hex'), seq]));
+  const waiting = lanes.filter(({ lane, seq }) => firstIn.get(lane.toString('hex'))! < seq);
+  const behind = new Set(waiting.map(({ seq }) => seq));
+  if (behind.size === 0) return behind;
+  // The one ahead must still be there when the mark is set, or nobody would take it away. Its row is share-locked; where
+  // it is just leaving (the row is locked by that), no mark is set, and the next look finds out.
+  const ahead = waiting.map(({ lane }) => [lane, firstIn.get(lane.toString('hex'))!]);
+  const there = await query<Lane>(
+    'SELECT lane, seq FROM lanes WHERE (lane, seq) IN (?) LOCK IN SHARE MODE SKIP LOCKED',
+    [ahead],
+  );
+  const standing = new Set(there.map(({ lane }) => lane.toString('hex')));
+  const blocked = waiting.filter(({ lane }) => standing.has(lane.toString('hex'))).map(({ seq }) => seq);
+  if (blocked.length > 0) await query('UPDATE submissions SET blocked = TRUE WHERE seq IN (?)', [blocked]);
+  return behind;
 }
 
-function toClaimed(row: Record<string, unknown>): Claimed {
-  const json = (value: unknown): unknown => (typeof value === 'string' ? JSON.parse(value) : value);
+/** Takes hold of lanes. @returns who didn't get all of theirs */
+async function holdLanes(query: Query, lanes: readonly Lane[]): Promise<Set<number>> {
+  const lost = new Set<number>();
+  if (lanes.length === 0) return lost;
+  // In the order of lanes, so that two claims can't wait for each other.
+  await query('INSERT IGNORE INTO lane_holders (lane, seq) VALUES ?', [lanes.map(({ lane, seq }) => [lane, seq])]);
+  const holders = await query<Lane>('SELECT lane, seq FROM lane_holders WHERE lane IN (?)', [
+    lanes.map(({ lane }) => lane),
+  ]);
+  const holder = new Map(holders.map(({ lane, seq }) => [lane.toString('hex'), seq]));
+  for (const { lane, seq } of lanes) if (holder.get(lane.toString('hex')) !== seq) lost.add(seq);
+  if (lost.size > 0) await query('DELETE FROM lane_holders WHERE seq IN (?)', [[...lost]]);
+  return lost;
+}
+
+function toClaimed(row: Due): Claimed {
+  const json = <T>(value: string | T): T => (typeof value === 'string' ? (JSON.parse(value) as T) : value);
   return {
-    seq: row['seq'] as number,
-    id: row['id'] as string,
-    intakeId: row['intake_id'] as string,
-    version: row['version'] as number,
-    attempts: row['attempts'] as number,
-    values: json(row['submitted']) as Claimed['values'],
-    answers: (json(row['answers']) as Claimed['answers']) ?? undefined,
-    receivedAt: row['received_at'] as Date,
-    fresh: row['claimed_by'] === null && row['attempts'] === 0 && row['settled_before'] === 0,
+    seq: row.seq,
+    id: row.id,
+    intakeId: row.intake_id,
+    version: row.version,
+    attempts: row.attempts,
+    values: json(row.submitted),
+    answers: row.answers === null ? undefined : json(row.answers),
+    receivedAt: row.received_at,
+    fresh: row.claimed_by === null && row.attempts === 0 && row.settled_before === 0,
   };
 }
 

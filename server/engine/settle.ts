@@ -1,54 +1,81 @@
-import type { Course } from '@zusammen/core/plans';
-import { repeatedly, type Database, type SubmissionState } from '../store/index.ts';
-import type { Claimed } from './claim.ts';
+import type { Course, Refusal } from '@zusammen/core/plans';
+import { Batcher, inTransaction, leaveLanes, type Database, type LedgerState, type Query } from '../store/index.ts';
 
-/**
- * Writes down how a submission ended and frees its lanes, in one transaction.
- * One in review keeps its place in its lanes, so that later ones about the same person wait behind the decision.
- */
-export async function settle(
-  db: Database,
-  { seq }: Claimed,
-  course: Course,
-  words: string | null,
-  now: Date,
-): Promise<void> {
-  const state: SubmissionState = course.state;
-  await inOne(db, async (query) => {
-    await query(
-      'UPDATE submissions SET state = ?, course = ?, words = ?, settled_at = ?, claimed_by = NULL, claimed_until = NULL WHERE seq = ?',
-      [state, JSON.stringify(course), words, now, seq],
-    );
-    await query('DELETE FROM lane_holders WHERE seq = ?', [seq]);
-    if (state !== 'in review') await query('DELETE FROM lanes WHERE seq = ?', [seq]);
-  });
+/** How a change on the ledger was answered. */
+export interface Settlement {
+  id: number;
+  state: Exclude<LedgerState, 'intended'>;
+  recordId: string | null;
+  etagAfter: string | null;
+  refusal: Refusal | null;
+  at: Date;
 }
 
-/** Puts a submission back for later; it keeps its place in its lanes. */
-export async function postpone(db: Database, { seq, attempts }: Claimed, dueAt: Date, words: string): Promise<void> {
-  await inOne(db, async (query) => {
+/** How a submission's turn ended: with an outcome, or put off until later. Its ledger rows are settled with it. */
+export interface Turn {
+  seq: number;
+  settlements: readonly Settlement[];
+  end:
+    | { course: Course; words: string | null; at: Date }
+    | { dueAt: Date; attempts: number; words: string }
+    | 'goes on';
+}
+
+/** Writes down how turns ended, those of many submissions in one transaction, and frees their lanes. */
+export class Settler {
+  private readonly turns: Batcher<Turn, undefined>;
+
+  constructor(db: Database) {
+    this.turns = new Batcher((turns) => inTransaction(db, (query) => write(query, turns)));
+  }
+
+  settle(turn: Turn): Promise<undefined> {
+    return this.turns.add(turn);
+  }
+}
+
+async function write(query: Query, turns: readonly Turn[]): Promise<undefined[]> {
+  await settleLedger(
+    query,
+    turns.flatMap(({ settlements }) => settlements),
+  );
+  const ended = turns.flatMap(({ seq, end }) => (end !== 'goes on' && 'course' in end ? [{ seq, ...end }] : []));
+  const postponed = turns.flatMap(({ seq, end }) => (end !== 'goes on' && 'dueAt' in end ? [{ seq, ...end }] : []));
+  if (ended.length > 0) {
+    await query(
+      `UPDATE submissions s JOIN (${ended.map(() => 'SELECT ? AS seq, ? AS state, ? AS course, ? AS words, ? AS at').join(' UNION ALL ')}) e ON e.seq = s.seq
+       SET s.state = e.state, s.course = e.course, s.words = e.words, s.settled_at = e.at, s.claimed_by = NULL, s.claimed_until = NULL`,
+      ended.flatMap(({ seq, course, words, at }) => [seq, course.state, JSON.stringify(course), words, at]),
+    );
+    // One in review keeps its place in its lanes, so that later ones about the same person wait behind the decision.
+    await leaveLanes(
+      query,
+      ended.filter(({ course }) => course.state !== 'in review').map(({ seq }) => seq),
+    );
+  }
+  for (const { seq, dueAt, attempts, words } of postponed) {
     await query(
       'UPDATE submissions SET attempts = ?, due_at = ?, words = ?, claimed_by = NULL, claimed_until = NULL WHERE seq = ?',
-      [attempts + 1, dueAt, words, seq],
+      [attempts, dueAt, words, seq],
     );
-    await query('DELETE FROM lane_holders WHERE seq = ?', [seq]);
-  });
+  }
+  const resting = [...postponed, ...ended.filter(({ course }) => course.state === 'in review')].map(({ seq }) => seq);
+  if (resting.length > 0) await query('DELETE FROM lane_holders WHERE seq IN (?)', [resting]);
+  return turns.map(() => undefined);
 }
 
-type Query = (text: string, values: unknown[]) => Promise<unknown>;
-
-function inOne(db: Database, work: (query: Query) => Promise<void>): Promise<void> {
-  return repeatedly(async () => {
-    const connection = await db.$client.getConnection();
-    try {
-      await connection.beginTransaction();
-      await work((text, values) => connection.query(text, values));
-      await connection.commit();
-    } catch (error) {
-      await connection.rollback().catch(() => undefined);
-      throw error;
-    } finally {
-      connection.release();
-    }
-  });
+async function settleLedger(query: Query, settlements: readonly Settlement[]): Promise<void> {
+  if (settlements.length === 0) return;
+  await query(
+    `UPDATE ledger l JOIN (${settlements.map(() => 'SELECT ? AS id, ? AS state, ? AS record_id, ? AS etag, ? AS refusal, ? AS at').join(' UNION ALL ')}) s ON s.id = l.id
+     SET l.state = s.state, l.record_id = COALESCE(s.record_id, l.record_id), l.etag_after = s.etag, l.refusal = s.refusal, l.settled_at = s.at`,
+    settlements.flatMap(({ id, state, recordId, etagAfter, refusal, at }) => [
+      id,
+      state,
+      recordId,
+      etagAfter,
+      refusal === null ? null : JSON.stringify(refusal),
+      at,
+    ]),
+  );
 }

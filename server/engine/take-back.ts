@@ -10,13 +10,14 @@ import {
   newestAttempt,
   noteIntent,
   settleByHand,
+  settleIntent,
   submissions,
   unsettled,
   type Database,
   type LedgerRow,
 } from '../store/index.ts';
 import type { System, Systems } from '../systems/index.ts';
-import { send, settleBy } from './world.ts';
+import { send, settlementOf } from './world.ts';
 
 /** What became of taking one change back. */
 export interface TakenBack {
@@ -114,10 +115,11 @@ async function finish(
   kept: string[] = [],
 ): Promise<TakenBack> {
   const answer = await send(system, entity, undo, again);
-  const effect = await settleBy(db, undo, { kind: 'none' }, answer, new Date());
-  if (effect.state === 'overtaken')
+  const { id, at, ...settled } = settlementOf(undo, answer, new Date());
+  await settleIntent(db, id, { ...settled, recordId: settled.recordId ?? undo.recordId, settledAt: at });
+  if (answer.kind === 'overtaken')
     return { change: change.id, done: false, words: 'The record was changed at this very moment; look again.' };
-  if (effect.state === 'refused') return { change: change.id, done: false, words: effect.refusal.words };
+  if (answer.kind === 'refused') return { change: change.id, done: false, words: answer.refusal.words };
   await markUndone(db, change.id, undo.id);
   const did = undo.action === 'delete' ? 'The created record is deleted.' : 'The former values are back.';
   return {

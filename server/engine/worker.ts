@@ -1,9 +1,9 @@
 import { carryOut, type Course } from '@zusammen/core/plans';
-import type { Database } from '../store/index.ts';
+import { Batcher, noteIntents, type Database, type LedgerEntry } from '../store/index.ts';
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
 import { claimDue, prolongClaims, type Claimed } from './claim.ts';
 import type { LiveView } from './live.ts';
-import { postpone, settle } from './settle.ts';
+import { Settler, type Settlement } from './settle.ts';
 import { EngineWorld, TakenOver } from './world.ts';
 
 export interface WorkerSettings {
@@ -30,13 +30,18 @@ export class Worker {
   private stopped = false;
   private poll: NodeJS.Timeout | undefined;
   private heartbeat: NodeJS.Timeout | undefined;
+  private readonly intents: Batcher<LedgerEntry, number>;
+  private readonly settler: Settler;
 
   constructor(
     private readonly db: Database,
     private readonly systems: Pick<Systems, 'client'>,
     private readonly live: LiveView,
     private readonly settings: WorkerSettings,
-  ) {}
+  ) {
+    this.intents = new Batcher((entries) => noteIntents(db, entries));
+    this.settler = new Settler(db);
+  }
 
   start(): void {
     this.poll = setInterval(() => this.look(), this.settings.pollMs);
@@ -106,18 +111,26 @@ export class Worker {
   private async carryOut(submission: Claimed): Promise<void> {
     const { log, name } = this.settings;
     const clock = this.clockOf(submission);
+    const { seq, fresh } = submission;
+    const flush = async (settlements: Settlement[]): Promise<void> => {
+      if (settlements.length > 0) await this.settler.settle({ seq, settlements, end: 'goes on' });
+    };
+    let settlements: Settlement[] = [];
     try {
       const document = await this.live.document(submission.intakeId, submission.version);
       const schemas = await this.live.allSchemas();
-      const world = new EngineWorld(
-        this.db,
-        this.systems,
+      const world = new EngineWorld({
+        db: this.db,
+        systems: this.systems,
         schemas,
-        submission.seq,
-        submission.fresh,
-        'connection',
+        seq,
+        fresh,
+        actor: 'connection',
         clock,
-      );
+        intents: this.intents,
+        flush,
+      });
+      settlements = world.settlements;
       const run = {
         plan: document.plan,
         values: submission.values,
@@ -125,11 +138,11 @@ export class Worker {
         ...(submission.answers ? { answers: submission.answers } : {}),
       };
       const course = await carryOut(run, world);
-      await settle(this.db, submission, course, wordsOf(course), clock());
+      await this.settler.settle({ seq, settlements, end: { course, words: wordsOf(course), at: clock() } });
     } catch (error) {
       if (error instanceof TakenOver)
         return log('a submission was taken over by another worker', { worker: name, submission: submission.id });
-      await this.interrupted(submission, error).catch((later: unknown) => {
+      await this.interrupted(submission, settlements, error).catch((later: unknown) => {
         // The claim lapses and another worker takes over.
         log('a submission could not be put back', { submission: submission.id, error: (later as Error).message });
       });
@@ -141,7 +154,7 @@ export class Worker {
     return () => (clock ? clock(submission) : new Date());
   }
 
-  private async interrupted(submission: Claimed, error: unknown): Promise<void> {
+  private async interrupted(submission: Claimed, settlements: readonly Settlement[], error: unknown): Promise<void> {
     const { log } = this.settings;
     const clock = this.clockOf(submission);
     const outside =
@@ -149,12 +162,15 @@ export class Worker {
     if (!outside)
       log('carrying out a submission failed', { submission: submission.id, error: (error as Error).message });
     const words = outside ? error.message : 'Something went wrong on our side.';
-    if (submission.attempts + 1 >= MOST_ATTEMPTS || error instanceof NotUnderstood) {
+    const { seq, attempts } = submission;
+    if (attempts + 1 >= MOST_ATTEMPTS || error instanceof NotUnderstood) {
       const failed: Course = { state: 'failed', steps: [] };
-      return settle(this.db, submission, failed, words, clock());
+      await this.settler.settle({ seq, settlements, end: { course: failed, words, at: clock() } });
+      return;
     }
     const waitMs = error instanceof SystemUnavailable ? error.waitMs : undefined;
-    return postpone(this.db, submission, new Date(Date.now() + (waitMs ?? 0) + backoff(submission.attempts)), words);
+    const dueAt = new Date(Date.now() + (waitMs ?? 0) + backoff(attempts));
+    await this.settler.settle({ seq, settlements, end: { dueAt, attempts: attempts + 1, words } });
   }
 }
 

@@ -2,11 +2,35 @@ import { v7 as uuid } from 'uuid';
 import type { Criterion, Effect, Intent, Target, World } from '@zusammen/core/plans';
 import { entityOf, type Entity, type RecordState, type Schema, type Value, type Values } from '@zusammen/core/schema';
 import { sameValue } from '@zusammen/core/values';
-import { isDuplicate, newestAttempt, noteIntent, settleIntent, type Database, type LedgerRow } from '../store/index.ts';
+import {
+  isDuplicate,
+  newestAttempt,
+  type Batcher,
+  type Database,
+  type LedgerEntry,
+  type LedgerRow,
+} from '../store/index.ts';
+import type { Settlement } from './settle.ts';
 import { NotUnderstood, type Answer, type System, type Systems } from '../systems/index.ts';
 
 /** Thrown when another worker has taken this submission over: the work here ends without a trace. */
 export class TakenOver extends Error {}
+
+/** What an engine's world works with, for one submission. */
+export interface Carrying {
+  db: Database;
+  systems: Pick<Systems, 'client'>;
+  schemas: ReadonlyMap<string, Schema>;
+  seq: number;
+  /** First attempt of a fresh submission: nothing can stand in the ledger yet, so it isn't asked. */
+  fresh: boolean;
+  actor: string;
+  clock: () => Date;
+  /** Commits intents, those of several submissions together. */
+  intents: Batcher<LedgerEntry, number>;
+  /** Commits what was answered, before the turn ends. */
+  flush: (settlements: Settlement[]) => Promise<unknown>;
+}
 
 /**
  * The engine's world: it reads and writes real systems, and every change stands in the ledger before it is sent.
@@ -15,28 +39,22 @@ export class TakenOver extends Error {}
  * (a crash, a broken connection): it is sent again as it was, under the same repeatability key.
  */
 export class EngineWorld implements World {
-  constructor(
-    private readonly db: Database,
-    private readonly systems: Pick<Systems, 'client'>,
-    private readonly schemas: ReadonlyMap<string, Schema>,
-    private readonly submissionSeq: number,
-    /** First attempt of a fresh submission: nothing can stand in the ledger yet, so it isn't asked. */
-    private readonly fresh: boolean,
-    private readonly actor: string,
-    private readonly clock: () => Date,
-  ) {}
+  /** What was answered and isn't on the ledger yet; it is written with the next intent or the end of the turn. */
+  readonly settlements: Settlement[] = [];
+  private readonly tried = new Set<string>();
+
+  constructor(private readonly work: Carrying) {}
 
   async find(target: Target, criteria: Criterion[], limit: number): Promise<RecordState[]> {
-    return (await this.systems.client(target.system)).find(this.entity(target), criteria, limit);
+    return (await this.work.systems.client(target.system)).find(this.entity(target), criteria, limit);
   }
 
   async read(target: Target, id: string): Promise<RecordState | undefined> {
-    return (await this.systems.client(target.system)).read(this.entity(target), id);
+    return (await this.work.systems.client(target.system)).read(this.entity(target), id);
   }
 
   async effect(key: string, decide: () => Promise<Intent>): Promise<Effect> {
-    const earlier =
-      this.fresh && !this.tried.has(key) ? undefined : await newestAttempt(this.db, this.submissionSeq, key);
+    const earlier = this.work.fresh && !this.tried.has(key) ? undefined : await this.earlier(key);
     this.tried.add(key);
     if (earlier?.state === 'written') return { state: 'written', intent: intentOf(earlier), record: recordOf(earlier) };
     if (earlier?.state === 'intended') return this.carryOut(earlier, intentOf(earlier), true);
@@ -50,10 +68,8 @@ export class EngineWorld implements World {
     return this.carryOut(row, intent, false);
   }
 
-  private readonly tried = new Set<string>();
-
   private entity({ system, entity }: Target): Entity {
-    const found = entityOf(this.schemas.get(system) ?? { entities: [] }, entity);
+    const found = entityOf(this.work.schemas.get(system) ?? { entities: [] }, entity);
     if (!found) throw new NotUnderstood(`${entity} can't be seen in the system.`);
     return found;
   }
@@ -64,7 +80,7 @@ export class EngineWorld implements World {
       Object.keys(intent.values).map((name) => [name, record?.values[name] ?? null]),
     );
     const entry = {
-      submissionSeq: this.submissionSeq,
+      submissionSeq: this.work.seq,
       effect,
       attempt,
       systemId: intent.target.system,
@@ -76,12 +92,12 @@ export class EngineWorld implements World {
       etagBefore: record?.etag ?? null,
       requestId: uuid(),
       state: 'intended' as const,
-      intendedAt: this.clock(),
-      actor: this.actor,
+      intendedAt: this.work.clock(),
+      actor: this.work.actor,
       undoes: null,
     };
     try {
-      const id = await noteIntent(this.db, entry);
+      const id = await this.work.intents.add(entry);
       return { ...entry, id, undoneBy: null, settledAt: null, refusal: null, etagAfter: null };
     } catch (error) {
       if (isDuplicate(error)) throw new TakenOver();
@@ -90,10 +106,17 @@ export class EngineWorld implements World {
   }
 
   private async carryOut(row: LedgerRow, intent: Intent, again: boolean): Promise<Effect> {
-    const system = await this.systems.client(row.systemId);
+    const system = await this.work.systems.client(row.systemId);
     const entity = this.entity({ system: row.systemId, entity: row.entity });
     const answer = await send(system, entity, row, again);
-    return settleBy(this.db, row, intent, answer, this.clock());
+    this.settlements.push(settlementOf(row, answer, this.work.clock()));
+    return effectOf(intent, answer);
+  }
+
+  /** What stands on the ledger of an effect, with what is known and not written yet. */
+  private async earlier(key: string): Promise<LedgerRow | undefined> {
+    await this.work.flush(this.settlements.splice(0));
+    return newestAttempt(this.work.db, this.work.seq, key);
   }
 }
 
@@ -128,30 +151,18 @@ async function lookedUp(system: System, entity: Entity, row: LedgerRow): Promise
   return row.etagBefore !== null && record.etag !== row.etagBefore ? { kind: 'overtaken' } : undefined;
 }
 
-/** Settles a ledger row by the system's answer. */
-export async function settleBy(
-  db: Database,
-  row: LedgerRow,
-  intent: Intent,
-  answer: Answer,
-  now: Date,
-): Promise<Effect> {
-  if (answer.kind === 'overtaken') {
-    await settleIntent(db, row.id, { state: 'overtaken', settledAt: now });
-    return { state: 'overtaken' };
-  }
-  if (answer.kind === 'refused') {
-    await settleIntent(db, row.id, { state: 'refused', refusal: answer.refusal, settledAt: now });
-    return { state: 'refused', intent, refusal: answer.refusal };
-  }
-  const { record } = answer;
-  await settleIntent(db, row.id, {
-    state: 'written',
-    recordId: record.id,
-    etagAfter: record.etag ?? null,
-    settledAt: now,
-  });
-  return { state: 'written', intent, record };
+/** What a system's answer means for the ledger. */
+export function settlementOf(row: LedgerRow, answer: Answer, at: Date): Settlement {
+  const settlement = { id: row.id, recordId: null, etagAfter: null, refusal: null, at };
+  if (answer.kind === 'overtaken') return { ...settlement, state: 'overtaken' };
+  if (answer.kind === 'refused') return { ...settlement, state: 'refused', refusal: answer.refusal };
+  return { ...settlement, state: 'written', recordId: answer.record.id, etagAfter: answer.record.etag ?? null };
+}
+
+function effectOf(intent: Intent, answer: Answer): Effect {
+  if (answer.kind === 'overtaken') return { state: 'overtaken' };
+  if (answer.kind === 'refused') return { state: 'refused', intent, refusal: answer.refusal };
+  return { state: 'written', intent, record: answer.record };
 }
 
 function intentOf(row: LedgerRow): Intent {

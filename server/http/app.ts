@@ -20,7 +20,10 @@ import { systemRoutes } from './routes/systems.ts';
 export function makeApp(context: Context, log: Logger, webFolder: string): Express {
   const app = express();
   app.disable('x-powered-by');
+  app.disable('etag');
   app.set('trust proxy', 'loopback');
+  // The door stands before all else: what accepts submissions at any rate carries nothing it doesn't need.
+  app.use('/in', intakeDoor(context));
   app.use(
     helmet({
       contentSecurityPolicy: { directives: POLICY },
@@ -32,7 +35,6 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
   app.use(
     pinoHttp({
       logger: log,
-      autoLogging: { ignore: (request) => (request.url ?? '').startsWith('/in/') },
       serializers: {
         req: ({ method, url }: { method: string; url: string }) => ({ method, url: url.split('?')[0] }),
         res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
@@ -40,7 +42,6 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
       customLogLevel: (_request, response) => (response.statusCode >= 500 ? 'error' : 'debug'),
     }),
   );
-  app.use('/in', intakeDoor(context));
 
   const routes: Route[] = [
     ...sessionRoutes(context),

@@ -9,26 +9,33 @@ const LIMITS = { fields: 1000, depth: 8 };
 const NEVER = new Set(['__proto__']);
 
 /** Reads a body's bytes. @throws Problem 413 over the limit, which is noticed before the bytes are kept */
-export async function bytesOf(request: Request, limit = BODY_LIMIT): Promise<Buffer> {
+export function bytesOf(request: Request, limit = BODY_LIMIT): Promise<Buffer> {
   const tooLarge = (): Problem =>
     new Problem(413, 'Too large', `A body may have ${limit / 1024 / 1024} MiB.`, [], { Connection: 'close' });
-  if (Number(request.headers['content-length'] ?? 0) > limit) throw tooLarge();
+  if (Number(request.headers['content-length'] ?? 0) > limit) return Promise.reject(tooLarge());
   if (request.headers['content-encoding'] && request.headers['content-encoding'] !== 'identity') {
-    throw new Problem(415, 'Not taken', 'Compressed bodies are not taken.');
+    return Promise.reject(new Problem(415, 'Not taken', 'Compressed bodies are not taken.'));
   }
-  const chunks: Buffer[] = [];
-  let size = 0;
-  for await (const chunk of request) {
-    size += (chunk as Buffer).length;
-    if (size > limit) throw tooLarge();
-    chunks.push(chunk as Buffer);
-  }
-  return Buffer.concat(chunks);
+  return new Promise((resolve, reject) => {
+    const chunks: Buffer[] = [];
+    let size = 0;
+    request.on('data', (chunk: Buffer) => {
+      size += chunk.length;
+      if (size <= limit) chunks.push(chunk);
+      // The rest is let pass unkept, so that the answer can be read by who is still sending.
+      else reject(tooLarge());
+    });
+    request.once('end', () => resolve(chunks.length === 1 ? chunks[0]! : Buffer.concat(chunks)));
+    request.once('error', () => reject(new Problem(400, 'Broken off', 'The request broke off.')));
+    request.once('aborted', () => reject(new Problem(400, 'Broken off', 'The request broke off.')));
+  });
 }
+
+const strict = new TextDecoder('utf-8', { fatal: true });
 
 function utf8(bytes: Buffer): string {
   try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+    return strict.decode(bytes);
   } catch {
     throw new Problem(400, 'Not readable', 'The body is not valid UTF-8.');
   }
@@ -161,7 +168,7 @@ async function multipartPairs(request: Request): Promise<[string, string][]> {
 
 function isUtf8(bytes: Buffer): boolean {
   try {
-    new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+    strict.decode(bytes);
     return true;
   } catch {
     return false;

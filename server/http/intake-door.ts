@@ -1,5 +1,6 @@
 import express, { type NextFunction, type Request, type Response, type Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
+import helmet from 'helmet';
 import type { LiveIntake } from '../engine/index.ts';
 import { readSubmission } from './body.ts';
 import type { Context } from './context.ts';
@@ -28,7 +29,7 @@ export function intakeDoor({ live, acceptor }: Context): Router {
     limit: (request) => (request as DoorRequest).live!.document.settings.perMinute,
     keyGenerator: (request) => `${request.params['intake']} ${request.ip}`,
     validate: { keyGeneratorIpFallback: false },
-    standardHeaders: 'draft-8',
+    standardHeaders: false,
     legacyHeaders: false,
     handler: (_request, _response, next) =>
       next(
@@ -66,7 +67,8 @@ export function intakeDoor({ live, acceptor }: Context): Router {
       receivedAt: new Date(),
       ...(key === undefined ? {} : { idempotencyKey: key }),
     });
-    response.set('Access-Control-Allow-Origin', '*');
+    response.setHeader('Access-Control-Allow-Origin', '*');
+    response.setHeader('X-Content-Type-Options', 'nosniff');
     const byBrowser =
       plainForm &&
       request.accepts(['application/json', 'text/html']) === 'text/html' &&
@@ -74,10 +76,24 @@ export function intakeDoor({ live, acceptor }: Context): Router {
     if (byBrowser) response.redirect(303, found.document.settings.thankYou ?? `/in/${found.intake.key}/thank-you`);
     else response.status(202).json({ submission: accepted.id });
   });
-  router.get('/:intake/thank-you', async (request, response) => {
-    const found = await live.intake(request.params.intake);
-    if (found === 'unknown') throw new Problem(404, 'Not found', 'There is no such intake.');
-    response.send(thankYouPage(found === 'closed' ? '' : found.document.name));
-  });
+  router.get(
+    '/:intake/thank-you',
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          defaultSrc: ["'none'"],
+          styleSrc: ["'self'"],
+          baseUri: ["'none'"],
+          formAction: ["'none'"],
+          upgradeInsecureRequests: null,
+        },
+      },
+    }),
+    async (request, response) => {
+      const found = await live.intake(request.params.intake);
+      if (found === 'unknown') throw new Problem(404, 'Not found', 'There is no such intake.');
+      response.send(thankYouPage(found === 'closed' ? '' : found.document.name));
+    },
+  );
   return router;
 }

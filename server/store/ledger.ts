@@ -26,6 +26,32 @@ export async function noteIntent(db: Database, entry: LedgerEntry): Promise<numb
   return result.insertId;
 }
 
+/** Commits many intents in one transaction. @returns their ids, in order */
+export async function noteIntents(db: Database, entries: readonly LedgerEntry[]): Promise<number[]> {
+  const [rows] = await db.$client.query(
+    `INSERT INTO ledger (submission_seq, effect, attempt, system_id, entity, record_id, action, before_values, after_values, etag_before, request_id, state, intended_at, actor, undoes)
+     VALUES ${entries.map(() => '(?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)').join(', ')} RETURNING id`,
+    entries.flatMap((entry) => [
+      entry.submissionSeq,
+      entry.effect,
+      entry.attempt,
+      entry.systemId,
+      entry.entity,
+      entry.recordId,
+      entry.action,
+      JSON.stringify(entry.before),
+      JSON.stringify(entry.after),
+      entry.etagBefore,
+      entry.requestId,
+      entry.state,
+      entry.intendedAt,
+      entry.actor,
+      entry.undoes,
+    ]),
+  );
+  return (rows as unknown as { id: number }[]).map(({ id }) => id);
+}
+
 /** Settles an intent by the system's answer. */
 export async function settleIntent(
   db: Database,

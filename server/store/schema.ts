@@ -148,6 +148,8 @@ export const submissions = mysqlTable(
     receivedAt: moment('received_at').notNull(),
     attempts: int('attempts').notNull().default(0),
     dueAt: moment('due_at').notNull(),
+    /** Waits behind an earlier one in a lane; taken away when that one leaves. */
+    blocked: boolean('blocked').notNull().default(false),
     claimedBy: varchar('claimed_by', { length: 60 }),
     claimedUntil: moment('claimed_until'),
     settledAt: moment('settled_at'),
@@ -159,7 +161,7 @@ export const submissions = mysqlTable(
   },
   (table) => [
     uniqueIndex('submissions_once').on(table.intakeId, table.idempotencyKey),
-    index('submissions_due').on(table.state, table.dueAt),
+    index('submissions_due').on(table.state, table.blocked, table.dueAt),
     index('submissions_intake').on(table.intakeId, table.seq),
     index('submissions_received').on(table.receivedAt),
   ],

@@ -1,6 +1,8 @@
 import { and, desc, eq, gte, like, lt, or, sql, type SQL } from 'drizzle-orm';
 import type { Database } from './database.ts';
-import { intakes, laneHolders, lanes, submissions, type SubmissionState } from './schema.ts';
+import { leaveLanes } from './lanes.ts';
+import { intakes, submissions, type SubmissionState } from './schema.ts';
+import { inTransaction } from './transaction.ts';
 
 export type Submission = typeof submissions.$inferSelect;
 
@@ -112,51 +114,50 @@ export async function countStates(
  * Puts a settled or waiting submission back into the queue, into the lanes given.
  * @returns false when it is being worked on or has come to another end meanwhile
  */
-export async function queueAgain(
+export function queueAgain(
   db: Database,
   id: string,
   from: SubmissionState[],
-  into: Buffer[],
-  change: Partial<Submission> = {},
+  lanes: readonly Buffer[],
+  answers?: Submission['answers'],
 ): Promise<boolean> {
-  return db.transaction(async (tx) => {
-    const [row] = await tx
-      .select({ seq: submissions.seq, state: submissions.state })
-      .from(submissions)
-      .where(eq(submissions.id, id))
-      .for('update');
+  return inTransaction(db, async (query) => {
+    const [row] = await query<{ seq: number; state: SubmissionState }>(
+      'SELECT seq, state FROM submissions WHERE id = ? FOR UPDATE',
+      [id],
+    );
     if (!row || !from.includes(row.state)) return false;
-    await tx.delete(lanes).where(eq(lanes.seq, row.seq));
-    if (into.length > 0) await tx.insert(lanes).values(into.map((lane) => ({ lane, seq: row.seq })));
-    await tx
-      .update(submissions)
-      .set({ ...change, state: 'received', dueAt: new Date(), attempts: 0, settledAt: null, words: null })
-      .where(eq(submissions.seq, row.seq));
+    await leaveLanes(query, [row.seq]);
+    if (lanes.length > 0) await query('INSERT INTO lanes (lane, seq) VALUES ?', [lanes.map((lane) => [lane, row.seq])]);
+    await query(
+      `UPDATE submissions SET state = 'received', due_at = ?, attempts = 0, blocked = FALSE, settled_at = NULL, words = NULL, answers = COALESCE(?, answers) WHERE seq = ?`,
+      [new Date(), answers ? JSON.stringify(answers) : null, row.seq],
+    );
     return true;
   });
 }
 
 /** Moves a submission to an end state that isn't reached by carrying it out, and frees its lanes. */
-export async function settleByHand(
+export function settleByHand(
   db: Database,
   id: string,
   from: SubmissionState[],
   to: SubmissionState,
   reason?: string,
 ): Promise<boolean> {
-  return db.transaction(async (tx) => {
-    const [row] = await tx
-      .select({ seq: submissions.seq, state: submissions.state })
-      .from(submissions)
-      .where(eq(submissions.id, id))
-      .for('update');
+  return inTransaction(db, async (query) => {
+    const [row] = await query<{ seq: number; state: SubmissionState }>(
+      'SELECT seq, state FROM submissions WHERE id = ? FOR UPDATE',
+      [id],
+    );
     if (!row || !from.includes(row.state)) return false;
-    await tx
-      .update(submissions)
-      .set({ state: to, settledAt: new Date(), reason: reason ?? null })
-      .where(eq(submissions.seq, row.seq));
-    await tx.delete(lanes).where(eq(lanes.seq, row.seq));
-    await tx.delete(laneHolders).where(eq(laneHolders.seq, row.seq));
+    await query('UPDATE submissions SET state = ?, settled_at = ?, reason = ? WHERE seq = ?', [
+      to,
+      new Date(),
+      reason ?? null,
+      row.seq,
+    ]);
+    await leaveLanes(query, [row.seq]);
     return true;
   });
 }

@@ -13,7 +13,7 @@ import {
 const request: HttpRequest = { method: 'GET', url: 'http://x.example/', headers: {}, repeatable: true };
 const answer = (status: number, headers: Record<string, string> = {}): HttpResponse => ({
   status,
-  headers: new Headers(headers),
+  headers,
   text: '',
 });
 /** Answers one after another; an error is thrown. */
@@ -30,7 +30,7 @@ function answering(...answers: (HttpResponse | Error)[]): Send & { sent: number 
 
 describe('patience', () => {
   it('passes on how long a system asks to wait', async () => {
-    await expect(withPatience(answering(answer(429, { 'Retry-After': '7' })))(request)).rejects.toMatchObject({
+    await expect(withPatience(answering(answer(429, { 'retry-after': '7' })))(request)).rejects.toMatchObject({
       waitMs: 7000,
     });
     await expect(withPatience(answering(answer(503)))(request)).rejects.toBeInstanceOf(SystemUnavailable);
@@ -41,7 +41,7 @@ describe('patience', () => {
     expect(retryAfter('Thu, 01 Jan 1970 00:00:10 GMT', 4000)).toBe(6000);
     expect(retryAfter('999999', 0)).toBe(3_600_000);
     expect(retryAfter('soon', 0)).toBeUndefined();
-    expect(retryAfter(null, 0)).toBeUndefined();
+    expect(retryAfter(undefined, 0)).toBeUndefined();
   });
 });
 

@@ -1,3 +1,4 @@
+import { Agent, request } from 'undici';
 import { NotUnderstood, SystemUnavailable } from './system.ts';
 
 export interface HttpRequest {
@@ -11,7 +12,8 @@ export interface HttpRequest {
 
 export interface HttpResponse {
   status: number;
-  headers: Headers;
+  /** By lower-case name. */
+  headers: Record<string, string | undefined>;
   text: string;
 }
 
@@ -20,25 +22,43 @@ export type Send = (request: HttpRequest) => Promise<HttpResponse>;
 
 const ANSWER_LIMIT = 32 * 1024 * 1024;
 
+/** Connections are kept open and shared by all systems; how many one system gets is its budget's business. */
+const agent = new Agent({ keepAliveTimeout: 15_000, connections: 64 });
+
 /** The innermost layer: one request, one answer, within `timeoutMs`. @throws SystemUnavailable when there is none */
 export function overHttp(timeoutMs: number): Send {
   return async ({ method, url, headers, body }) => {
     try {
-      const response = await fetch(url, {
+      const {
+        statusCode,
+        headers: answered,
+        body: stream,
+      } = await request(url, {
         method,
         headers,
         ...(body === undefined ? {} : { body }),
-        redirect: 'manual',
-        signal: AbortSignal.timeout(timeoutMs),
+        dispatcher: agent,
+        headersTimeout: timeoutMs,
+        bodyTimeout: timeoutMs,
       });
-      if (Number(response.headers.get('content-length') ?? 0) > ANSWER_LIMIT)
+      if (Number(answered['content-length'] ?? 0) > ANSWER_LIMIT) {
+        stream.destroy();
         throw new NotUnderstood('The answer is larger than 32 MiB.');
-      return { status: response.status, headers: response.headers, text: await response.text() };
+      }
+      const text = await stream.text();
+      return {
+        status: statusCode,
+        headers: Object.fromEntries(
+          Object.entries(answered).map(([name, value]) => [name, Array.isArray(value) ? value.join(', ') : value]),
+        ),
+        text,
+      };
     } catch (error) {
       if (error instanceof NotUnderstood) throw error;
-      const { name, cause, message } = error as Error & { cause?: { code?: string } };
-      if (name === 'TimeoutError') throw new SystemUnavailable(`No answer within ${timeoutMs / 1000} s.`);
-      throw new SystemUnavailable(`The connection failed (${cause?.code ?? message}).`);
+      const { code, message } = error as Error & { code?: string };
+      if (code === 'UND_ERR_HEADERS_TIMEOUT' || code === 'UND_ERR_BODY_TIMEOUT')
+        throw new SystemUnavailable(`No answer within ${timeoutMs / 1000} s.`);
+      throw new SystemUnavailable(`The connection failed (${code ?? message}).`);
     }
   };
 }
@@ -48,7 +68,7 @@ export function withPatience(send: Send): Send {
   return async (request) => {
     const response = await send(request);
     if (response.status !== 429 && response.status < 500) return response;
-    const wait = retryAfter(response.headers.get('retry-after'), Date.now());
+    const wait = retryAfter(response.headers['retry-after'], Date.now());
     throw new SystemUnavailable(
       response.status === 429 ? 'It asks for patience.' : `It answers ${response.status}.`,
       wait ?? (response.status === 429 ? 1000 : undefined),
@@ -57,8 +77,8 @@ export function withPatience(send: Send): Send {
 }
 
 /** Retry-After (RFC 9110, 10.2.3) in milliseconds: seconds or a date; at most an hour. */
-export function retryAfter(header: string | null, now: number): number | undefined {
-  if (header === null) return undefined;
+export function retryAfter(header: string | undefined, now: number): number | undefined {
+  if (header === undefined) return undefined;
   const ms = /^\d+$/.test(header.trim()) ? Number(header) * 1000 : Date.parse(header) - now;
   return Number.isFinite(ms) ? Math.min(Math.max(0, ms), 3_600_000) : undefined;
 }

@@ -106,6 +106,7 @@ CREATE TABLE `submissions` (
 	`received_at` datetime(3) NOT NULL,
 	`attempts` int NOT NULL DEFAULT 0,
 	`due_at` datetime(3) NOT NULL,
+	`blocked` boolean NOT NULL DEFAULT false,
 	`claimed_by` varchar(60),
 	`claimed_until` datetime(3),
 	`settled_at` datetime(3),
@@ -155,6 +156,6 @@ CREATE INDEX `ledger_state` ON `ledger` (`state`,`intended_at`);--> statement-br
 CREATE INDEX `samples_intake` ON `samples` (`intake_id`,`created_at`);--> statement-breakpoint
 CREATE INDEX `snapshots_system` ON `schema_snapshots` (`system_id`,`id`);--> statement-breakpoint
 CREATE INDEX `sessions_user` ON `sessions` (`user_id`);--> statement-breakpoint
-CREATE INDEX `submissions_due` ON `submissions` (`state`,`due_at`);--> statement-breakpoint
+CREATE INDEX `submissions_due` ON `submissions` (`state`,`blocked`,`due_at`);--> statement-breakpoint
 CREATE INDEX `submissions_intake` ON `submissions` (`intake_id`,`seq`);--> statement-breakpoint
 CREATE INDEX `submissions_received` ON `submissions` (`received_at`);

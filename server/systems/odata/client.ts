@@ -32,7 +32,7 @@ export class ODataSystem implements System {
     if (schema.entities.length === 0)
       throw new NotUnderstood('Its metadata names no entities that this token may see.');
     const description: Description = { schema, capabilities: capabilitiesOf(csdl) };
-    const page = recordPage(response.headers.get('link-template'), this.base);
+    const page = recordPage(response.headers['link-template'], this.base);
     if (page) description.recordPage = page;
     return description;
   }
@@ -85,9 +85,9 @@ export class ODataSystem implements System {
     if (response.status >= 400) return { kind: 'refused', refusal: refusalOf(response) };
     if (response.text !== '' && response.status !== 204)
       return { kind: 'done', record: recordOf(entity, parsed(response), response) };
-    const named = id ?? idFrom(response.headers.get('odata-entityid') ?? response.headers.get('location'));
+    const named = id ?? idFrom(response.headers['odata-entityid'] ?? response.headers['location']);
     if (named === undefined) throw new NotUnderstood(`It made a record in ${entity.name} and doesn't say which.`);
-    const etag = response.headers.get('etag');
+    const etag = response.headers['etag'];
     return { kind: 'done', record: { id: named, values, ...(etag ? { etag } : {}) } };
   }
 
@@ -132,7 +132,7 @@ export class ODataSystem implements System {
     });
     if (response.status === 401) throw new TokenRefused('It does not accept this token.');
     if (response.status >= 300 && response.status < 400)
-      throw new NotUnderstood(`It sends us elsewhere (${response.headers.get('location') ?? response.status}).`);
+      throw new NotUnderstood(`It sends us elsewhere (${response.headers['location'] ?? response.status}).`);
     return response;
   }
 }
@@ -165,11 +165,11 @@ function recordOf(entity: Entity, body: unknown, response?: HttpResponse): Recor
   for (const field of entity.fields) {
     if (Object.hasOwn(object, field.name)) values[field.name] = object[field.name] as Value;
   }
-  const etag = object['@odata.etag'] ?? object['@etag'] ?? response?.headers.get('etag');
+  const etag = object['@odata.etag'] ?? object['@etag'] ?? response?.headers['etag'];
   return { id: String(id), values, ...(typeof etag === 'string' ? { etag } : {}) };
 }
 
-const idFrom = (location: string | null): string | undefined => {
+const idFrom = (location: string | undefined): string | undefined => {
   const match = /\('((?:[^']|'')+)'\)|\((\d+)\)/.exec(decodeURIComponent(location ?? ''));
   return match?.[1]?.replace(/''/g, "'") ?? match?.[2];
 };
@@ -208,7 +208,7 @@ function refusalOf(response: HttpResponse): Refusal {
 }
 
 /** A record's page out of a Link-Template header (RFC 9652), absolute. */
-function recordPage(header: string | null, base: string): string | undefined {
+function recordPage(header: string | undefined, base: string): string | undefined {
   const link = header?.split(/,(?=\s*<)/).find((each) => /rel="?alternate"?/.test(each));
   const template = link && /<([^>]+)>/.exec(link)?.[1];
   if (!template) return undefined;

@@ -1,0 +1,49 @@
+interface Waiting<In, Out> {
+  item: In;
+  done: (result: Out) => void;
+  failed: (error: unknown) => void;
+}
+
+/**
+ * Group commit: what is handed in while a transaction is on its way to the disk goes into the next one together, so
+ * that durability costs one flush for many. A promise resolves only after its item is committed.
+ */
+export class Batcher<In, Out> {
+  private waiting: Waiting<In, Out>[] = [];
+  private running = 0;
+
+  /** @param commit commits items together; one result an item, in order. It is called for one alone where many fail. */
+  constructor(
+    private readonly commit: (items: In[]) => Promise<Out[]>,
+    private readonly most = 100,
+    private readonly writers = 2,
+  ) {}
+
+  add(item: In): Promise<Out> {
+    return new Promise((done, failed) => {
+      this.waiting.push({ item, done, failed });
+      this.next();
+    });
+  }
+
+  private next(): void {
+    if (this.running >= this.writers || this.waiting.length === 0) return;
+    const batch = this.waiting.splice(0, this.most);
+    this.running += 1;
+    void this.commitAll(batch).finally(() => {
+      this.running -= 1;
+      this.next();
+    });
+  }
+
+  private async commitAll(batch: Waiting<In, Out>[]): Promise<void> {
+    try {
+      const results = await this.commit(batch.map(({ item }) => item));
+      batch.forEach(({ done }, at) => done(results[at]!));
+    } catch (error) {
+      // One item that can't be stored must not take the others with it.
+      if (batch.length === 1) batch[0]!.failed(error);
+      else for (const each of batch) await this.commitAll([each]);
+    }
+  }
+}
