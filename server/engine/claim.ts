@@ -44,7 +44,7 @@ export function claimDue(db: Database, worker: string, limit: number, now: Date)
     const due = await query<Due>(
       `SELECT seq, id, intake_id, version, attempts, submitted, answers, received_at, claimed_by, course IS NOT NULL AS settled_before
        FROM submissions
-       WHERE state = 'received' AND NOT blocked AND due_at <= ? AND (claimed_until IS NULL OR claimed_until < ?)
+       WHERE state = 'received' AND blocked = FALSE AND due_at <= ? AND (claimed_until IS NULL OR claimed_until < ?)
        ORDER BY due_at, seq LIMIT ? FOR UPDATE SKIP LOCKED`,
       [now, now, limit],
     );

@@ -21,12 +21,15 @@ export interface Turn {
     | 'goes on';
 }
 
+/** A few milliseconds on a submission's way spare the database most of its flushes under load. */
+export const GATHER_MS = 3;
+
 /** Writes down how turns ended, those of many submissions in one transaction, and frees their lanes. */
 export class Settler {
   private readonly turns: Batcher<Turn, undefined>;
 
   constructor(db: Database) {
-    this.turns = new Batcher((turns) => inTransaction(db, (query) => write(query, turns)));
+    this.turns = new Batcher((turns) => inTransaction(db, (query) => write(query, turns)), GATHER_MS);
   }
 
   settle(turn: Turn): Promise<undefined> {
@@ -43,7 +46,7 @@ async function write(query: Query, turns: readonly Turn[]): Promise<undefined[]>
   const postponed = turns.flatMap(({ seq, end }) => (end !== 'goes on' && 'dueAt' in end ? [{ seq, ...end }] : []));
   if (ended.length > 0) {
     await query(
-      `UPDATE submissions s JOIN (${ended.map(() => 'SELECT ? AS seq, ? AS state, ? AS course, ? AS words, ? AS at').join(' UNION ALL ')}) e ON e.seq = s.seq
+      `UPDATE (${ended.map(() => 'SELECT ? AS seq, ? AS state, ? AS course, ? AS words, ? AS at').join(' UNION ALL ')}) e STRAIGHT_JOIN submissions s ON s.seq = e.seq
        SET s.state = e.state, s.course = e.course, s.words = e.words, s.settled_at = e.at, s.claimed_by = NULL, s.claimed_until = NULL`,
       ended.flatMap(({ seq, course, words, at }) => [seq, course.state, JSON.stringify(course), words, at]),
     );
@@ -67,7 +70,7 @@ async function write(query: Query, turns: readonly Turn[]): Promise<undefined[]>
 async function settleLedger(query: Query, settlements: readonly Settlement[]): Promise<void> {
   if (settlements.length === 0) return;
   await query(
-    `UPDATE ledger l JOIN (${settlements.map(() => 'SELECT ? AS id, ? AS state, ? AS record_id, ? AS etag, ? AS refusal, ? AS at').join(' UNION ALL ')}) s ON s.id = l.id
+    `UPDATE (${settlements.map(() => 'SELECT ? AS id, ? AS state, ? AS record_id, ? AS etag, ? AS refusal, ? AS at').join(' UNION ALL ')}) s STRAIGHT_JOIN ledger l ON l.id = s.id
      SET l.state = s.state, l.record_id = COALESCE(s.record_id, l.record_id), l.etag_after = s.etag, l.refusal = s.refusal, l.settled_at = s.at`,
     settlements.flatMap(({ id, state, recordId, etagAfter, refusal, at }) => [
       id,

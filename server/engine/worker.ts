@@ -3,7 +3,7 @@ import { Batcher, noteIntents, type Database, type LedgerEntry } from '../store/
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
 import { claimDue, prolongClaims, type Claimed } from './claim.ts';
 import type { LiveView } from './live.ts';
-import { Settler, type Settlement } from './settle.ts';
+import { GATHER_MS, Settler, type Settlement } from './settle.ts';
 import { EngineWorld, TakenOver } from './world.ts';
 
 export interface WorkerSettings {
@@ -25,6 +25,8 @@ const MOST_ATTEMPTS = 40;
 /** Takes submissions from the queue and carries them out. Any number may run, in any number of processes. */
 export class Worker {
   private readonly atWork = new Map<number, Promise<void>>();
+  /** Claimed, and not begun yet. */
+  private readonly claimed: Claimed[] = [];
   private claiming: Promise<void> | undefined;
   private again = false;
   private stopped = false;
@@ -39,14 +41,19 @@ export class Worker {
     private readonly live: LiveView,
     private readonly settings: WorkerSettings,
   ) {
-    this.intents = new Batcher((entries) => noteIntents(db, entries));
+    this.intents = new Batcher((entries) => noteIntents(db, entries), GATHER_MS);
     this.settler = new Settler(db);
   }
 
   start(): void {
     this.poll = setInterval(() => this.look(), this.settings.pollMs);
     this.heartbeat = setInterval(() => {
-      void prolongClaims(this.db, this.settings.name, [...this.atWork.keys()], new Date()).catch(() => undefined);
+      void prolongClaims(
+        this.db,
+        this.settings.name,
+        [...this.atWork.keys(), ...this.claimed.map(({ seq }) => seq)],
+        new Date(),
+      ).catch(() => undefined);
     }, 10_000);
     this.look();
   }
@@ -54,14 +61,14 @@ export class Worker {
   /** Looks into the queue now; called when something arrived. */
   look(): void {
     if (this.stopped) return;
+    this.begin();
     if (this.claiming) {
       this.again = true;
       return;
     }
-    const free = this.settings.concurrency - this.atWork.size;
-    // A claim costs the same for one as for many; while busy, several places are filled at a time.
-    if (free < Math.min(this.settings.concurrency, 1 + this.atWork.size / 4)) return;
-    this.claiming = this.claim(free).finally(() => {
+    // A claim costs the same for one as for many: the store of claimed ones is filled up when it is nearly empty.
+    if (this.claimed.length > this.settings.concurrency / 2) return;
+    this.claiming = this.claim(this.settings.concurrency * 2 - this.claimed.length).finally(() => {
       this.claiming = undefined;
       if (this.again) {
         this.again = false;
@@ -70,25 +77,41 @@ export class Worker {
     });
   }
 
-  /** Finishes what is begun, claims nothing more. */
+  /** Sets to work on what is claimed, as far as there are hands. */
+  private begin(): void {
+    while (this.atWork.size < this.settings.concurrency) {
+      const submission = this.claimed.shift();
+      if (!submission) return;
+      const work = this.carryOut(submission).finally(() => {
+        this.atWork.delete(submission.seq);
+        this.look();
+      });
+      this.atWork.set(submission.seq, work);
+    }
+  }
+
+  /** Finishes what is claimed, claims nothing more. */
   async stop(): Promise<void> {
     this.stopped = true;
     clearInterval(this.poll);
     await this.claiming;
-    await Promise.all(this.atWork.values());
+    while (this.claimed.length > 0 || this.atWork.size > 0) {
+      this.begin();
+      await Promise.race(this.atWork.values());
+    }
     clearInterval(this.heartbeat);
   }
 
   /** Resolves when the queue holds nothing that could be worked on now; for tests and the demo's loading. */
   async idle(): Promise<void> {
     for (;;) {
-      while (this.claiming || this.atWork.size > 0) {
+      while (this.claiming || this.atWork.size > 0 || this.claimed.length > 0) {
         await this.claiming;
         await Promise.all(this.atWork.values());
       }
       this.look();
       await this.claiming;
-      if (this.atWork.size === 0 && !this.claiming) return;
+      if (this.atWork.size === 0 && this.claimed.length === 0 && !this.claiming) return;
     }
   }
 
@@ -96,13 +119,8 @@ export class Worker {
     try {
       const claimed = await claimDue(this.db, this.settings.name, free, new Date());
       if (claimed.length === free) this.again = true;
-      for (const submission of claimed) {
-        const work = this.carryOut(submission).finally(() => {
-          this.atWork.delete(submission.seq);
-          this.look();
-        });
-        this.atWork.set(submission.seq, work);
-      }
+      this.claimed.push(...claimed);
+      this.begin();
     } catch (error) {
       this.settings.log('the queue could not be read', { error: (error as Error).message });
     }

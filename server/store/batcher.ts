@@ -10,13 +10,16 @@ interface Waiting<In, Out> {
  */
 export class Batcher<In, Out> {
   private waiting: Waiting<In, Out>[] = [];
-  private running = 0;
+  private running = false;
 
-  /** @param commit commits items together; one result an item, in order. It is called for one alone where many fail. */
+  /**
+   * @param commit commits items together; one result an item, in order. It is called for one alone where many fail.
+   * @param gatherMs milliseconds waited for more before a transaction is begun
+   */
   constructor(
     private readonly commit: (items: In[]) => Promise<Out[]>,
+    private readonly gatherMs = 0,
     private readonly most = 100,
-    private readonly writers = 2,
   ) {}
 
   add(item: In): Promise<Out> {
@@ -27,13 +30,18 @@ export class Batcher<In, Out> {
   }
 
   private next(): void {
-    if (this.running >= this.writers || this.waiting.length === 0) return;
-    const batch = this.waiting.splice(0, this.most);
-    this.running += 1;
-    void this.commitAll(batch).finally(() => {
-      this.running -= 1;
-      this.next();
-    });
+    if (this.running || this.waiting.length === 0) return;
+    this.running = true;
+    void this.gathered()
+      .then(() => this.commitAll(this.waiting.splice(0, this.most)))
+      .finally(() => {
+        this.running = false;
+        this.next();
+      });
+  }
+
+  private gathered(): Promise<unknown> {
+    return this.gatherMs === 0 ? Promise.resolve() : new Promise((resolve) => setTimeout(resolve, this.gatherMs));
   }
 
   private async commitAll(batch: Waiting<In, Out>[]): Promise<void> {
