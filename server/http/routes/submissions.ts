@@ -203,16 +203,23 @@ export const submissionRoutes = (context: Context): Route[] => {
           ...(state ? { state: state as LedgerState } : {}),
           ...(before ? { before: Number(before) } : {}),
         });
-        return {
-          changes: await Promise.all(
-            found.map(async (row) => ({
-              ...(await shownChange(row)),
-              submissionId: row.submissionId,
-              label: row.label,
-              intakeId: row.intakeId,
-            })),
-          ),
+        const schemas = await live.allSchemas();
+        const labelsOf = (row: LedgerRow): Record<string, string> => {
+          const fields = schemas.get(row.systemId)?.entities.find(({ name }) => name === row.entity)?.fields ?? [];
+          return Object.fromEntries(
+            fields.filter(({ name }) => name in row.after).map(({ name, label }) => [name, label]),
+          );
         };
+        const changes = await Promise.all(
+          found.map(async (row) => ({
+            ...(await shownChange(row)),
+            submissionId: row.submissionId,
+            label: row.label,
+            intakeId: row.intakeId,
+            labels: labelsOf(row),
+          })),
+        );
+        return { changes };
       },
     }),
     route({

@@ -149,6 +149,8 @@ export interface LedgerChange {
   page?: string;
 }
 export interface LedgerLine extends LedgerChange {
+  /** What the fields are called, by name. */
+  labels: Record<string, string>;
   submissionId: string;
   label: string;
 }

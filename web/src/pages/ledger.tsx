@@ -135,7 +135,7 @@ function Changes() {
   );
 }
 
-const SHOWN = 3;
+const SHOWN = 2;
 
 function ValuesOf({ change }: { change: LedgerLine }) {
   if (change.action === 'delete') return <span className="text-soft">the record is deleted</span>;
@@ -144,7 +144,9 @@ function ValuesOf({ change }: { change: LedgerLine }) {
     <span className="flex items-center gap-3 overflow-hidden">
       {names.slice(0, SHOWN).map((name) => (
         <span key={name} className="inline-flex min-w-0 items-center gap-1.5">
-          <Outgoing>{name}</Outgoing>
+          <span className="shrink-0">
+            <Outgoing>{change.labels[name] ?? name}</Outgoing>
+          </span>
           {change.before[name] !== null && change.action === 'update' && (
             <>
               <span className="truncate line-through">

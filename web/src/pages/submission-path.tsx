@@ -105,6 +105,7 @@ function StepTold({
   const entity = system.data?.schema.entities.find(({ name }) => name === step.entity);
   const shown = step.changes.filter(({ kept, after }) => kept === undefined || (kept !== 'blank' && after !== null));
   const blank = step.changes.length - shown.length;
+  const stands = step.outcome !== 'refused' && step.outcome !== 'failed';
   const cameOf = (from: string[]): string =>
     from
       .map((name) => (Array.isArray(values[name]) ? values[name].join(', ') : (values[name] ?? '')))
@@ -143,7 +144,7 @@ function StepTold({
               <th className={cx(TH, 'w-[20%]')}>Sent as</th>
               <th className={cx(TH, 'w-[18%]')}>Field</th>
               <th className={cx(TH, 'w-[20%]')}>Before</th>
-              <th className={TH}>After</th>
+              <th className={TH}>{stands ? 'After' : 'Was to be'}</th>
             </tr>
           </thead>
           <tbody>
@@ -175,7 +176,7 @@ function StepTold({
                   className={cx(
                     TD,
                     'truncate',
-                    change.kept === undefined && change.before !== null && 'line-through decoration-soft',
+                    stands && change.kept === undefined && change.before !== null && 'line-through decoration-soft',
                   )}
                 >
                   <ValueText value={change.before} />
@@ -183,7 +184,7 @@ function StepTold({
                 <td className={cx(TD, 'truncate')}>
                   <ValueText
                     value={change.after}
-                    tone={change.kept === undefined ? 'font-bold text-moss' : 'text-soft'}
+                    tone={change.kept === undefined && stands ? 'font-bold text-moss' : 'text-soft'}
                   />
                   {change.kept && change.kept !== 'same' && <span className="ml-2 text-small text-soft">kept</span>}
                 </td>
@@ -209,6 +210,7 @@ function Verdict({ step, labelOf }: { step: StepReport; labelOf: (name: string) 
 }
 
 const ACTIONS = { create: 'Created', update: 'Changed', delete: 'Deleted' };
+const ATTEMPTS = { create: 'Was to be created', update: 'Was to change', delete: 'Was to be deleted' };
 const CHANGE_STATES: Record<LedgerChange['state'], [word: string, tone: 'moss' | 'sand' | 'brick' | 'saffron']> = {
   written: ['● written', 'moss'],
   intended: ['◌ on its way', 'sand'],
@@ -237,7 +239,7 @@ function Changes({ changes }: { changes: LedgerChange[] }) {
             <ChangeStateTag change={change} />
             <span className="min-w-0 flex-1 truncate">
               {change.undoes === null
-                ? ACTIONS[change.action]
+                ? (change.state === 'written' ? ACTIONS : ATTEMPTS)[change.action]
                 : change.action === 'delete'
                   ? 'Deleted, taking the creation back'
                   : 'Former values put back'}{' '}

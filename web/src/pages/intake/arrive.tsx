@@ -41,11 +41,11 @@ export function Arrive() {
           <table className="w-full table-fixed">
             <thead>
               <tr>
-                <th className={cx(TH, 'w-[26%] pl-4')}>As a visitor sees it</th>
+                <th className={cx(TH, 'w-[25%] pl-4')}>As a visitor sees it</th>
                 <th className={cx(TH, 'w-[16%]')}>Sent as</th>
-                <th className={cx(TH, 'w-[13%]')}>Kind</th>
-                <th className={cx(TH, 'w-[19%]')}>{sample ? 'Newest sample' : 'Sample'}</th>
-                <th className={cx(TH, 'w-[17%]')}>Options</th>
+                <th className={cx(TH, 'w-[12%]')}>Kind</th>
+                <th className={cx(TH, 'w-[18%]')}>{sample ? 'Newest sample' : 'Sample'}</th>
+                <th className={cx(TH, 'w-[16%]')}>Options</th>
                 <td />
               </tr>
             </thead>
@@ -77,7 +77,7 @@ export function Arrive() {
                   <td className={cx(TD, 'pr-4 text-right')}>
                     {mayEdit &&
                       (used.has(field.name) ? (
-                        <span className="text-small text-soft">in the plan</span>
+                        <span className="text-small whitespace-nowrap text-soft">in the plan</span>
                       ) : (
                         <button
                           type="button"
