@@ -7,6 +7,8 @@ export interface PrivateDatabase {
   /** Address without a database name. */
   url: string;
   pid: number;
+  /** Resolves when it ends by itself. */
+  ended: Promise<unknown>;
   stop(): Promise<void>;
 }
 
@@ -23,7 +25,8 @@ export async function startMariadb(home: string, port: number, quick = false): P
   mkdirSync(run, { recursive: true });
   const url = `mysql://root@127.0.0.1:${port}/`;
   const left = alive(pidFile);
-  if (left !== undefined && (await answers(url, data))) return { url, pid: left, stop: () => stopPid(left) };
+  if (left !== undefined && (await answers(url, data)))
+    return { url, pid: left, ended: gone(left), stop: () => stopPid(left) };
   if (!existsSync(join(data, 'mysql'))) initialise(data);
   const log = join(home, 'mariadb.log');
   const child = spawn(
@@ -50,10 +53,11 @@ export async function startMariadb(home: string, port: number, quick = false): P
     { stdio: 'ignore', detached: true },
   );
   child.unref();
+  const ended = new Promise((resolve) => child.once('exit', resolve));
   for (let waited = 0; waited < 600 && child.exitCode === null; waited += 1) {
     if (await answers(url, data)) {
       writeFileSync(pidFile, String(child.pid));
-      return { url, pid: child.pid!, stop: () => stopPid(child.pid!) };
+      return { url, pid: child.pid!, ended, stop: () => stopPid(child.pid!) };
     }
     await pause(100);
   }
@@ -103,23 +107,28 @@ export function alive(pidFile: string): number | undefined {
   }
 }
 
+const isGone = (pid: number): boolean => {
+  try {
+    process.kill(pid, 0);
+    return false;
+  } catch {
+    return true;
+  }
+};
+
+async function gone(pid: number): Promise<void> {
+  while (!isGone(pid)) await pause(500);
+}
+
 /** Asks a process to stop and waits until it is gone; after `patience` milliseconds it is killed. */
 export async function stopPid(pid: number, patience = 20_000): Promise<void> {
-  const gone = (): boolean => {
-    try {
-      process.kill(pid, 0);
-      return false;
-    } catch {
-      return true;
-    }
-  };
-  if (gone()) return;
+  if (isGone(pid)) return;
   process.kill(pid, 'SIGTERM');
   for (let waited = 0; waited < patience; waited += 50) {
-    if (gone()) return;
+    if (isGone(pid)) return;
     await pause(50);
   }
-  if (!gone()) process.kill(pid, 'SIGKILL');
+  if (!isGone(pid)) process.kill(pid, 'SIGKILL');
 }
 
 export const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));

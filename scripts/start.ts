@@ -1,8 +1,9 @@
-import { mkdirSync, rmSync } from 'node:fs';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { buildAll } from './build.ts';
 import { alive, startMariadb, stopPid } from './mariadb.ts';
-import { startProcess, writePid, type Running } from './processes.ts';
+import { startProcess, writePid } from './processes.ts';
+import { supervise } from './supervise.ts';
 
 /** `npm start`: everything up, in order; Ctrl-C or SIGTERM brings everything down, in the other order. */
 const { env } = process;
@@ -12,11 +13,13 @@ const standinsPort = Number(env['STANDINS_PORT'] ?? 4610);
 const address = env['ZUSAMMEN_ADDRESS'] ?? `http://localhost:${port}`;
 const stops: (() => Promise<void>)[] = [];
 let stopping: Promise<void> | undefined;
+const isStopping = (): boolean => stopping !== undefined;
 
 function stopAll(code: number): Promise<void> {
   stopping ??= (async () => {
     for (const stop of stops.reverse()) await stop().catch((error: Error) => console.error(error.message));
-    for (const name of ['server', 'standins', 'mariadb']) rmSync(join(home, 'run', `${name}.pid`), { force: true });
+    for (const name of ['server', 'standins', 'mariadb', 'start'])
+      rmSync(join(home, 'run', `${name}.pid`), { force: true });
     process.exit(code);
   })();
   return stopping;
@@ -29,31 +32,28 @@ try {
   await refuseTwice();
   await buildAll();
   const databases = await startDatabase();
-  const standins = startProcess(
-    'dist/standins.mjs',
-    [],
-    {
-      STANDINS_DATABASE_URL: databases,
-      STANDINS_PORT: String(standinsPort),
-      ZUSAMMEN_ADDRESS: address,
-    },
-    join(home, 'standins.log'),
+  await up('The stand-ins', () =>
+    startProcess(
+      'dist/standins.mjs',
+      [],
+      { STANDINS_DATABASE_URL: databases, STANDINS_PORT: String(standinsPort), ZUSAMMEN_ADDRESS: address },
+      join(home, 'standins.log'),
+    ),
   );
-  writePid(home, 'standins', standins.pid);
-  await up(standins, 'The stand-ins');
-  const server = startProcess(
-    'dist/server.mjs',
-    ['--role=all'],
-    {
-      DATABASE_URL: env['DATABASE_URL'] ?? `${databases}zusammen`,
-      ZUSAMMEN_HOME: home,
-      PORT: String(port),
-      ZUSAMMEN_DEMO_FROM: `http://localhost:${standinsPort}`,
-      NODE_ENV: 'production',
-    },
-    join(home, 'server.log'),
+  await up('The server', () =>
+    startProcess(
+      'dist/server.mjs',
+      ['--role=all'],
+      {
+        DATABASE_URL: env['DATABASE_URL'] ?? `${databases}zusammen`,
+        ZUSAMMEN_HOME: home,
+        PORT: String(port),
+        ZUSAMMEN_DEMO_FROM: `http://localhost:${standinsPort}`,
+        NODE_ENV: 'production',
+      },
+      join(home, 'server.log'),
+    ),
   );
-  await up(server, 'The server');
   console.log(`
 Zusammen is ready.
 
@@ -74,34 +74,51 @@ async function startDatabase(): Promise<string> {
     url.pathname = '/';
     return url.href;
   }
-  const database = await startMariadb(home, Number(env['DB_PORT'] ?? 4606));
-  stops.push(() => database.stop());
-  return database.url;
+  let url = '';
+  const stop = await supervise(
+    'MariaDB',
+    async () => {
+      const database = await startMariadb(home, Number(env['DB_PORT'] ?? 4606));
+      url = database.url;
+      return database;
+    },
+    isStopping,
+    () => void stopAll(1),
+  );
+  stops.push(stop);
+  return url;
 }
 
-/** Waits until a program is up. Where one ends by itself later, the others don't go on half. */
-async function up(running: Running, name: string): Promise<void> {
-  stops.push(() => running.stop());
-  await running.ready;
-  void running.ended.then((code) => {
-    if (stopping) return;
-    console.error(`${name} stopped by itself (${code ?? 'killed'}); its last words are in ${home}.`);
+/** Starts a program and keeps it up. Its pid file tells which process is the present one. */
+async function up(name: string, start: () => ReturnType<typeof startProcess>): Promise<void> {
+  const pidName = name === 'The server' ? 'server' : 'standins';
+  const launch = async () => {
+    const running = start();
+    // Known at once, so that Ctrl-C in the middle of starting leaves nothing behind.
+    stops.push(() => running.stop());
+    await running.ready;
+    writePid(home, pidName, running.pid);
+    return running;
+  };
+  const stop = await supervise(name, launch, isStopping, () => {
+    console.error(`${name} keeps stopping; its last words are in ${home}.`);
     void stopAll(1);
   });
+  stops.push(stop);
 }
 
 /** What an earlier start left behind: a running one is named, killed ones' helpers are cleared away. */
 async function refuseTwice(): Promise<void> {
-  const server = alive(join(home, 'run', 'server.pid'));
+  const starter = alive(join(home, 'run', 'start.pid'));
   if (
-    server !== undefined &&
-    (await fetch(`http://127.0.0.1:${port}/api/health`).then(
-      (each) => each.ok,
-      () => false,
-    ))
+    starter !== undefined &&
+    starter !== process.pid &&
+    readFileSync(`/proc/${starter}/cmdline`, 'utf8').includes('start.mjs')
   ) {
-    throw new Error(`Zusammen runs already at ${address} (process ${server}).`);
+    console.log(`Zusammen runs already at ${address} (process ${starter}).`);
+    process.exit(0);
   }
+  writePid(home, 'start', process.pid);
   for (const name of ['server', 'standins']) {
     const left = alive(join(home, 'run', `${name}.pid`));
     if (left !== undefined) await stopPid(left);

@@ -7,7 +7,7 @@ import { sealerFrom } from './access/index.ts';
 import { loadDemo } from './demo/index.ts';
 import { Acceptor, LiveView, recoverTakingBack, releaseDead, Worker } from './engine/index.ts';
 import { makeApp } from './http/index.ts';
-import { createDatabase, migrateDatabase, openDatabase } from './store/index.ts';
+import { createDatabase, loggable, migrateDatabase, openDatabase } from './store/index.ts';
 import { Systems } from './systems/index.ts';
 
 export interface ProgramSettings {
@@ -68,7 +68,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       void live
         .allSchemas()
         .then((schemas) => recoverTakingBack(db, systems, schemas))
-        .catch((error: Error) => log.warn({ error: error.message }, 'a taking back could not be finished yet'));
+        .catch((error: Error) => log.warn(loggable(error), 'a taking back could not be finished yet'));
     recovery = setInterval(recover, 60_000);
     recover();
   }

@@ -1,5 +1,5 @@
 import { carryOut, type Course } from '@zusammen/core/plans';
-import { Batcher, noteIntents, type Database, type LedgerEntry } from '../store/index.ts';
+import { Batcher, loggable, noteIntents, type Database, type LedgerEntry } from '../store/index.ts';
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
 import { claimDue, prolongClaims, type Claimed } from './claim.ts';
 import type { LiveView } from './live.ts';
@@ -122,7 +122,7 @@ export class Worker {
       this.claimed.push(...claimed);
       this.begin();
     } catch (error) {
-      this.settings.log('the queue could not be read', { error: (error as Error).message });
+      this.settings.log('the queue could not be read', loggable(error));
     }
   }
 
@@ -162,7 +162,7 @@ export class Worker {
         return log('a submission was taken over by another worker', { worker: name, submission: submission.id });
       await this.interrupted(submission, settlements, error).catch((later: unknown) => {
         // The claim lapses and another worker takes over.
-        log('a submission could not be put back', { submission: submission.id, error: (later as Error).message });
+        log('a submission could not be put back', { submission: submission.id, ...loggable(later) });
       });
     }
   }
@@ -177,8 +177,7 @@ export class Worker {
     const clock = this.clockOf(submission);
     const outside =
       error instanceof SystemUnavailable || error instanceof TokenRefused || error instanceof NotUnderstood;
-    if (!outside)
-      log('carrying out a submission failed', { submission: submission.id, error: (error as Error).message });
+    if (!outside) log('carrying out a submission failed', { submission: submission.id, ...loggable(error) });
     const words = outside ? error.message : 'Something went wrong on our side.';
     const { seq, attempts } = submission;
     if (attempts + 1 >= MOST_ATTEMPTS || error instanceof NotUnderstood) {

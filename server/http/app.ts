@@ -7,6 +7,7 @@ import { pinoHttp } from 'pino-http';
 import type { Context } from './context.ts';
 import { intakeDoor } from './intake-door.ts';
 import { documentSchemas, openApi } from './openapi.ts';
+import { isDatabaseAway, loggable } from '../store/index.ts';
 import { Problem } from './problem.ts';
 import { mount, route, type Route } from './route.ts';
 import { intakeRoutes } from './routes/intakes.ts';
@@ -138,7 +139,7 @@ function answerErrors(log: Logger): ErrorRequestHandler {
     if (response.headersSent) return next(error);
     const problem = asProblem(error);
     if (problem.status >= 500 && !(error instanceof Problem))
-      log.error({ error: error.message, stack: error.stack, path: request.path }, 'a request failed');
+      log.error({ ...loggable(error), path: request.path }, 'a request failed');
     response
       .status(problem.status)
       .set(problem.headers)
@@ -149,6 +150,10 @@ function answerErrors(log: Logger): ErrorRequestHandler {
 
 function asProblem(error: Error & { status?: number }): Problem {
   if (error instanceof Problem) return error;
+  if (isDatabaseAway(error))
+    return new Problem(503, 'Not well', 'The database does not answer; nothing was done. Try again in a moment.', [], {
+      'Retry-After': '2',
+    });
   if (error instanceof URIError) return new Problem(400, 'Not readable', 'The address is not valid.');
   if (error.message === 'aborted' || (error as { code?: string }).code === 'ECONNRESET')
     return new Problem(400, 'Broken off', 'The request broke off.');

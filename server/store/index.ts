@@ -8,4 +8,5 @@ export * from './schema.ts';
 export * from './submissions.ts';
 export * from './systems.ts';
 export * from './transaction.ts';
+export * from './trouble.ts';
 export * from './users.ts';

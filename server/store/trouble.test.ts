@@ -1,0 +1,32 @@
+import { DrizzleQueryError } from 'drizzle-orm/errors';
+import { isDatabaseAway, loggable } from './trouble.ts';
+
+const lost = Object.assign(new Error('Connection lost'), { code: 'PROTOCOL_CONNECTION_LOST', fatal: true });
+
+describe('what of an error is logged', () => {
+  it('never holds the values of a query', () => {
+    const failed = new DrizzleQueryError('select * from people where email = ?', ['kathi@biene.example'], lost);
+    const duplicate = Object.assign(new Error("Duplicate entry 'kathi@biene.example' for key 'x'"), {
+      code: 'ER_DUP_ENTRY',
+      sqlMessage: "Duplicate entry 'kathi@biene.example'",
+      sql: "insert 'kathi@biene.example'",
+    });
+    for (const error of [failed, duplicate]) expect(JSON.stringify(loggable(error))).not.toContain('kathi');
+    expect(loggable(failed).error).toContain('PROTOCOL_CONNECTION_LOST');
+    expect(loggable(duplicate).error).toContain('ER_DUP_ENTRY');
+  });
+  it('holds the words and the frames of others', () => {
+    const told = loggable(new Error('a bug'));
+    expect(told.error).toBe('a bug');
+    expect(told.frames).toMatch(/^\s+at /);
+  });
+});
+
+it('tells a database that is away from a query that is wrong', () => {
+  expect(isDatabaseAway(lost)).toBe(true);
+  expect(isDatabaseAway(new DrizzleQueryError('x', [], lost))).toBe(true);
+  expect(
+    isDatabaseAway(new DrizzleQueryError('x', [], Object.assign(new Error('no'), { code: 'ER_PARSE_ERROR' }))),
+  ).toBe(false);
+  expect(isDatabaseAway(new Error('a bug'))).toBe(false);
+});
