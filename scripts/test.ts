@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { buildAll } from './build.ts';
 
 /** `npm test`: format, lint, import rules, types, unit and server tests, and the real interface; one line of figures at the end. */
@@ -71,6 +71,7 @@ const run = ([program, ...args]: string[]): Promise<number> =>
 let passed = 0;
 let failed = 0;
 rmSync('test-results', { recursive: true, force: true });
+mkdirSync('test-results', { recursive: true });
 await buildAll();
 for (const { name, command, count } of CHECKS) {
   console.log(`\n— ${name}`);
