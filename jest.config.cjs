@@ -1,7 +1,7 @@
 /** Unit and server tests. MariaDB comes up once for all of them (scripts/testing/setup.ts). */
 module.exports = {
   testEnvironment: 'node',
-  testMatch: ['<rootDir>/{core,server,standins,scripts}/**/*.test.ts'],
+  testMatch: ['<rootDir>/{core,server,standins,scripts,web/src}/**/*.test.ts'],
   modulePathIgnorePatterns: ['<rootDir>/dist', '<rootDir>/.data', '<rootDir>/web/dist'],
   moduleNameMapper: { '^@zusammen/core/(.*)$': '<rootDir>/core/$1/index.ts' },
   transform: {

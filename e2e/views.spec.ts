@@ -21,6 +21,7 @@ const intakeId = async (page: Page): Promise<string> => {
 
 for (const scheme of ['light', 'dark'] as const) {
   test(`axe finds nothing on any view, ${scheme}`, async ({ app: page }) => {
+    test.slow();
     await page.emulateMedia({ colorScheme: scheme });
     const id = await intakeId(page);
     for (const path of [

@@ -1,0 +1,143 @@
+import { randomBytes } from 'node:crypto';
+import { v7 as uuid } from 'uuid';
+import {
+  createDatabase,
+  inTransaction,
+  leaveLanes,
+  migrateDatabase,
+  openDatabase,
+  type Database,
+} from '../store/index.ts';
+import { MIGRATIONS } from '../testing/stage.ts';
+import { laneHash } from './accept.ts';
+import { CLAIM_MS, claimDue, prolongClaims, releaseDead } from './claim.ts';
+
+let db: Database;
+beforeAll(async () => {
+  const url = `${process.env['TEST_DATABASE_URL']!}claim_${randomBytes(4).toString('hex')}`;
+  await createDatabase(url);
+  // Two at once: the second waits and finds the work done.
+  await Promise.all([migrateDatabase(url, MIGRATIONS), migrateDatabase(url, MIGRATIONS)]);
+  db = openDatabase(url, 12);
+});
+afterAll(() => db.$client.end());
+beforeEach(async () => {
+  for (const table of ['submissions', 'lanes', 'lane_holders']) await db.$client.query(`DELETE FROM ${table}`);
+});
+
+const now = (): Date => new Date();
+/** Puts a submission into the queue, in the lanes named. @returns its place */
+const queue = (...lanes: string[]): Promise<number> =>
+  inTransaction(db, async (query) => {
+    const [row] = await query<{ seq: number }>(
+      "INSERT INTO submissions (id, intake_id, version, state, label, submitted, via, received_at, due_at) VALUES (?, ?, 1, 'received', '', '{}', 'form', ?, ?) RETURNING seq",
+      [uuid(), uuid(), now(), now()],
+    );
+    if (lanes.length > 0)
+      await query('INSERT INTO lanes (lane, seq) VALUES ?', [lanes.map((lane) => [laneHash(lane), row!.seq])]);
+    return row!.seq;
+  });
+const claim = async (worker = 'w', limit = 100): Promise<number[]> =>
+  (await claimDue(db, worker, limit, now())).map(({ seq }) => seq);
+const leave = (seq: number): Promise<void> =>
+  inTransaction(db, async (query) => {
+    await query("UPDATE submissions SET state = 'applied' WHERE seq = ?", [seq]);
+    await leaveLanes(query, [seq]);
+  });
+
+describe('claiming', () => {
+  it('takes what is due, each once, in the order of arrival', async () => {
+    const all = [await queue('a'), await queue('b'), await queue()];
+    expect(await claim('one', 2)).toEqual(all.slice(0, 2));
+    expect(await claim('two')).toEqual(all.slice(2));
+    expect(await claim('three')).toEqual([]);
+  });
+
+  it('lets one of a lane through at a time, the next when it has left', async () => {
+    const [first, second, third] = [await queue('kathi'), await queue('kathi'), await queue('kathi')];
+    expect(await claim()).toEqual([first]);
+    expect(await claim()).toEqual([]);
+    await leave(first!);
+    expect(await claim()).toEqual([second]);
+    await leave(second!);
+    expect(await claim()).toEqual([third]);
+  });
+
+  it('holds one that is about two people until both lanes are free', async () => {
+    const [kathi, ulli, both] = [await queue('kathi'), await queue('ulli'), await queue('kathi', 'ulli')];
+    const after = await queue('ulli');
+    expect(await claim()).toEqual([kathi, ulli]);
+    await leave(kathi!);
+    expect(await claim()).toEqual([]);
+    await leave(ulli!);
+    expect(await claim()).toEqual([both]);
+    await leave(both!);
+    expect(await claim()).toEqual([after]);
+  });
+
+  it('keeps out one that arrives late with an earlier place, while another is at work in the lane', async () => {
+    // Its transaction took the number first and commits last, as two servers may do it.
+    const seq = await queue();
+    await db.$client.query('UPDATE submissions SET due_at = ? WHERE seq = ?', [new Date(Date.now() + 60_000), seq]);
+    const later = await queue('kathi');
+    expect(await claim()).toEqual([later]);
+    await db.$client.query('INSERT INTO lanes (lane, seq) VALUES (?, ?)', [laneHash('kathi'), seq]);
+    await db.$client.query('UPDATE submissions SET due_at = ? WHERE seq = ?', [now(), seq]);
+    expect(await claim()).toEqual([]);
+    await leave(later);
+    expect(await claim()).toEqual([seq]);
+  });
+
+  it('gives each to one of many workers that ask at once, and never two of a lane', async () => {
+    const places = await Promise.all(Array.from({ length: 60 }, (_, at) => queue(`p${at % 12}`)));
+    const lane = new Map(places.map((seq, at) => [seq, at % 12]));
+    const done: number[] = [];
+    for (let round = 0; done.length < 60 && round < 200; round += 1) {
+      const claimed = await Promise.all(Array.from({ length: 5 }, (_, worker) => claim(`w${worker}`, 7)));
+      const flat = claimed.flat();
+      expect(new Set(flat).size).toBe(flat.length);
+      expect(new Set(flat.map((seq) => lane.get(seq))).size).toBe(flat.length);
+      await Promise.all(flat.map(leave));
+      done.push(...flat);
+    }
+    expect(done).toHaveLength(60);
+    for (let each = 0; each < 12; each += 1) {
+      const inLane = done.filter((seq) => lane.get(seq) === each);
+      expect(inLane).toEqual([...inLane].sort((a, b) => a - b));
+    }
+  });
+
+  it('gives a lapsed claim to another, and says that somebody has been at it', async () => {
+    const seq = await queue('kathi');
+    const [fresh] = await claimDue(db, 'dead', 1, now());
+    expect(fresh).toMatchObject({ seq, fresh: true });
+    expect(await claim('next')).toEqual([]);
+    const [again] = await claimDue(db, 'next', 1, new Date(Date.now() + CLAIM_MS + 1000));
+    expect(again).toMatchObject({ seq, fresh: false });
+  });
+
+  it('keeps a claim that is prolonged', async () => {
+    const seq = await queue();
+    await claim('alive');
+    await prolongClaims(db, 'alive', [seq], new Date(Date.now() + CLAIM_MS));
+    expect(await claimDue(db, 'next', 1, new Date(Date.now() + CLAIM_MS + 1000))).toEqual([]);
+  });
+
+  it('lets go at once of what workers left that are known to be dead, and of no other', async () => {
+    const [one] = [await queue('a'), await queue('b')];
+    await claim('host/1/x', 1);
+    await claim('elsewhere/1/x', 1);
+    await releaseDead(db, (worker) => (worker.startsWith('host/') ? false : undefined));
+    expect(await claim('new')).toEqual([one]);
+  });
+
+  it('isn’t slowed for others by a long queue about one person', async () => {
+    await Promise.all(Array.from({ length: 80 }, () => queue('kathi')));
+    const other = await queue('ulli');
+    const seen: number[] = [];
+    for (let round = 0; round < 12 && !seen.includes(other); round += 1) seen.push(...(await claim('w', 8)));
+    expect(seen).toHaveLength(2);
+    const [rows] = await db.$client.query('SELECT COUNT(*) AS count FROM submissions WHERE blocked');
+    expect(Number((rows as { count: number }[])[0]!.count)).toBe(79);
+  });
+});

@@ -1,0 +1,144 @@
+import { makeEntity, makeField } from '../../../core/testing/world.ts';
+import type { HttpRequest, HttpResponse } from '../http.ts';
+import { NotUnderstood, TokenRefused } from '../system.ts';
+import { ODataSystem } from './client.ts';
+
+const CAPABLE = { repeatability: true, batch: false, delta: false, etags: true };
+const people = makeEntity('People', [
+  makeField('id', { type: 'id' }),
+  makeField('email'),
+  makeField('crops', { type: 'options' }),
+]);
+const sending = { requestId: '01890000-0000-7000-8000-000000000001', firstSent: new Date('2027-04-20T06:00:00Z') };
+
+/** A system that gives one answer and remembers what it was asked. */
+function answering(status: number, body: unknown = '', headers: Record<string, string> = {}, capabilities = CAPABLE) {
+  const asked: HttpRequest[] = [];
+  const send = async (request: HttpRequest): Promise<HttpResponse> => {
+    asked.push(request);
+    return { status, headers, text: typeof body === 'string' ? body : JSON.stringify(body) };
+  };
+  return { asked, system: new ODataSystem('https://crm.example/odata', 'secret', capabilities, send) };
+}
+
+describe('asking an OData system', () => {
+  it('finds by conditions that no value can break out of', async () => {
+    const { asked, system } = answering(200, {
+      value: [{ id: 'P-1', email: 'a@b.example', '@odata.etag': 'W/"3"', extra: 1 }],
+    });
+    const found = await system.find(
+      people,
+      [
+        { field: 'email', value: "O'Hara@X.example", folded: true },
+        { field: 'name', value: "x' or 1 eq 1", folded: false },
+      ],
+      10,
+    );
+    expect(found).toEqual([{ id: 'P-1', etag: 'W/"3"', values: { id: 'P-1', email: 'a@b.example' } }]);
+    const url = new URL(asked[0]!.url);
+    expect(url.pathname).toBe('/odata/People');
+    expect(url.searchParams.get('$filter')).toBe("tolower(email) eq 'o''hara@x.example' and name eq 'x'' or 1 eq 1'");
+    expect(url.searchParams.get('$top')).toBe('10');
+    expect(asked[0]!.headers['Authorization']).toBe('Bearer secret');
+    expect(asked[0]!.repeatable).toBe(true);
+  });
+
+  it('addresses a record by its key, whatever stands in it', async () => {
+    const { asked, system } = answering(200, { id: "O'1/2?" });
+    await system.read(people, "O'1/2?");
+    expect(asked[0]!.url).toBe("https://crm.example/odata/People('O''1%2F2%3F')");
+  });
+
+  it('creates repeatably and takes the record from the answer', async () => {
+    const { asked, system } = answering(201, { id: 'P-2', email: 'x' }, { etag: 'W/"1"' });
+    expect(await system.create(people, { email: 'x' }, sending)).toEqual({
+      kind: 'done',
+      record: { id: 'P-2', etag: 'W/"1"', values: { id: 'P-2', email: 'x' } },
+    });
+    expect(asked[0]).toMatchObject({
+      method: 'POST',
+      body: '{"email":"x"}',
+      repeatable: true,
+      headers: {
+        'Repeatability-Request-ID': sending.requestId,
+        'Repeatability-First-Sent': 'Tue, 20 Apr 2027 06:00:00 GMT',
+      },
+    });
+  });
+
+  it('knows the record of a system that answers 204', async () => {
+    const { system } = answering(204, '', {
+      'odata-entityid': "https://crm.example/odata/People('P''9')",
+      etag: '"7"',
+    });
+    expect(await system.create(people, { email: 'x' }, sending)).toEqual({
+      kind: 'done',
+      record: { id: "P'9", etag: '"7"', values: { email: 'x' } },
+    });
+    await expect(answering(204).system.create(people, { email: 'x' }, sending)).rejects.toThrow(NotUnderstood);
+  });
+
+  it('updates only the version that was read', async () => {
+    const { asked, system } = answering(200, { id: 'P-1' });
+    await system.update(people, 'P-1', { email: 'y' }, 'W/"3"', sending);
+    expect(asked[0]).toMatchObject({ method: 'PATCH', headers: { 'If-Match': 'W/"3"' } });
+  });
+
+  it('doesn’t pretend to be repeatable towards a system that isn’t', async () => {
+    const { asked, system } = answering(201, { id: 'P-1' }, {}, { ...CAPABLE, repeatability: false });
+    await system.create(people, {}, sending);
+    expect(asked[0]!.repeatable).toBe(false);
+    expect(Object.keys(asked[0]!.headers).some((name) => name.startsWith('Repeatability'))).toBe(false);
+  });
+
+  it.each([
+    [412, 'update', { kind: 'overtaken' }],
+    [404, 'update', { kind: 'overtaken' }],
+    [404, 'remove', { kind: 'done' }],
+    [409, 'create', { kind: 'refused', refusal: { kind: 'conflict' } }],
+    [403, 'update', { kind: 'refused', refusal: { kind: 'rights' } }],
+    [422, 'create', { kind: 'refused', refusal: { kind: 'values' } }],
+  ] as const)('takes %i on %s as it is meant', async (status, method, meant) => {
+    const { system } = answering(status);
+    const answer =
+      method === 'create'
+        ? system.create(people, {}, sending)
+        : method === 'update'
+          ? system.update(people, 'P-1', {}, undefined, sending)
+          : system.remove(people, 'P-1', undefined, sending);
+    expect(await answer).toMatchObject(meant);
+  });
+
+  it('keeps a refusal in the system’s words, by field', async () => {
+    const body = {
+      error: {
+        code: 'x',
+        message: 'Two things are wrong.',
+        details: [
+          { code: 'a', message: 'Too long.', target: 'email' },
+          { code: 'b', message: 'Odd.' },
+        ],
+      },
+    };
+    expect(await answering(400, body).system.create(people, {}, sending)).toMatchObject({
+      refusal: { words: 'Two things are wrong.', fields: [{ field: 'email', words: 'Too long.' }], status: 400 },
+    });
+    expect(await answering(400, '<html>oops').system.create(people, {}, sending)).toMatchObject({
+      refusal: { words: 'It answers 400.', fields: [] },
+    });
+    expect(await answering(400, 'plainly no').system.create(people, {}, sending)).toMatchObject({
+      refusal: { words: 'plainly no' },
+    });
+  });
+
+  it('says when its token is refused, when it is sent elsewhere, and when an answer makes no sense', async () => {
+    await expect(answering(401).system.read(people, 'x')).rejects.toThrow(TokenRefused);
+    await expect(
+      answering(302, '', { location: 'https://elsewhere.example/' }).system.read(people, 'x'),
+    ).rejects.toThrow(/elsewhere/);
+    await expect(answering(200, 'not json').system.read(people, 'x')).rejects.toThrow(/not JSON/);
+    await expect(answering(200, { value: 'none' }).system.find(people, [], 1)).rejects.toThrow(/holds no list/);
+    await expect(answering(200, { value: [{ email: 'x' }] }).system.find(people, [], 1)).rejects.toThrow(/has no id/);
+    expect(await answering(404).system.read(people, 'x')).toBeUndefined();
+  });
+});
