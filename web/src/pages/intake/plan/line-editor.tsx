@@ -14,7 +14,7 @@ import { Incoming, Outgoing } from '../../../parts/chip.tsx';
 import { Combobox } from '../../../parts/combobox.tsx';
 import { Choices, Editable } from '../../../parts/editable.tsx';
 import { useDraft } from '../draft.tsx';
-import { targetItems } from './lines.tsx';
+import { targetItems } from './target-items.ts';
 import { TreatmentEditor, TREATMENT_NAMES } from './treatment-editor.tsx';
 
 const IF_BOTH_HELP: Record<IfBoth, string> = {

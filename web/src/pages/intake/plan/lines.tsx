@@ -1,6 +1,6 @@
 import { describeTreatment, evaluateLine, prepareLine, type Line } from '@zusammen/core/mapping';
 import type { Step } from '@zusammen/core/plans';
-import { fieldOf, isWritable, mustBeGiven, type Entity, type RecordState } from '@zusammen/core/schema';
+import { fieldOf, mustBeGiven, type Entity, type RecordState } from '@zusammen/core/schema';
 import { isBlank, sameValue } from '@zusammen/core/values';
 import { useEffect, useState, type ReactNode } from 'react';
 import type { Rehearsed } from '../../../api/types.ts';
@@ -15,6 +15,7 @@ import { Empty } from '../../../parts/states.tsx';
 import { ValueText } from '../../../parts/values.tsx';
 import { useDraft } from '../draft.tsx';
 import { LineEditor } from './line-editor.tsx';
+import { targetItems } from './target-items.ts';
 import { useSuggest } from './suggest.ts';
 
 interface Props {
@@ -248,17 +249,6 @@ export function Lines({ step, entity, edit, sample, setSample, rehearsed }: Prop
       </div>
     </>
   );
-}
-
-export function targetItems(entity: Entity, taken: ReadonlySet<string>) {
-  return entity.fields.filter(isWritable).map((field) => ({
-    value: field.name,
-    label: field.label,
-    words: `${field.label} ${field.name}`,
-    note: [mustBeGiven(field) ? 'needed' : '', taken.has(field.name) ? 'filled already' : '', field.type]
-      .filter(Boolean)
-      .join(', '),
-  }));
 }
 
 interface RowProps {
