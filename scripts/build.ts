@@ -16,10 +16,11 @@ export async function buildAll(): Promise<void> {
   writeFileSync(mark, state);
 }
 
-async function buildPrograms(): Promise<void> {
+/** Bundles the server and the stand-ins as programs of their own. @param outdir inside the repository, where packages are found */
+export async function buildPrograms(outdir = 'dist'): Promise<void> {
   await build({
     entryPoints: { server: 'server/main.ts', standins: 'standins/main.ts' },
-    outdir: 'dist',
+    outdir,
     outExtension: { '.js': '.mjs' },
     bundle: true,
     platform: 'node',

@@ -94,6 +94,9 @@ describe('checks', () => {
   });
   it('K01: a required field gets no value, or may stay blank', () => {
     expect(findings(without('last_name'))).toEqual(['K01 stops last_name']);
+    expect(findings([...without('last_name'), line(['last'], 'last_name', { origin: 'suggested' })])).toEqual([
+      'K01 stops last_name',
+    ]);
     expect(findings(SOUND, [sample, { ...sample, last: ' ' }])).toEqual(['K01 look last_name 1/2']);
     expect(findings([...without('last_name'), line(['lang'], 'last_name')])).toContain('K01 look last_name');
     expect(findings(without('last_name'), [], { whenNone: 'skip' })).toEqual([]);

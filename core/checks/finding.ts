@@ -1,4 +1,4 @@
-import type { IntakeDocument, Step } from '../plans/index.ts';
+import { standingLines, type IntakeDocument, type Step } from '../plans/index.ts';
 import type { Entity, Schema } from '../schema/index.ts';
 
 /** Something that would go wrong, found before it does harm. */
@@ -33,11 +33,11 @@ export function counted(which: number[], of: number): Finding['samples'] {
   return { hit: which.length, of, which };
 }
 
-/** Runs a check on each step whose entity is known. */
+/** Runs a check on each step whose entity is known, on its lines that count. */
 export function onSteps(check: (input: StepInput) => Finding[]): Check {
   return (input) =>
     input.document.plan.steps.flatMap((step) => {
       const entity = input.schemas.get(step.system)?.entities.find((each) => each.name === step.entity);
-      return entity ? check({ ...input, step, entity }) : [];
+      return entity ? check({ ...input, step: { ...step, lines: standingLines(step) }, entity }) : [];
     });
 }

@@ -1,7 +1,7 @@
 import { decide, evaluateLine, type LineValue } from '../mapping/index.ts';
 import { entityOf, fieldOf, type Entity, type RecordState, type Schema, type Value } from '../schema/index.ts';
 import { isBlank } from '../values/index.ts';
-import type { Plan, Step } from './model.ts';
+import { standingLines, type Plan, type Step } from './model.ts';
 import { criteriaOf } from './recognise.ts';
 import type { Effect, Intent, Refusal, World } from './world.ts';
 
@@ -127,7 +127,7 @@ async function carryOutStep(step: Step, run: PlanRun, world: World): Promise<Ste
 }
 
 function evaluateLines(step: Step, run: PlanRun, entity: Entity): LineValue[] {
-  return step.lines.map((line) => {
+  return standingLines(step).map((line) => {
     const field = fieldOf(entity, line.field);
     if (field) return evaluateLine(line, run.values, field);
     return {

@@ -44,6 +44,9 @@ export class Step {
   @IsArray() @ArrayMaxSize(1000) @ValidateNested({ each: true }) @Type(() => Line) lines!: Line[];
 }
 
+/** The lines of a step that count: a suggestion waits for somebody's yes and does nothing until then. */
+export const standingLines = (step: Pick<Step, 'lines'>): Line[] => step.lines.filter(({ origin }) => origin === 'set');
+
 /** What a submission does, in order. */
 export class Plan {
   @IsArray() @ArrayMaxSize(50) @ValidateNested({ each: true }) @Type(() => Step) steps!: Step[];

@@ -64,6 +64,19 @@ describe('carrying out a plan', () => {
       kept: 'kept',
     });
   });
+  it('lets a suggestion that nobody has accepted do nothing', async () => {
+    const world = new MemoryWorld();
+    const lines = step().lines.map((each): Line => (each.field === 'name' ? { ...each, origin: 'suggested' } : each));
+    await carryOut(run(kathi, { lines }), world);
+    expect(world.records.get('r1')!.values).toEqual({ email: 'Kathi@biene.example', phone: '1' });
+    expect(
+      lanesOf(
+        { steps: [step({ lines: step().lines.map((each): Line => ({ ...each, origin: 'suggested' })) })] },
+        kathi,
+        schemas,
+      ),
+    ).toEqual([]);
+  });
   it('asks when several fit and writes nothing, then does as it is told', async () => {
     const world = new MemoryWorld([{ email: 'kathi@biene.example' }, { email: 'kathi@biene.example' }]);
     const course = await carryOut(run(kathi), world);

@@ -2,7 +2,7 @@ import type { LineValue } from '../mapping/index.ts';
 import { fieldOf, type Entity, type Schema, entityOf } from '../schema/index.ts';
 import { evaluateLine } from '../mapping/index.ts';
 import { isBlank } from '../values/index.ts';
-import type { Plan, RecognitionKey } from './model.ts';
+import { standingLines, type Plan, type RecognitionKey } from './model.ts';
 import type { Criterion } from './world.ts';
 
 /** What a record must have to be recognised by a key; undefined when a field of the key has no value. */
@@ -33,7 +33,7 @@ export function lanesOf(
     const entity = schema && entityOf(schema, step.entity);
     if (!entity) continue;
     const wanted = new Set(step.recognise.flatMap((key) => key.fields));
-    const lines = step.lines
+    const lines = standingLines(step)
       .filter((line) => wanted.has(line.field))
       .flatMap((line) => {
         const field = fieldOf(entity, line.field);

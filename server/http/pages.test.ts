@@ -168,3 +168,11 @@ describe('a system whose rights change', () => {
     expect((await get(`/submissions/${refused}`)).state).toBe('applied');
   });
 });
+
+it('lets nobody guess passwords for long', async () => {
+  const guess = () =>
+    callerAt(stage.address, '')('POST', '/session', { email: 'mara@cloverhollow.example', password: 'guess' });
+  const answers = await Promise.all(Array.from({ length: 40 }, guess));
+  expect(answers.filter(({ status }) => status === 429).length).toBeGreaterThanOrEqual(10);
+  expect((await guess()).body.detail).toContain('wait ten minutes');
+});

@@ -1,10 +1,14 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { buildPrograms } from '../../scripts/build.ts';
 
 export interface Child {
   process: ChildProcess;
   /** As `kill -9`: no handler runs, nothing is finished. */
   kill(): Promise<void>;
 }
+
+const PROGRAMS = 'test-results/programs';
+let built: Promise<void> | undefined;
 
 /** Starts Zusammen as a process of its own, on a database that is there already, and waits until it is ready. */
 export async function startChild(
@@ -13,7 +17,9 @@ export async function startChild(
   port: number,
   role: 'all' | 'web' | 'worker',
 ): Promise<Child> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', `--role=${role}`], {
+  built ??= buildPrograms(PROGRAMS);
+  await built;
+  const child = spawn(process.execPath, [`${PROGRAMS}/server.mjs`, `--role=${role}`], {
     env: { ...process.env, DATABASE_URL: databaseUrl, ZUSAMMEN_HOME: home, PORT: String(port), NODE_OPTIONS: '' },
     stdio: ['ignore', 'pipe', 'pipe'],
   });

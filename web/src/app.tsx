@@ -1,22 +1,8 @@
 import { createBrowserRouter, Link, Navigate, useRouteError } from 'react-router';
 import { Button } from './parts/button.tsx';
-import { Empty } from './parts/states.tsx';
-import { Arrive } from './pages/intake/arrive.tsx';
-import { History } from './pages/intake/history.tsx';
-import { IntakeLayout } from './pages/intake/layout.tsx';
-import { Open } from './pages/intake/open.tsx';
-import { PlanStation } from './pages/intake/plan/plan.tsx';
-import { Rehearse } from './pages/intake/rehearse.tsx';
-import { Intakes } from './pages/intakes.tsx';
-import { Ledger } from './pages/ledger.tsx';
-import { NewIntake } from './pages/new-intake.tsx';
-import { People } from './pages/people.tsx';
-import { Review } from './pages/review.tsx';
-import { Schema } from './pages/schema.tsx';
+import { Empty, Skeleton } from './parts/states.tsx';
 import { Shell } from './pages/shell.tsx';
 import { SignIn } from './pages/sign-in.tsx';
-import { Systems } from './pages/systems.tsx';
-import { Today } from './pages/today.tsx';
 
 function Nowhere() {
   return (
@@ -42,33 +28,41 @@ function Broken() {
   );
 }
 
+/** Pages are loaded when they are first gone to, so that the first one is there at once. */
 export const router = createBrowserRouter([
   { path: '/sign-in', element: <SignIn />, errorElement: <Broken /> },
   {
     path: '/',
     element: <Shell />,
+    hydrateFallbackElement: <Skeleton />,
     errorElement: <Broken />,
     children: [
-      { index: true, element: <Today /> },
-      { path: 'intakes', element: <Intakes /> },
-      { path: 'intakes/new', element: <NewIntake /> },
+      { index: true, lazy: async () => ({ Component: (await import('./pages/today.tsx')).Today }) },
+      { path: 'intakes', lazy: async () => ({ Component: (await import('./pages/intakes.tsx')).Intakes }) },
+      { path: 'intakes/new', lazy: async () => ({ Component: (await import('./pages/new-intake.tsx')).NewIntake }) },
       {
         path: 'intakes/:id',
-        element: <IntakeLayout />,
+        lazy: async () => ({ Component: (await import('./pages/intake/layout.tsx')).IntakeLayout }),
         children: [
           { index: true, element: <Navigate to="plan" replace /> },
-          { path: 'arrive', element: <Arrive /> },
-          { path: 'plan', element: <PlanStation /> },
-          { path: 'rehearse', element: <Rehearse /> },
-          { path: 'open', element: <Open /> },
-          { path: 'history', element: <History /> },
+          { path: 'arrive', lazy: async () => ({ Component: (await import('./pages/intake/arrive.tsx')).Arrive }) },
+          {
+            path: 'plan',
+            lazy: async () => ({ Component: (await import('./pages/intake/plan/plan.tsx')).PlanStation }),
+          },
+          {
+            path: 'rehearse',
+            lazy: async () => ({ Component: (await import('./pages/intake/rehearse.tsx')).Rehearse }),
+          },
+          { path: 'open', lazy: async () => ({ Component: (await import('./pages/intake/open.tsx')).Open }) },
+          { path: 'history', lazy: async () => ({ Component: (await import('./pages/intake/history.tsx')).History }) },
         ],
       },
-      { path: 'review', element: <Review /> },
-      { path: 'ledger', element: <Ledger /> },
-      { path: 'schema', element: <Schema /> },
-      { path: 'systems', element: <Systems /> },
-      { path: 'people', element: <People /> },
+      { path: 'review', lazy: async () => ({ Component: (await import('./pages/review.tsx')).Review }) },
+      { path: 'ledger', lazy: async () => ({ Component: (await import('./pages/ledger.tsx')).Ledger }) },
+      { path: 'schema', lazy: async () => ({ Component: (await import('./pages/schema.tsx')).Schema }) },
+      { path: 'systems', lazy: async () => ({ Component: (await import('./pages/systems.tsx')).Systems }) },
+      { path: 'people', lazy: async () => ({ Component: (await import('./pages/people.tsx')).People }) },
       { path: '*', element: <Nowhere /> },
     ],
   },

@@ -12,7 +12,6 @@ import {
   searchSubmissions,
   settleByHand,
   submissionById,
-  systemById,
   type LedgerRow,
   type LedgerState,
   type Submission,
@@ -35,14 +34,18 @@ export const submissionRoutes = (context: Context): Route[] => {
     if (!submission) throw notFound('such submission');
     return submission;
   };
-  const pageOf = async (systemId: string, entity: string, id: string | null): Promise<string | undefined> => {
-    const template = (await systemById(db, systemId))?.recordPage;
-    if (!template || id === null) return undefined;
-    return template.replace('{entity}', encodeURIComponent(entity)).replace('{id}', encodeURIComponent(id));
+  /** Where a record's page is in its system, for as many records as an answer holds. */
+  const pages = async (): Promise<(systemId: string, entity: string, id: string | null) => string | undefined> => {
+    const templates = new Map((await listSystems(db)).map(({ id, recordPage }) => [id, recordPage]));
+    return (systemId, entity, id) => {
+      const template = templates.get(systemId);
+      if (!template || id === null) return undefined;
+      return template.replace('{entity}', encodeURIComponent(entity)).replace('{id}', encodeURIComponent(id));
+    };
   };
-  const shownChange = async (row: LedgerRow) => {
+  const shownChange = (row: LedgerRow, pageOf: Awaited<ReturnType<typeof pages>>) => {
     const { etagBefore: _b, etagAfter: _a, requestId: _r, ...rest } = row;
-    return { ...rest, page: await pageOf(row.systemId, row.entity, row.recordId) };
+    return { ...rest, page: pageOf(row.systemId, row.entity, row.recordId) };
   };
   /** Trouble with a system in the middle of a request somebody waits for. */
   const orTrouble = async <T>(work: Promise<T>): Promise<T> =>
@@ -88,12 +91,11 @@ export const submissionRoutes = (context: Context): Route[] => {
         const intake = await intakeById(db, submission.intakeId);
         const document = await live.document(submission.intakeId, submission.version);
         const { course, claimedBy: _, claimedUntil: _u, ...rest } = submission;
-        const steps = await Promise.all(
-          (course?.steps ?? []).map(async (step) => ({
-            ...step,
-            ...(step.record ? { page: await pageOf(step.system, step.entity, step.record.id) } : {}),
-          })),
-        );
+        const pageOf = await pages();
+        const steps = (course?.steps ?? []).map((step) => ({
+          ...step,
+          ...(step.record ? { page: pageOf(step.system, step.entity, step.record.id) } : {}),
+        }));
         const treatments = document.plan.steps.flatMap((step) =>
           step.lines.map((line) => ({
             step: step.id,
@@ -109,7 +111,7 @@ export const submissionRoutes = (context: Context): Route[] => {
           fields: document.fields,
           steps,
           treatments,
-          changes: await Promise.all((await ledgerOf(db, submission.seq)).map(shownChange)),
+          changes: (await ledgerOf(db, submission.seq)).map((row) => shownChange(row, pageOf)),
         };
       },
     }),
@@ -210,15 +212,14 @@ export const submissionRoutes = (context: Context): Route[] => {
             fields.filter(({ name }) => name in row.after).map(({ name, label }) => [name, label]),
           );
         };
-        const changes = await Promise.all(
-          found.map(async (row) => ({
-            ...(await shownChange(row)),
-            submissionId: row.submissionId,
-            label: row.label,
-            intakeId: row.intakeId,
-            labels: labelsOf(row),
-          })),
-        );
+        const pageOf = await pages();
+        const changes = found.map((row) => ({
+          ...shownChange(row, pageOf),
+          submissionId: row.submissionId,
+          label: row.label,
+          intakeId: row.intakeId,
+          labels: labelsOf(row),
+        }));
         return { changes };
       },
     }),

@@ -89,7 +89,9 @@ export function Lines({ step, entity, edit, sample, setSample, rehearsed }: Prop
   const used = new Set(lines.flatMap(({ from }) => from));
   const unused = document.fields.filter(({ name }) => !used.has(name));
   const needed = entity.fields.filter(mustBeGiven);
-  const filled = needed.filter(({ name }) => lines.some(({ field }) => field === name)).length;
+  const filled = needed.filter(({ name }) =>
+    lines.some(({ field, origin }) => field === name && origin === 'set'),
+  ).length;
   return (
     <>
       <table className="w-full table-fixed">
