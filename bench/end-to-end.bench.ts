@@ -3,7 +3,7 @@ import mysql from 'mysql2/promise';
 import type { Result } from '../scripts/bench.ts';
 import { formBody, openBench, post } from './stage.ts';
 
-const AMOUNT = 1500;
+const AMOUNT = 1000;
 const CONCURRENCY = 16;
 
 /**

@@ -23,6 +23,7 @@ export interface ProgramSettings {
   /** Loads the demo from the stand-ins at this address, when Zusammen is empty. */
   demoFrom?: string;
   demoPast?: number;
+  /** Submissions carried out at once; most of them wait for a commit. What a system is asked at once is its budget's business. */
   concurrency?: number;
   logLevel?: string;
 }
@@ -53,7 +54,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
   const worker =
     settings.role === 'web'
       ? undefined
-      : new Worker(db, systems, live, workerSettings(log, settings.concurrency ?? 16));
+      : new Worker(db, systems, live, workerSettings(log, settings.concurrency ?? 48));
   const queued = (): void => worker?.look();
   let server: Server | undefined;
   if (settings.role !== 'worker') {
