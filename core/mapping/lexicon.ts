@@ -125,8 +125,11 @@ const BY_PHRASE = new Map<string, Meaning>();
 let LONGEST = 1;
 for (const [meaning, phrases] of Object.entries(PHRASES) as [Meaning, string][]) {
   for (const phrase of phrases.split('|')) {
-    // As labels are read: without the small words between.
-    const key = tellingWords(phrase).join(' ') || fold(phrase);
+    // As labels are read: without the small words between. A phrase that would shrink to one word says too little then:
+    // "your name" must not make every "name" a person's.
+    const telling = tellingWords(phrase);
+    if (telling.length === 1 && fold(phrase).includes(' ')) continue;
+    const key = telling.join(' ') || fold(phrase);
     if (!BY_PHRASE.has(key)) BY_PHRASE.set(key, meaning);
     LONGEST = Math.max(LONGEST, key.split(' ').length);
   }

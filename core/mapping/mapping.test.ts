@@ -222,6 +222,16 @@ describe('suggestions', () => {
       ]),
     ).toEqual(['q1>last_name set', 'q2>email set']);
   });
+  it('take a bare name for what its entity is', () => {
+    const organisation: TargetEntity = {
+      name: 'Orgs',
+      label: 'Organisation',
+      fields: [{ name: 'name', label: 'Name', type: 'text' }],
+    };
+    for (const label of ['Company', 'Firma', 'Nazwa firmy', 'Société', 'Empresa', 'Orchard name'])
+      expect(pairs([input('c', label)], [organisation])).toEqual(['c>name set']);
+    expect(pairs([input('c', 'First name')], [organisation]).filter((each) => each.endsWith(' set'))).toEqual([]);
+  });
   it('tell a mobile from a phone, and give each its own', () => {
     expect(pairs([input('m', 'Handy', 'phone'), input('t', 'Telefon', 'phone')])).toEqual([
       'm>mobile set',

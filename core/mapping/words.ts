@@ -55,18 +55,43 @@ export function jaroWinkler(a: string, b: string): number {
   return jaro + prefix * 0.1 * (1 - jaro);
 }
 
+/** Similarities of words seen before: a few hundred words make up thousands of names and labels. */
+const seen = new Map<string, Map<string, number>>();
+const MOST_SEEN = 20_000;
+
+/** How alike two words are, from 0 to 1; short ones must be equal, and what is less than close counts as nothing. */
+function alike(a: string, b: string): number {
+  if (a === b) return 1;
+  if (a.length < 4 || b.length < 4) return 0;
+  let row = seen.get(a);
+  if (!row) {
+    if (seen.size > MOST_SEEN) seen.clear();
+    row = new Map();
+    seen.set(a, row);
+  }
+  let similar = row.get(b);
+  if (similar === undefined) {
+    similar = jaroWinkler(a, b);
+    if (similar < 0.88) similar = 0;
+    if (row.size < MOST_SEEN) row.set(b, similar);
+  }
+  return similar;
+}
+
 /** How far two lists of words say the same, from 0 to 1: each word counts with its closest on the other side (soft Dice). */
 export function likeness(a: readonly string[], b: readonly string[]): number {
   if (a.length === 0 || b.length === 0) return 0;
-  const best = (word: string, others: readonly string[]): number => {
-    let top = 0;
-    for (const other of others) {
-      const similar = word.length < 4 || other.length < 4 ? Number(word === other) : jaroWinkler(word, other);
-      if (similar > top) top = similar;
-    }
-    return top >= 0.88 ? top : 0;
-  };
-  const left = a.reduce((sum, word) => sum + best(word, b), 0);
-  const right = b.reduce((sum, word) => sum + best(word, a), 0);
-  return (left + right) / (a.length + b.length);
+  let sum = 0;
+  for (const word of a) sum += closest(word, b);
+  for (const word of b) sum += closest(word, a);
+  return sum / (a.length + b.length);
+}
+
+function closest(word: string, others: readonly string[]): number {
+  let top = 0;
+  for (const other of others) {
+    const similar = alike(word, other);
+    if (similar > top) top = similar;
+  }
+  return top;
 }
