@@ -169,7 +169,7 @@ export function NewIntake() {
 
 function FieldsFound({ form }: { form: ReadForm }) {
   return (
-    <div className="max-h-[620px] overflow-auto">
+    <div tabIndex={0} className="max-h-[620px] overflow-auto">
       <table className="w-full">
         <thead>
           <tr>

@@ -106,7 +106,7 @@ export function People() {
               list.length === 0 ? (
                 <Empty title="Nothing yet" />
               ) : (
-                <ul className="max-h-[600px] overflow-auto px-4 py-2">
+                <ul tabIndex={0} aria-label="Changes, newest first" className="max-h-[600px] overflow-auto px-4 py-2">
                   {list.map(({ id, at, userName, what }) => (
                     <li key={id} className="flex justify-between gap-4 py-1">
                       <span>

@@ -153,7 +153,7 @@ function Question({ told }: { told: SubmissionPath }) {
           Nothing is written until you decide. Later submissions about the same record wait behind it.
         </p>
       </header>
-      <div className="max-h-[calc(100vh-270px)] overflow-auto">
+      <div tabIndex={0} className="max-h-[calc(100vh-270px)] overflow-auto">
         <table className="w-full">
           <thead>
             <tr>

@@ -53,7 +53,7 @@ function Path({ told }: { told: SubmissionPath }) {
         </div>
         <Actions told={told} />
       </header>
-      <div className="max-h-[calc(100vh-280px)] overflow-auto">
+      <div tabIndex={0} className="max-h-[calc(100vh-280px)] overflow-auto">
         {submission.words && (
           <p
             className={cx(

@@ -133,7 +133,7 @@ export function Open() {
           {changes.length === 0 ? (
             <Empty title="Nothing yet" />
           ) : (
-            <ul className="max-h-[260px] overflow-auto px-4 py-2">
+            <ul tabIndex={0} aria-label="Changes, newest first" className="max-h-[260px] overflow-auto px-4 py-2">
               {changes.map(({ id, at, userName, what }) => (
                 <li key={id} className="flex justify-between gap-4 py-1">
                   <span>

@@ -53,7 +53,7 @@ export function Rehearse() {
         {samples.length === 0 ? (
           <Empty title="No samples yet">Paste what a form sends, or wait for the first submissions.</Empty>
         ) : (
-          <div className="max-h-[calc(100vh-300px)] overflow-auto">
+          <div tabIndex={0} className="max-h-[calc(100vh-300px)] overflow-auto">
             <table className="w-full">
               <thead>
                 <tr>
@@ -196,7 +196,7 @@ function Opened({
         </>
       }
     >
-      <div className="max-h-[calc(100vh-300px)] overflow-auto">
+      <div tabIndex={0} className="max-h-[calc(100vh-300px)] overflow-auto">
         {result?.trouble && (
           <p role="alert" className="p-4 text-brick">
             {result.trouble}
