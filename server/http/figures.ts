@@ -131,10 +131,12 @@ export async function todayFigures(db: Database, range: Range, now: Date): Promi
     today.median = ms[Math.floor(ms.length / 2)]!;
     today.p95 = ms[Math.min(ms.length - 1, Math.floor(ms.length * 0.95))]!;
   }
+  // Questions are of many kinds and answered one by one in the same place; refusals that are alike are mended alike.
   const [needs] = await db.$client.query(
-    `SELECT state, intake_id AS intakeId, words, COUNT(*) AS count, MIN(received_at) AS oldest FROM submissions
+    `SELECT state, intake_id AS intakeId, IF(state = 'in review', NULL, words) AS words, COUNT(*) AS count, MIN(received_at) AS oldest
+     FROM submissions
      WHERE state IN ('in review', 'refused', 'failed') OR (state = 'received' AND attempts > 0)
-     GROUP BY state, intake_id, words ORDER BY count DESC LIMIT 12`,
+     GROUP BY 1, 2, 3 ORDER BY count DESC LIMIT 12`,
   );
   today.needs = (needs as Record<string, unknown>[]).map((row) => ({
     ...row,

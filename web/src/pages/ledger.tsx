@@ -137,6 +137,9 @@ function Changes() {
 
 const SHOWN = 2;
 
+/** Short values are shown whole: what changed in them must be seen; long ones give way. */
+const room = (value: unknown): string => (String(value).length <= 12 ? 'shrink-0' : 'truncate');
+
 function ValuesOf({ change }: { change: LedgerLine }) {
   if (change.action === 'delete') return <span className="text-soft">the record is deleted</span>;
   const names = Object.keys(change.after);
@@ -149,13 +152,13 @@ function ValuesOf({ change }: { change: LedgerLine }) {
           </span>
           {change.before[name] !== null && change.action === 'update' && (
             <>
-              <span className="truncate line-through">
+              <span className={cx('line-through', room(change.before[name]))}>
                 <ValueText value={change.before[name]} />
               </span>
               →
             </>
           )}
-          <span className="truncate">
+          <span className={room(change.after[name])}>
             <ValueText value={change.after[name]} />
           </span>
         </span>
