@@ -8,20 +8,12 @@ import type { Query } from './transaction.ts';
  */
 export async function leaveLanes(query: Query, seqs: readonly number[]): Promise<void> {
   if (seqs.length === 0) return;
-  const left = await query<{ lane: Buffer }>('SELECT DISTINCT lane FROM lanes WHERE seq IN (?) ORDER BY lane', [seqs]);
   await query('DELETE FROM lane_holders WHERE seq IN (?)', [seqs]);
+  const left = await query<{ lane: Buffer }>('DELETE FROM lanes WHERE seq IN (?) RETURNING lane', [seqs]);
   if (left.length === 0) return;
-  await query('DELETE FROM lanes WHERE seq IN (?)', [seqs]);
-  await unblockFirst(
-    query,
-    left.map(({ lane }) => lane),
+  await query(
+    `UPDATE (SELECT MIN(seq) AS seq FROM lanes WHERE lane IN (?) GROUP BY lane) first STRAIGHT_JOIN submissions s ON s.seq = first.seq
+     SET s.blocked = FALSE WHERE s.blocked`,
+    [left.map(({ lane }) => lane)],
   );
-}
-
-async function unblockFirst(query: Query, lanes: readonly Buffer[]): Promise<void> {
-  const first = await query<{ seq: number }>('SELECT MIN(seq) AS seq FROM lanes WHERE lane IN (?) GROUP BY lane', [
-    lanes,
-  ]);
-  if (first.length > 0)
-    await query('UPDATE submissions SET blocked = FALSE WHERE seq IN (?) AND blocked', [first.map(({ seq }) => seq)]);
 }

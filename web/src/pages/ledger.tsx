@@ -138,7 +138,7 @@ function Changes() {
 const SHOWN = 2;
 
 /** Short values are shown whole: what changed in them must be seen; long ones give way. */
-const room = (value: unknown): string => (String(value).length <= 12 ? 'shrink-0' : 'truncate');
+const room = (value: unknown): string => (String(value).length <= 8 ? 'shrink-0' : 'truncate');
 
 function ValuesOf({ change }: { change: LedgerLine }) {
   if (change.action === 'delete') return <span className="text-soft">the record is deleted</span>;
