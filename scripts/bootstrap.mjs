@@ -1,6 +1,6 @@
 // Before anything is installed there is only Node: this file uses nothing else.
 import { execFileSync, spawnSync } from 'node:child_process';
-import { existsSync, readFileSync, writeFileSync, mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -26,17 +26,24 @@ function ensureDebian(packages) {
   console.log(`Installing ${missing.join(', ')} …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   execFileSync('apt-get', ['update', '-qq'], { stdio: ['ignore', 'ignore', 'inherit'], env });
-  // dpkg must not start a database of its own: Zusammen runs a private one.
-  writePolicy();
-  execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], {
-    stdio: ['ignore', 'ignore', 'inherit'],
-    env,
-  });
+  withoutServices(() =>
+    execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env,
+    }),
+  );
 }
 
-function writePolicy() {
-  const path = '/usr/sbin/policy-rc.d';
-  if (!existsSync(path)) writeFileSync(path, '#!/bin/sh\nexit 101\n', { mode: 0o755 });
+/** While installing, dpkg must not start a database of its own: Zusammen runs a private one. */
+function withoutServices(work) {
+  const policy = '/usr/sbin/policy-rc.d';
+  const ours = !existsSync(policy);
+  if (ours) writeFileSync(policy, '#!/bin/sh\nexit 101\n', { mode: 0o755 });
+  try {
+    work();
+  } finally {
+    if (ours) rmSync(policy, { force: true });
+  }
 }
 
 /** Installs the npm packages when the lock file isn't what was installed last. */
