@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import type { Field, Value } from '../schema/index.ts';
+import { makeField as field } from '../testing/world.ts';
 import {
   decide,
   describeTreatment,
@@ -16,17 +17,6 @@ import {
 } from './index.ts';
 import { likeness, wordsOf } from './words.ts';
 
-const field = (name: string, more: Partial<Field> = {}): Field => ({
-  name,
-  label: name,
-  type: 'text',
-  required: false,
-  unique: false,
-  computed: false,
-  immutable: false,
-  rights: 'read and write',
-  ...more,
-});
 const line = (more: Partial<Line>): Line => ({
   id: 'l',
   from: ['x'],

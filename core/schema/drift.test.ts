@@ -1,24 +1,5 @@
-import { drift, type Entity, type Field } from './index.ts';
-
-const field = (name: string, more: Partial<Field> = {}): Field => ({
-  name,
-  label: name,
-  type: 'text',
-  required: false,
-  unique: false,
-  computed: false,
-  immutable: false,
-  rights: 'read and write',
-  ...more,
-});
-const entity = (name: string, fields: Field[]): Entity => ({
-  name,
-  label: name,
-  key: 'id',
-  alternateKeys: [],
-  rights: { read: true, create: true, update: true, delete: true },
-  fields,
-});
+import { makeEntity as entity, makeField as field } from '../testing/world.ts';
+import { drift } from './index.ts';
 
 describe('drift', () => {
   it('is nothing between a schema and itself', () => {
