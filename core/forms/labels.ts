@@ -20,10 +20,17 @@ export function labelOf(control: Element, page: Page, labelsFor: Map<string, Ele
     wrappingLabel(control) ||
     tidyLabel(attribute(control, 'aria-label') ?? '') ||
     tableCell(control, page) ||
-    precedingText(control) ||
-    tidyLabel(attribute(control, 'placeholder') ?? '') ||
+    precedingOrPlaceholder(control) ||
     tidyLabel(attribute(control, 'title') ?? '')
   );
+}
+
+/** A sentence that stands before a field tells about the form; then the field's placeholder is what it is called. */
+function precedingOrPlaceholder(control: Element): string {
+  const text = precedingText(control);
+  const placeholder = tidyLabel(attribute(control, 'placeholder') ?? '');
+  const sentence = text.length > 60 || /[.!]$/.test(text);
+  return sentence && placeholder !== '' ? placeholder : text || placeholder;
 }
 
 /** What a group of radio buttons or checkboxes is called: the fieldset's legend or the group's name for readers. */

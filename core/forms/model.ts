@@ -54,6 +54,8 @@ export class FormField {
   @IsOptional() @IsBoolean() hidden?: boolean;
   /** Several values may be sent under the one name. */
   @IsOptional() @IsBoolean() multiple?: boolean;
+  /** A number that is written as visitors write it: nothing makes it one with a decimal point, as a number input does. */
+  @IsOptional() @IsBoolean() freely?: boolean;
   /** The repeating group it belongs to: `items` for `items[0][qty]`. */
   @IsOptional() @IsString() group?: string;
   /** The HTML autofill token, e.g. `given-name`. */

@@ -142,3 +142,35 @@ describe('forms out of HTML', () => {
     expect(readForms(`${'<div>'.repeat(20_000)}<form><input name="deep"></form>`)[0]!.fields).toHaveLength(1);
   });
 });
+
+describe('pages as they come', () => {
+  const [form] = readForms(
+    `<form><select name="big">${Array.from({ length: 2000 }, (_, at) => `<option value="${at}">Option ${at}</option>`).join('')}</select>
+    <input name="constructor" placeholder="C"><input name="__proto__"><input name="🐝"><input name="${'n'.repeat(500)}">
+    <label>\u202eevil\u202c label <input name="rtl"></label><input name="user.address.city"><input name="items[0][qty]"><input name="tags[]"></form>`,
+  );
+  const named = (name: string) => form!.fields.find((field) => field.name === name);
+  it('keep 2,000 options, hostile names and nested ones, and strip what turns texts round', () => {
+    expect(named('big')!.options).toHaveLength(2000);
+    for (const name of ['constructor', '__proto__', '🐝', 'n'.repeat(500), 'user.address.city'])
+      expect(named(name)).toBeDefined();
+    expect(named('rtl')!.label).toBe('evil label');
+    expect(named('items[0][qty]')!.group).toBe('items');
+    expect(named('tags[]')!.multiple).toBe(true);
+    expect(({} as Record<string, unknown>)['polluted']).toBeUndefined();
+  });
+  it('may have 5 MB and be broken throughout', () => {
+    const page = `<div><table><form name="a">${'<div><p>text<td>'.repeat(300_000)}<input name="x"`;
+    expect(readForms(page).length).toBeLessThanOrEqual(1);
+    const [whole] = readForms(`${'<div>'.repeat(100_000)}<form name="deep"><input name="x"></form>`);
+    expect(whole).toMatchObject({ name: 'deep', fields: [{ name: 'x' }] });
+  });
+  it('are called by their placeholder where only a sentence stands before', () => {
+    const [swarm] = readForms(
+      '<form><p>Call us, or send us this.</p><p><input name="where" placeholder="Where?"></p></form>',
+    );
+    expect(swarm!.fields[0]!.label).toBe('Where?');
+    const [short] = readForms('<form><div>Web</div><div><input name="w" placeholder="www.…"></div></form>');
+    expect(short!.fields[0]!.label).toBe('Web');
+  });
+});

@@ -205,6 +205,7 @@ const INPUT_MODES: Record<string, InputType> = { email: 'email', tel: 'phone', u
 
 function readText(field: FormField, control: Element, type: string): void {
   field.type = INPUTS[type] ?? INPUT_MODES[attribute(control, 'inputmode') ?? ''] ?? 'text';
+  if (field.type === 'number' && INPUTS[type] === undefined) field.freely = true;
   if (type === 'hidden') field.hidden = true;
   if (attribute(control, 'multiple') !== undefined && type !== 'hidden') field.multiple = true;
   const limit = Number(attribute(control, 'maxlength'));

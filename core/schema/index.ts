@@ -1,2 +1,3 @@
 export * from './drift.ts';
 export * from './model.ts';
+export * from './called-by.ts';

@@ -42,6 +42,8 @@ export interface Field {
   rights: FieldRights;
   /** Limit in characters, where the system has one. */
   maxLength?: number;
+  /** Limit in bytes of UTF-8, where the system counts so. */
+  maxBytes?: number;
   /** Decimals kept, for numbers. */
   scale?: number;
   options?: Option[];

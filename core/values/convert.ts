@@ -6,7 +6,7 @@ import { readNumber } from './number.ts';
 import { readOption } from './option.ts';
 import { readPhone } from './phone.ts';
 import { read, unreadable, type Reading } from './reading.ts';
-import { lengthInCharacters } from './text.ts';
+import { lengthInBytes, lengthInCharacters } from './text.ts';
 import { readWebAddress } from './web-address.ts';
 
 type Converted = string | number | boolean | null | string[];
@@ -16,6 +16,7 @@ export interface TargetField {
   label: string;
   type: string;
   maxLength?: number;
+  maxBytes?: number;
   scale?: number;
   options?: readonly { value: string; label: string }[];
 }
@@ -91,18 +92,28 @@ function toNumber(value: string | number | boolean, field: TargetField, losses: 
   const rounded = Math.round(reading.value * factor) / factor;
   if (rounded !== reading.value)
     losses.push(
-      `${field.label} keeps ${scale === 0 ? 'whole numbers' : `${scale} decimals`}; ${reading.value} becomes ${rounded}`,
+      `${field.label} keeps ${scale === 0 ? 'whole numbers' : `${scale} ${scale === 1 ? 'decimal' : 'decimals'}`}; ${reading.value} becomes ${rounded}`,
     );
   return reading.ambiguous === undefined ? read(rounded) : read(rounded, reading.ambiguous);
 }
 
 function limited(reading: Reading<string>, field: TargetField): Reading<string> {
-  if (!reading.ok || field.maxLength === undefined) return reading;
-  const length = lengthInCharacters(reading.value);
-  if (length <= field.maxLength) return reading;
-  return unreadable(
-    `${field.label} takes ${field.maxLength} characters, “${reading.value.slice(0, 24)}…” has ${length}`,
-  );
+  if (!reading.ok) return reading;
+  const over = overLimit(reading.value, field);
+  return over === undefined ? reading : unreadable(over);
+}
+
+/** Why a text is too long for a field, in the unit its system counts in; undefined when it fits. */
+export function overLimit(text: string, field: TargetField): string | undefined {
+  const limits = [
+    { limit: field.maxLength, length: lengthInCharacters, unit: 'characters' },
+    { limit: field.maxBytes, length: lengthInBytes, unit: 'bytes' },
+  ];
+  for (const { limit, length, unit } of limits) {
+    if (limit === undefined || length(text) <= limit) continue;
+    return `${field.label} takes ${limit} ${unit}, “${text.slice(0, 24)}…” has ${length(text)}`;
+  }
+  return undefined;
 }
 
 function toOptions(value: Converted, field: TargetField): Reading<Conversion> {

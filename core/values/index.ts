@@ -9,3 +9,8 @@ export * from './phone.ts';
 export * from './reading.ts';
 export * from './text.ts';
 export * from './web-address.ts';
+export * from './address.ts';
+export * from './money.ts';
+export * from './person-name.ts';
+export * from './place.ts';
+export * from './search-words.ts';

@@ -23,3 +23,32 @@ export function lengthInCharacters(text: string): number {
   for (const _ of text) length += 1;
   return length;
 }
+
+/** Bytes a text takes in UTF-8 (RFC 3629). */
+export function lengthInBytes(text: string): number {
+  let bytes = 0;
+  for (const character of text) {
+    const code = character.codePointAt(0)!;
+    bytes += code < 0x80 ? 1 : code < 0x800 ? 2 : code < 0x10000 ? 3 : 4;
+  }
+  return bytes;
+}
+
+const GRAPHEMES = new Intl.Segmenter('und', { granularity: 'grapheme' });
+
+/**
+ * Cuts a text to a limit, never inside a character as people see it (Unicode UAX #29: a letter with its accents, an
+ * emoji with its parts), so it may come out a little shorter.
+ */
+export function cutTo(text: string, limit: number, unit: 'characters' | 'bytes'): string {
+  const measure = unit === 'bytes' ? lengthInBytes : lengthInCharacters;
+  if (measure(text) <= limit) return text;
+  let length = 0;
+  let end = 0;
+  for (const { segment, index } of GRAPHEMES.segment(text)) {
+    length += measure(segment);
+    if (length > limit) break;
+    end = index + segment.length;
+  }
+  return text.slice(0, end);
+}

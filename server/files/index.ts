@@ -1,0 +1,2 @@
+export * from './open-file.ts';
+export type { FileFacts } from './read-file.ts';
