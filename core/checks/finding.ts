@@ -1,15 +1,48 @@
-import { standingLines, type IntakeDocument, type Step } from '../plans/index.ts';
-import type { Entity, Schema } from '../schema/index.ts';
+import type { FormField, SubmittedValues } from '../forms/index.ts';
+import { evaluateLine, type Line, type LineValue } from '../mapping/index.ts';
+import { rowsOf, standingLines, type IntakeDocument, type Step } from '../plans/index.ts';
+import type { Entity, Field, Schema } from '../schema/index.ts';
+import type { Mend } from './mend.ts';
 
 /** Something that would go wrong, found before it does harm. */
 export interface Finding {
   id: string;
   severity: 'stops' | 'look';
-  place: { step?: string; line?: string; field?: string };
+  place: Place;
   /** One sentence: what would go wrong. */
   sentence: string;
   /** How many of the samples it concerns, and which. */
   samples?: { hit: number; of: number; which: number[] };
+  /** What would settle it, where that is plain. */
+  mend?: Mend;
+}
+
+export interface Place {
+  step?: string;
+  line?: string;
+  /** A field of the record, or, without a step, of the form. */
+  field?: string;
+  station?: 'arrive' | 'plan' | 'open';
+}
+
+/** What is known of an intake besides its document. A check that needs a fact nobody has gathered finds nothing. */
+export interface Facts {
+  /** The form's fields as its page has them now. */
+  pageFields?: readonly FormField[];
+  /** What arrived lately. */
+  arrived?: readonly SubmittedValues[];
+  /** Something has arrived at some time. */
+  everArrived?: boolean;
+  /** Keys by which what arrives must be signed. */
+  secrets?: number;
+  /** Files whose rows were or are being taken in. */
+  files?: number;
+  published?: boolean;
+  /** Systems that may keep values about people, by id. */
+  personalSystems?: ReadonlySet<string>;
+  systemNames?: ReadonlyMap<string, string>;
+  /** What systems can do that a plan may rely on, by id. */
+  abilities?: ReadonlyMap<string, { repeatability: boolean; batch: boolean; etags: boolean }>;
 }
 
 /** What a check may look at. */
@@ -17,7 +50,8 @@ export interface CheckInput {
   document: IntakeDocument;
   schemas: ReadonlyMap<string, Schema>;
   /** Values of past or made-up submissions. */
-  samples: readonly Record<string, string | string[]>[];
+  samples: readonly SubmittedValues[];
+  facts?: Facts;
 }
 
 /** A check is a plain function; a sound configuration yields no finding at all. */
@@ -27,17 +61,57 @@ export type Check = (input: CheckInput) => Finding[];
 export interface StepInput extends CheckInput {
   step: Step;
   entity: Entity;
+  /** What a line makes of every sample, worked out once for all checks; a lookup counts as no trouble. */
+  outcomes: (line: Line, field: Field) => readonly LineValue[];
 }
 
 export function counted(which: number[], of: number): Finding['samples'] {
   return { hit: which.length, of, which };
 }
 
-/** Runs a check on each step whose entity is known, on its lines that count. */
-export function onSteps(check: (input: StepInput) => Finding[]): Check {
-  return (input) =>
-    input.document.plan.steps.flatMap((step) => {
-      const entity = input.schemas.get(step.system)?.entities.find((each) => each.name === step.entity);
-      return entity ? check({ ...input, step: { ...step, lines: standingLines(step) }, entity }) : [];
-    });
+/** Prepares each step whose entity is known, with its lines that count. */
+export function stepsOf(input: CheckInput): StepInput[] {
+  // What an earlier step finds or makes is known when it runs; until then it counts as something.
+  const context = {
+    fields: input.document.fields,
+    record: (id: string) => ({ id: `the record of ${id}`, values: {} }),
+  };
+  const names = input.document.fields.map(({ name }) => name);
+  const firstRow = (step: Step, values: SubmittedValues): SubmittedValues =>
+    step.repeat === undefined ? values : (rowsOf(step.repeat, names, values)[0]?.values ?? values);
+  return input.document.plan.steps.flatMap((step): StepInput[] => {
+    const entity = input.schemas.get(step.system)?.entities.find((each) => each.name === step.entity);
+    if (!entity) return [];
+    const known = new Map<Line, readonly LineValue[]>();
+    const outcomes = (line: Line, field: Field): readonly LineValue[] => {
+      let found = known.get(line);
+      if (!found) {
+        found = input.samples.map((values) => settled(evaluateLine(line, firstRow(step, values), field, context)));
+        known.set(line, found);
+      }
+      return found;
+    };
+    return [{ ...input, step: { ...step, lines: standingLines(step) }, entity, outcomes }];
+  });
 }
+
+/** What a lookup finds is seen when it runs. */
+export function settled(value: LineValue): LineValue {
+  if (!value.asks) return value;
+  const { problem: _, ...rest } = value;
+  // Something other than a blank stands there, whatever it will be.
+  return { ...rest, sent: value.asks.text };
+}
+
+/** The positions of the samples whose outcome on a line meets a condition. */
+export function samplesWhere(
+  input: StepInput,
+  line: Line,
+  field: Field,
+  meets: (value: LineValue) => boolean,
+): number[] {
+  return input.outcomes(line, field).flatMap((value, at) => (meets(value) ? [at] : []));
+}
+
+export const formField = (input: CheckInput, name: string): FormField | undefined =>
+  input.document.fields.find((field) => field.name === name);

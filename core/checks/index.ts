@@ -1,23 +1,75 @@
-import type { Check, CheckInput, Finding } from './finding.ts';
-import { entityRights, keyWithoutLine } from './structure.ts';
-import { invalidConstant, losses, requiredField, unconvertible, unpairedOption, unwritable } from './values.ts';
+import { formDrift, personalValues, toldBack, unprotected, unreachable } from './entry.ts';
+import { stepsOf, type Check, type CheckInput, type Finding, type StepInput } from './finding.ts';
+import {
+  brokenExpression,
+  brokenLookup,
+  condition,
+  entityRights,
+  keyOfAllRows,
+  keyWithoutLine,
+  lacking,
+  loosely,
+  missingGroup,
+  missingLink,
+  sourceGone,
+  stepReferences,
+} from './structure.ts';
+import {
+  ambiguous,
+  erasingBlank,
+  invalidConstant,
+  losses,
+  overlong,
+  requiredField,
+  severalToOne,
+  textToReference,
+  unconvertible,
+  unpairedOption,
+  unwritable,
+  vanishedOption,
+  writtenTwice,
+} from './values.ts';
 
 /** Every check there is: a new one is a function and a line here. */
-const CHECKS: Check[] = [
-  entityRights,
+const CHECKS: Check[] = [entityRights, unreachable, formDrift, unprotected, toldBack];
+const STEP_CHECKS: ((input: StepInput) => Finding[])[] = [
   keyWithoutLine,
+  keyOfAllRows,
+  stepReferences,
+  missingLink,
+  loosely,
+  lacking,
+  missingGroup,
+  condition,
+  sourceGone,
+  brokenExpression,
+  brokenLookup,
   requiredField,
   unpairedOption,
+  vanishedOption,
   losses,
+  overlong,
+  severalToOne,
   unconvertible,
   unwritable,
+  textToReference,
+  writtenTwice,
+  erasingBlank,
+  ambiguous,
   invalidConstant,
+  personalValues,
 ];
 
 /** Runs all checks; findings that stop publishing come first. */
 export function check(input: CheckInput): Finding[] {
-  const findings = CHECKS.flatMap((each) => each(input));
+  const steps = stepsOf(input);
+  const findings = [
+    ...CHECKS.flatMap((each) => each(input)),
+    ...STEP_CHECKS.flatMap((each) => steps.flatMap((step) => each(step))),
+  ];
   return findings.sort((a, b) => Number(a.severity === 'look') - Number(b.severity === 'look'));
 }
 
-export type { CheckInput, Finding } from './finding.ts';
+export { originOf } from './entry.ts';
+export type { CheckInput, Facts, Finding } from './finding.ts';
+export { applyMend, type Mend } from './mend.ts';

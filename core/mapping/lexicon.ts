@@ -50,33 +50,36 @@ export type Meaning =
   | 'status'
   | 'photo'
   | 'product'
-  | 'owner';
+  | 'owner'
+  | 'employees'
+  | 'ordered'
+  | 'birth place';
 
 const PHRASES: Record<Meaning, string> = {
   'given name':
-    'first name|given name|forename|firstname|fname|givenname|christian name|vorname|imie|prenom|nombre de pila|voornaam|nome di battesimo',
+    'first name|given name|forename|firstname|fname|givenname|christian name|vorname|imie|prenom|nombre de pila|voornaam|nome di battesimo|name first',
   'family name':
-    'last name|family name|surname|lastname|lname|second name|familyname|nachname|familienname|zuname|nazwisko|nom de famille|apellido|apellidos|achternaam|familienaam|cognome',
+    'last name|family name|surname|lastname|lname|second name|familyname|nachname|familienname|zuname|nazwisko|nom de famille|apellido|apellidos|achternaam|familienaam|cognome|name last',
   'full name':
     'full name|fullname|contact name|contact person|your name|name of contact|contact|ansprechpartner|ansprechpartnerin|kontaktperson|vor und nachname|vollstandiger name|imie i nazwisko|osoba kontaktowa|nom complet|nom et prenom|nombre completo|nombre y apellidos|volledige naam|contactpersoon|nome e cognome|nome completo|keeper|beekeeper|imker|attendee|participant|teilnehmer',
   name: 'name|nazwa|nom|nombre|naam|nome',
   title: 'salutation|anrede|honorific|prefix|tytul grzecznosciowy|civilite|tratamiento|aanhef',
   organisation:
-    'organisation|organization|company|company name|organisation name|firm|business|business name|association|club|farm|farm name|orchard|orchard name|firma|firmenname|unternehmen|betrieb|betriebsname|verein|organisationsname|obsthof|nazwa firmy|przedsiebiorstwo|organizacja|sad|societe|entreprise|raison sociale|empresa|organizacion|bedrijf|bedrijfsnaam|organisatie|azienda|ditta|ragione sociale|org',
-  job: 'job title|position|role|funktion|stanowisko|fonction|poste|cargo|puesto|functie|ruolo|occupation|beruf',
+    'organisation|organization|company|company name|organisation name|firm|business|business name|association|club|farm|farm name|orchard|orchard name|name of the orchard|name of orchard|name of the company|name of company|name of the club|name of the farm|name of the organisation|name der firma|name des vereins|name des betriebs|name des unternehmens|firma|firmenname|unternehmen|betrieb|betriebsname|verein|organisationsname|obsthof|nazwa firmy|przedsiebiorstwo|organizacja|sad|societe|entreprise|raison sociale|empresa|organizacion|bedrijf|bedrijfsnaam|organisatie|azienda|ditta|ragione sociale|org',
+  job: 'job title|position|role|funktion|stanowisko|fonction|poste|cargo|puesto|functie|ruolo|occupation|beruf|your role|role in company',
   email:
     'email|e mail|mail|email address|e mail address|mail adresse|mailadresse|emailadresse|e mail adresse|adres e mail|poczta|courriel|adresse e mail|adresse email|adresse mail|correo|correo electronico|e mailadres|mailadres|indirizzo e mail|posta elettronica',
   phone:
-    'phone|telephone|tel|phone number|telephone number|landline|telefon|telefonnummer|rufnummer|fon|festnetz|numer telefonu|nr telefonu|telefonu|numero de telephone|telefono|numero de telefono|telefoon|telefoonnummer|numero di telefono|call back number',
+    'phone|telephone|tel|phone number|telephone number|landline|telefon|telefonnummer|rufnummer|fon|festnetz|numer telefonu|nr telefonu|telefonu|numero de telephone|telefono|numero de telefono|telefoon|telefoonnummer|numero di telefono|call back number|daytime phone|direct phone|direct line|direct dial|extension|durchwahl|main phone|phone no|tel no|tel nr|telefonnr',
   mobile:
-    'mobile|mobile phone|mobile number|cell|cell phone|cellphone|handy|handynummer|mobil|mobiltelefon|mobilnummer|komorka|telefon komorkowy|portable|telephone portable|movil|telefono movil|mobiel|cellulare',
+    'mobile|mobile phone|mobile number|cell|cell phone|cellphone|handy|handynummer|mobil|mobiltelefon|mobilnummer|komorka|telefon komorkowy|portable|telephone portable|movil|telefono movil|mobiel|cellulare|mobile no|mobil nr|handynr|telefon kom|nr komorki',
   fax: 'fax|fax number|faxnummer|telefax|faks|telecopie',
   website:
     'website|web site|web address|web|homepage|url|site|internet address|webseite|internetadresse|internetseite|strona internetowa|strona www|www|site web|sitio web|pagina web|sito web|sito',
   street:
     'street|street address|street name|address line|address line 1|road|strasse|str|ulica|rue|calle|straat|straatnaam|via|indirizzo',
   'house number':
-    'house number|house no|number of house|hausnummer|hausnr|haus nr|no|nr|numer domu|nr domu|numero de rue|numero de casa|huisnummer|numero civico',
+    'house number|house no|number of house|hausnummer|hausnr|haus nr|no|nr|numer domu|nr domu|numero de rue|numero de casa|huisnummer|numero civico|huisnr|hnr',
   address: 'address|postal address|full address|anschrift|adresse|adres|direccion|domicilio|recapito',
   'address more': 'address line 2|address addition|adresszusatz|complement d adresse|flat|apartment|floor',
   postcode:
@@ -85,12 +88,13 @@ const PHRASES: Record<Meaning, string> = {
   region: 'region|state|county|province|bundesland|wojewodztwo|departement|provincia|provincie|regione',
   country: 'country|nation|land|kraj|pays|pais|paese|nazione|staat',
   'birth date':
-    'birth date|date of birth|birthday|dob|bday|geburtsdatum|geburtstag|data urodzenia|date de naissance|fecha de nacimiento|geboortedatum|data di nascita',
+    'birth date|date of birth|birthday|dob|bday|geburtsdatum|geburtstag|data urodzenia|date de naissance|fecha de nacimiento|geboortedatum|data di nascita|born|born on|geboren|geboren am|geboren op|ne le|nee le|ne e le|naissance|nacimiento|nato il|urodzony',
   gender: 'gender|sex|geschlecht|plec|sexe|sexo|geslacht|sesso',
   language: 'language|preferred language|sprache|jezyk|langue|idioma|taal|lingua|locale',
   message:
-    'message|comments|comment|remarks|remark|notes|note|question|questions|description|details|anything else|nachricht|mitteilung|bemerkung|bemerkungen|anmerkung|anmerkungen|anliegen|beschreibung|kommentar|wiadomosc|uwagi|komentarz|opis|commentaire|remarques|mensaje|comentarios|observaciones|bericht|opmerkingen|toelichting|messaggio|commenti|note aggiuntive',
-  subject: 'subject|topic|betreff|thema|temat|sujet|objet|asunto|onderwerp|oggetto',
+    'message|comments|comment|remarks|remark|notes|note|question|questions|description|details|anything else|nachricht|mitteilung|bemerkung|bemerkungen|anmerkung|anmerkungen|anliegen|beschreibung|kommentar|wiadomosc|uwagi|komentarz|opis|commentaire|remarques|mensaje|comentarios|observaciones|bericht|opmerkingen|toelichting|messaggio|commenti|note aggiuntive|opmerking|vraag|uw vraag|observacion|comentario|consulta|remarque|votre demande|demande|pytanie|tresc|richiesta|domanda|annotazioni|how can we help|what can we do for you|tell us more|enquiry|inquiry|what would you like to tell us|was mochten sie uns sagen|wunsche|sonstiges|additional information|further information|zusatzliche angaben',
+  subject:
+    'subject|topic|betreff|thema|temat|sujet|objet|asunto|onderwerp|oggetto|subject line|worum geht es|regarding|reason for enquiry|concerning',
   start:
     'start|from|begin|begins|starts|start date|blossom start|blossom from|bloom starts|bloom from|beginn|ab|von datum|startdatum|blute ab|blutebeginn|od|poczatek|debut|inicio|begindatum|inizio',
   end: 'end|until|ends|end date|ende|bis|enddatum|do kiedy|koniec|fin|einde|fine',
@@ -113,11 +117,17 @@ const PHRASES: Record<Meaning, string> = {
   source:
     'source|utm source|heard|referral|how did you hear|campaign|herkunft|quelle|aufmerksam|zrodlo|fuente|bron|fonte',
   reference:
-    'reference|customer number|member number|membership number|number|kundennummer|mitgliedsnummer|nummer|referenz|numer|numer klienta|numero|numero client|klantnummer|numero cliente',
+    'reference|customer number|member number|membership number|number|kundennummer|mitgliedsnummer|nummer|referenz|numer|numer klienta|numero|numero client|klantnummer|numero cliente|customer no|client number|account number|member no|membership no|order number|order no|order id|invoice number|booking number|bestellnummer|auftragsnummer|kundennr|kunden nr|mitgliedsnr|mitglieds nr|vorgangsnummer|numer zamowienia|numero de commande|numero de pedido|bestelnummer|numero ordine',
   kind: 'kind|type|category|kind of enquiry|art|typ|kategorie|rodzaj|kategoria|genre|tipo|categoria|soort',
   status: 'status|state of|stand|stan|etat|estado|stato',
   photo: 'photo|picture|image|foto|bild|zdjecie|imagen|afbeelding',
   product: 'product|article|item|sku|produkt|artikel|produit|producto|prodotto|course|kurs|lehrgang|szkolenie',
+  employees:
+    'employees|number of employees|employee count|staff|headcount|mitarbeiter|anzahl mitarbeiter|mitarbeiterzahl|beschaftigte|pracownicy|liczba pracownikow|effectif|empleados|numero de empleados|medewerkers|aantal medewerkers|dipendenti|numero di dipendenti',
+  ordered:
+    'placed at|placed on|ordered at|ordered on|order date|date of order|bestellt am|bestelldatum|auftragsdatum|data zamowienia|date de commande|commande le|fecha de pedido|besteldatum|besteld op|data ordine',
+  'birth place':
+    'birth place|birthplace|place of birth|geburtsort|miejsce urodzenia|lieu de naissance|lugar de nacimiento|geboorteplaats|luogo di nascita',
   owner: 'owner|assigned to|responsible|zustandig|betreuer|opiekun|responsable',
 };
 
@@ -157,6 +167,51 @@ export function meaningsOf(words: readonly string[]): Spotted[] {
     at += Math.max(1, taken);
   }
   return spotted;
+}
+
+/** What a label of one word alone says; within longer labels these words say too little. */
+const ALONE = new Map<string, Meaning>([
+  ['first', 'given name'],
+  ['last', 'family name'],
+  ['given', 'given name'],
+  ['family', 'family name'],
+  ['vn', 'given name'],
+  ['nn', 'family name'],
+]);
+
+/** The meaning of a label that is this one word; undefined when it has more, or says nothing alone. */
+export function meaningAlone(words: readonly string[]): Meaning | undefined {
+  return words.length === 1 ? ALONE.get(words[0]!) : undefined;
+}
+
+/** Words that end compounds in German and Dutch: Bestell|nummer, Liefer|adresse, Blüh|beginn. */
+const HEADS = (
+  'nummer adresse adres anschrift strasse straat datum telefoon telefon mail betrag bedrag preis prijs summe beginn ende ' +
+  'kontakt contact firma name naam tag wunsch nachricht bericht bemerkung opmerking code postleitzahl plaats gebuhr menge anzahl'
+).split(' ');
+
+const takenApart = new Map<string, string[]>();
+
+/**
+ * Takes compounds apart that the lexicon doesn't know whole: rechnungsadresse → rechnung, adresse. Only at words that
+ * end compounds, so that "donation" holds no nation.
+ */
+export function withoutCompounds(words: readonly string[]): string[] {
+  return words.flatMap((word) => {
+    if (word.length < 8 || BY_PHRASE.has(word)) return [word];
+    let parts = takenApart.get(word);
+    if (!parts) {
+      const head = HEADS.find((each) => word.endsWith(each) && word.length - each.length >= 3);
+      const rest = head && word.slice(0, -head.length);
+      // The letters that join: Rechnung-s-adresse.
+      const bare =
+        rest && (QUALIFIER_OF.has(rest) || BY_PHRASE.has(rest) ? rest : rest.replace(/(es|s|en|n)$/, '') || rest);
+      parts = head && bare ? [bare, head] : [word];
+      if (takenApart.size > 20_000) takenApart.clear();
+      takenApart.set(word, parts);
+    }
+    return parts;
+  });
 }
 
 /** HTML autofill tokens (HTML Living Standard, 4.10.18.7) and what they mean here. */
@@ -210,14 +265,14 @@ export function nearness(a: Meaning, b: Meaning): number {
 
 /** Words that set apart fields of the same meaning: a billing address is not a delivery address. */
 const QUALIFIERS: Record<string, string> = {
-  billing: 'billing invoice rechnung rechnungs faktura facturation facturacion factuur fatturazione',
+  billing: 'billing bill invoice rechnung rechnungs rech faktura facturation facturacion factuur fatturazione',
   delivery:
-    'delivery shipping ship liefer lieferung lieferadresse dostawa dostawy livraison envio entrega bezorg levering spedizione consegna',
+    'delivery shipping ship recipient liefer lief lieferung versand empfanger lieferadresse dostawa dostawy livraison envio entrega bezorg levering spedizione consegna',
   work: 'work business office geschaftlich dienstlich buro sluzbowy praca travail professionnel trabajo werk zakelijk lavoro ufficio',
   home: 'home private privat prywatny domowy prive particular casa thuis',
   second:
     'second secondary alternative other zweite weitere andere drugi inny autre deuxieme otro segundo andere tweede altro secondo',
-  emergency: 'emergency notfall awaryjny urgence emergencia noodgeval emergenza',
+  emergency: 'emergency notfall notfalls awaryjny urgence emergencia noodgeval emergenza',
   parent: 'parent guardian eltern rodzic opiekun parents padres ouder genitore',
   previous: 'previous former old fruher ehemalig poprzedni ancien anterior vorige precedente',
 };

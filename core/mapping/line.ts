@@ -13,7 +13,8 @@ import {
 } from 'class-validator';
 import type { Field, Value } from '../schema/index.ts';
 import { convert, isBlank, lengthInCharacters, sameValue } from '../values/index.ts';
-import { TREATMENT_KINDS, Treatment, treat } from './treatments/index.ts';
+import { NOT_ASKED } from './treatments/lookup.ts';
+import { TREATMENT_KINDS, Treatment, treat, type Question } from './treatments/index.ts';
 
 /**
  * The whole idea of mapping: a line takes what came in under some names, treats it, converts it to what its
@@ -23,10 +24,20 @@ import { TREATMENT_KINDS, Treatment, treat } from './treatments/index.ts';
 export const IF_BOTH = ['write', 'fill only', 'add to list', 'new records only', 'keep the longer'] as const;
 export type IfBoth = (typeof IF_BOTH)[number];
 
+/** What an earlier step found or made: its record's id, or one of the record's fields. */
+export class StepValue {
+  @IsString() @MaxLength(64) step!: string;
+  @IsOptional() @IsString() @MaxLength(255) field?: string;
+  /** Of a step that is done once per row: that of the first row. */
+  @IsOptional() @IsIn(['first']) row?: 'first';
+}
+
 export class Line {
   @IsString() @MaxLength(64) id!: string;
   /** Names of the form's fields whose values come in, in order. Empty when the line always writes the same. */
   @IsArray() @ArrayMaxSize(20) @IsString({ each: true }) from!: string[];
+  /** The value comes from an earlier step instead of the form. */
+  @IsOptional() @ValidateNested() @Type(() => StepValue) fromStep?: StepValue;
   /** What is written when `from` is empty. */
   @IsOptional() @IsString() @MaxLength(4000) constant?: string;
   @IsArray() @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => Treatment) treatments!: Treatment[];
@@ -54,28 +65,65 @@ export interface LineValue {
   ambiguous?: string;
   /** Why the value can't go in, naming the value. */
   problem?: string;
+  /** The system has to be asked first; evaluated again with the answer, the line goes on. */
+  asks?: Question;
 }
 
 type Submitted = Record<string, string | string[]>;
 
+/** What a line's value may depend on besides what comes in under its own names. */
+export interface LineContext {
+  /** The form's fields, for computed values. */
+  fields: readonly { name: string; multiple?: boolean; type?: string }[];
+  /** What lookups found, by `questionKey`: the ids of at most two records. */
+  answers?: ReadonlyMap<string, readonly string[]>;
+  /** What earlier steps found or made; undefined where there is no record. */
+  record?: (step: string, row?: 'first') => { id: string; values: Readonly<Record<string, Value>> } | undefined;
+}
+
+const NOTHING: LineContext = { fields: [] };
+
+export const questionKey = ({ entity, by, text }: Question): string => JSON.stringify([entity, by, text.toLowerCase()]);
+
 /** Evaluates a line on submitted values. @throws nothing; what can't be read is a `problem`. */
-export function evaluateLine(line: Line, values: Submitted, field: Field): LineValue {
+export function evaluateLine(line: Line, values: Submitted, field: Field, context: LineContext = NOTHING): LineValue {
   const came = line.from.map((name) => (Object.hasOwn(values, name) ? values[name]! : null));
   const result: LineValue = { line, came, treated: null, sent: null, losses: [] };
-  let value: Value = line.from.length === 0 ? (line.constant ?? null) : came.length === 1 ? came[0]! : parts(came);
+  let value: Value = sourceOf(line, came, context);
+  let asks: Question | undefined;
+  const surroundings = {
+    values,
+    fields: context.fields,
+    answer: (question: Question) => {
+      const known = context.answers?.get(questionKey(question));
+      if (!known) asks ??= question;
+      return known;
+    },
+  };
   for (const treatment of line.treatments) {
-    const reading = treat(value, treatment, field);
+    const reading = treat(value, treatment, field, surroundings);
+    if (!reading.ok && asks) return { ...result, treated: value, problem: `${field.label}: ${NOT_ASKED}`, asks };
     if (!reading.ok) return { ...result, treated: value, problem: `${field.label}: ${reading.reason}` };
     if (reading.ambiguous !== undefined) result.ambiguous = reading.ambiguous;
+    if (reading.lost !== undefined) result.losses.push(`${field.label}: ${reading.lost}`);
     value = reading.value;
   }
   result.treated = value;
   const converted = convert(value, field);
   if (!converted.ok) return { ...result, problem: `${field.label}: ${converted.reason}` };
   result.sent = converted.value.value;
-  result.losses = converted.value.losses;
+  result.losses.push(...converted.value.losses);
   if (converted.value.ambiguous !== undefined) result.ambiguous = converted.value.ambiguous;
   return result;
+}
+
+function sourceOf({ fromStep, from, constant }: Line, came: LineValue['came'], context: LineContext): Value {
+  if (fromStep) {
+    const record = context.record?.(fromStep.step, fromStep.row);
+    return record ? (fromStep.field === undefined ? record.id : (record.values[fromStep.field] ?? null)) : null;
+  }
+  if (from.length === 0) return constant ?? null;
+  return came.length === 1 ? came[0]! : parts(came);
 }
 
 /** Several names feed one list of parts; `join` makes one text of it. */

@@ -1,12 +1,14 @@
 import type { Field } from '../schema/index.ts';
 import { fold, decimalMarkOf, dateOrderOf } from '../values/index.ts';
 import type { Line } from './line.ts';
+import { meaningsOf } from './lexicon.ts';
 import { likeness, tellingWords } from './words.ts';
 import type { OptionPair, Treatment } from './treatments/index.ts';
 
 interface Source {
   name: string;
   type: string;
+  freely?: boolean;
   options?: readonly { value: string; label: string }[];
 }
 
@@ -15,12 +17,19 @@ export interface Where {
   country?: string;
   /** BCP 47: how they write numbers and dates. */
   locale?: string;
+  /** By which field the records of an entity are called, for looking one up by name. */
+  calledBy?: (entity: string) => string | undefined;
 }
 
+/** Only a part of what comes in goes into the field. */
+export type Part = 'given' | 'family' | 'street' | 'number';
+
 /** The treatments a value needs on its way from one kind of field to another. */
-export function treatmentsFor(sources: readonly Source[], field: Field, where: Where): Treatment[] {
+export function treatmentsFor(sources: readonly Source[], field: Field, where: Where, part?: Part): Treatment[] {
   const treatments: Treatment[] = [];
   const [source] = sources;
+  if (part === 'given' || part === 'family') treatments.push({ kind: 'name part', take: part });
+  if (part === 'street' || part === 'number') treatments.push({ kind: 'address part', take: part });
   if (sources.length > 1) treatments.push({ kind: 'join', separator: ' ' });
   if (field.type === 'phone') {
     treatments.push(where.country ? { kind: 'phone', country: where.country } : { kind: 'phone' });
@@ -28,14 +37,26 @@ export function treatmentsFor(sources: readonly Source[], field: Field, where: W
   else if (field.type === 'web address') treatments.push({ kind: 'web address' });
   else if (field.type === 'number' || field.type === 'integer') {
     // A browser sends number inputs with a point, whatever the visitor's locale (HTML, 4.10.5.1.12).
-    const decimal = source?.type === 'number' ? 'point' : where.locale ? decimalMarkOf(where.locale) : undefined;
+    const browsers = source?.type === 'number' && source.freely !== true;
+    const decimal = browsers ? 'point' : where.locale ? decimalMarkOf(where.locale) : undefined;
     treatments.push(decimal ? { kind: 'number', decimal } : { kind: 'number' });
   } else if (field.type === 'date' && source?.type !== 'date') {
     treatments.push(where.locale ? { kind: 'date', order: dateOrderOf(where.locale) } : { kind: 'date' });
   } else if (field.type === 'option' || field.type === 'options') {
     if (source?.options && field.options)
       treatments.push({ kind: 'options', pairs: pairOptions(source.options, field.options) });
-  } else if (field.type === 'text' && sources.length === 1) treatments.push({ kind: 'trim' });
+    else {
+      // What is typed into a free text may be any of a country's names.
+      const means = meaningsOf([...tellingWords(field.label), ...tellingWords(field.name)]).map(
+        ({ meaning }) => meaning,
+      );
+      if (means.includes('country')) treatments.push({ kind: 'country', as: 'code' });
+      else if (means.includes('language')) treatments.push({ kind: 'language', as: 'code' });
+    }
+  } else if (field.type === 'reference' && field.relation !== undefined) {
+    const by = where.calledBy?.(field.relation);
+    if (by !== undefined) treatments.push({ kind: 'trim' }, { kind: 'lookup', entity: field.relation, by });
+  } else if (field.type === 'text' && sources.length === 1 && part === undefined) treatments.push({ kind: 'trim' });
   return treatments;
 }
 
@@ -58,13 +79,13 @@ export function pairOptions(
 }
 
 /** A complete line out of sources and a target, with what usually fits. */
-export function prepareLine(id: string, sources: readonly Source[], field: Field, where: Where): Line {
+export function prepareLine(id: string, sources: readonly Source[], field: Field, where: Where, part?: Part): Line {
   return {
     id,
     from: sources.map((source) => source.name),
-    treatments: treatmentsFor(sources, field, where),
+    treatments: treatmentsFor(sources, field, where, part),
     field: field.name,
-    ifBoth: field.type === 'options' ? 'add to list' : 'write',
+    ifBoth: field.immutable ? 'new records only' : field.type === 'options' ? 'add to list' : 'write',
     blankErases: false,
     origin: 'set',
   };

@@ -3,6 +3,8 @@ import { fold } from '../values/index.ts';
 /** Splits a field's name or label into folded words: `firstName`, `first_name`, `contacts[0][first-name]` → first, name. */
 export function wordsOf(text: string): string[] {
   const spaced = text
+    // D.O.B. is one word.
+    .replace(/(?<!\p{L})(?:\p{L}\.){2,}/gu, (letters) => letters.replaceAll('.', ''))
     .replace(/(\p{Ll}|\d)(\p{Lu})/gu, '$1 $2')
     .replace(/(\p{Lu})(\p{Lu}\p{Ll})/gu, '$1 $2')
     .replace(/(\p{L})(\d)/gu, '$1 $2');

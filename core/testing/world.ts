@@ -4,7 +4,8 @@ import type { Entity, Field, RecordState, Schema, Values } from '../schema/index
 /** A small system in memory, as strict as a real one about versions, for testing what is carried out in it. */
 export class MemoryWorld implements World {
   readonly records = new Map<string, RecordState>();
-  readonly settled = new Map<string, Effect>();
+  readonly effects = new Map<string, Effect>();
+  private readonly former = new Map<string, { id: string; before: RecordState | undefined }>();
   writes = 0;
   /** Refuses with these words; undefined lets it pass. */
   refuse: (intent: Intent) => string | undefined = () => undefined;
@@ -15,16 +16,22 @@ export class MemoryWorld implements World {
     for (const values of records) this.put(values);
   }
 
-  put(values: Values, id = `r${this.records.size + 1}`, version = 1): RecordState {
+  private made = 0;
+  /** The entity each record was made for. */
+  readonly kinds = new Map<string, string>();
+
+  put(values: Values, id = `r${(this.made += 1)}`, version = 1): RecordState {
     const record = { id, etag: String(version), values };
     this.records.set(id, record);
     return record;
   }
 
-  async find(_target: Target, criteria: Criterion[], limit: number): Promise<RecordState[]> {
+  /** Records that were there from the start belong to any entity. */
+  async find(target: Target, criteria: Criterion[], limit: number): Promise<RecordState[]> {
     const same = (held: unknown, { value, folded }: Criterion): boolean =>
       folded ? String(held ?? '').toLowerCase() === String(value).toLowerCase() : (held ?? null) === value;
     return [...this.records.values()]
+      .filter(({ id }) => (this.kinds.get(id) ?? target.entity) === target.entity)
       .filter((record) => criteria.every((each) => same(record.values[each.field], each)))
       .slice(0, limit);
   }
@@ -34,7 +41,7 @@ export class MemoryWorld implements World {
   }
 
   async effect(key: string, decide: () => Promise<Intent>): Promise<Effect> {
-    const before = this.settled.get(key);
+    const before = this.effects.get(key);
     if (before) return before;
     const intent = await decide();
     this.meanwhile();
@@ -44,13 +51,36 @@ export class MemoryWorld implements World {
         : { state: 'nothing to write', intent };
     const words = this.refuse(intent);
     if (words !== undefined) return { state: 'refused', intent, refusal: { kind: 'values', words, fields: [] } };
-    const held = intent.kind === 'update' ? this.records.get(intent.record.id) : undefined;
-    if (intent.kind === 'update' && held?.etag !== intent.record.etag) return { state: 'overtaken' };
+    const held = intent.kind === 'create' ? undefined : this.records.get(intent.record.id);
+    if (intent.kind !== 'create' && held?.etag !== intent.record.etag) return { state: 'overtaken' };
     this.writes += 1;
-    const record = this.put({ ...held?.values, ...intent.values }, held?.id, Number(held?.etag ?? 0) + 1);
+    if (intent.kind === 'delete') {
+      this.records.delete(intent.record.id);
+      this.former.set(key, { id: intent.record.id, before: held });
+      const gone: Effect = { state: 'written', intent, record: intent.record };
+      this.effects.set(key, gone);
+      return gone;
+    }
+    const values = { ...held?.values, ...intent.values };
+    const record = this.put(values, held?.id ?? `r${(this.made += 1)}`, Number(held?.etag ?? 0) + 1);
+    this.kinds.set(record.id, intent.target.entity);
+    this.former.set(key, { id: record.id, before: held });
     const effect: Effect = { state: 'written', intent, record };
-    this.settled.set(key, effect);
+    this.effects.set(key, effect);
     return effect;
+  }
+
+  async settled(keys: readonly string[]): Promise<ReadonlySet<string>> {
+    return new Set(keys.filter((key) => this.effects.has(key)));
+  }
+
+  async undo(key: string): Promise<{ done: boolean; words: string }> {
+    const former = this.former.get(key);
+    if (!former) return { done: false, words: 'There is nothing to take back.' };
+    if (former.before) this.records.set(former.id, former.before);
+    else this.records.delete(former.id);
+    this.effects.delete(key);
+    return { done: true, words: 'taken back' };
   }
 }
 

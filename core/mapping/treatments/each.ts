@@ -1,21 +1,26 @@
 import type { Value } from '../../schema/index.ts';
 import { isBlank, read, type Reading } from '../../values/index.ts';
-import type { Treat, Treatment } from './model.ts';
+import type { Treat, TreatContext, Treatment } from './model.ts';
 import type { Field } from '../../schema/index.ts';
 
 /** Makes a treatment of lists out of one of texts: each entry by itself; blanks pass untouched. */
-export function eachText(one: (text: string, settings: Treatment, field: Field) => Reading<Value>): Treat {
-  return (value, settings, field) => {
+export function eachText(
+  one: (text: string, settings: Treatment, field: Field, context: TreatContext) => Reading<Value>,
+): Treat {
+  return (value, settings, field, context) => {
     if (isBlank(value)) return read(value);
-    if (!Array.isArray(value)) return one(String(value), settings, field);
+    if (!Array.isArray(value)) return one(String(value), settings, field, context);
     const treated: string[] = [];
     let ambiguous: string | undefined;
+    let lost: string | undefined;
     for (const text of value) {
-      const reading = one(text, settings, field);
+      const reading = one(text, settings, field, context);
       if (!reading.ok) return reading;
       ambiguous ??= reading.ambiguous;
+      lost ??= reading.lost;
       if (!isBlank(reading.value)) treated.push(String(reading.value));
     }
-    return read<Value>(treated, ambiguous);
+    const all = read<Value>(treated, ambiguous);
+    return lost === undefined ? all : { ...all, lost };
   };
 }

@@ -1,8 +1,11 @@
 import type { Field, Value } from '../../schema/index.ts';
 import type { Reading } from '../../values/index.ts';
-import { date, email, number, options, phone, webAddress } from './kinds.ts';
-import type { Treatment, TreatmentDefinition, TreatmentKind } from './model.ts';
-import { join, letterCase, replace, split, standIn, trim } from './texts.ts';
+import { compute } from './compute.ts';
+import { country, date, email, language, money, number, options, phone, webAddress } from './kinds.ts';
+import { lookup } from './lookup.ts';
+import type { TreatContext, Treatment, TreatmentDefinition, TreatmentKind } from './model.ts';
+import { addressPart, namePart } from './parts.ts';
+import { join, letterCase, list, replace, shorten, split, standIn, trim } from './texts.ts';
 
 /** Every treatment there is: a new one is a function and a line here. */
 const TREATMENTS: Record<TreatmentKind, TreatmentDefinition> = {
@@ -10,14 +13,23 @@ const TREATMENTS: Record<TreatmentKind, TreatmentDefinition> = {
   case: letterCase,
   join,
   split,
+  list,
   replace,
   default: standIn,
+  shorten,
+  'name part': namePart,
+  'address part': addressPart,
   phone,
   email,
   'web address': webAddress,
+  country,
+  language,
   number,
+  money,
   date,
   options,
+  lookup,
+  compute,
 };
 
 /** The short text on a treatment's chip, e.g. "phone, from Germany". */
@@ -26,8 +38,8 @@ export function describeTreatment(treatment: Treatment): string {
 }
 
 /** Treats one value; a value that can't be read comes back with the reason. */
-export function treat(value: Value, treatment: Treatment, field: Field): Reading<Value> {
-  return TREATMENTS[treatment.kind].treat(value, treatment, field);
+export function treat(value: Value, treatment: Treatment, field: Field, context: TreatContext): Reading<Value> {
+  return TREATMENTS[treatment.kind].treat(value, treatment, field, context);
 }
 
 export * from './model.ts';

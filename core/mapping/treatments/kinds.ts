@@ -1,10 +1,17 @@
 import {
+  countryName,
   fold,
   isBlank,
+  languageName,
   read,
+  readCountry,
   readDate,
   readEmail,
+  readLanguage,
+  readLosing,
+  readMoney,
   readNumber,
+  readOption,
   readPhone,
   readWebAddress,
   unreadable,
@@ -29,6 +36,64 @@ export const webAddress: TreatmentDefinition = {
   describe: () => 'web address',
   treat: eachText((text) => readWebAddress(text)),
 };
+
+const LANGUAGE_NAMES = new Intl.DisplayNames(['en'], { type: 'language' });
+const written = (as: string): string => (as === 'code' ? 'code' : `name in ${LANGUAGE_NAMES.of(as) ?? as}`);
+
+/** Reads `as`: a code (ISO 3166-1 alpha-2) or the name in a language. An option of the field goes in as that option. */
+export const country: TreatmentDefinition = {
+  describe: ({ as = 'code' }) => `country, ${written(as)}`,
+  treat: eachText((text, { as = 'code' }, field) => {
+    const code = readCountry(text);
+    if (!code.ok) return code;
+    if (field.options)
+      return readOption(optionFor(code.value, countryName(code.value, 'en'), field.options), field.options);
+    return read(as === 'code' ? code.value : countryName(code.value, as));
+  }),
+};
+
+/** Reads `as`: a code (ISO 639-1) or the name in a language. An option of the field goes in as that option. */
+export const language: TreatmentDefinition = {
+  describe: ({ as = 'code' }) => `language, ${written(as)}`,
+  treat: eachText((text, { as = 'code' }, field) => {
+    const code = readLanguage(text);
+    if (!code.ok) return code;
+    if (field.options)
+      return readOption(optionFor(code.value, languageName(code.value, 'en'), field.options), field.options);
+    return read(as === 'code' ? code.value : languageName(code.value, as));
+  }),
+};
+
+/** The text by which a list of options is likeliest to know a code: itself, or its English name. */
+function optionFor(code: string, name: string, among: readonly { value: string; label: string }[]): string {
+  return among.some(({ value, label }) => fold(value) === fold(code) || fold(label) === fold(code)) ? code : name;
+}
+
+/** Reads `decimal`, `take` (amount or currency) and `currency`: an amount in another one is refused, not converted. */
+export const money: TreatmentDefinition = {
+  describe: ({ take = 'amount', currency }) =>
+    take === 'currency' ? 'the currency' : `amount${currency ? ` in ${currency}` : ''}`,
+  treat: (value, { decimal, take = 'amount', currency }) => {
+    if (isBlank(value)) return read(value);
+    if (typeof value === 'number') return read(take === 'currency' ? (currency ?? null) : value);
+    if (Array.isArray(value) && value.length > 1) return unreadable(`${value.join(', ')} is more than one amount`);
+    const reading = readMoney(String(value), decimal);
+    if (!reading.ok) return reading;
+    const { amount, currency: named } = reading.value;
+    if (currency && named && named !== currency)
+      return unreadable(`“${String(value)}” is in ${named}, not in ${currency}`);
+    if (take === 'currency') return read(named ?? currency ?? null);
+    if (named && !currency)
+      return {
+        ...readLosing(amount, `the currency ${named} of “${String(value)}” is dropped`),
+        ...ambiguityOf(reading),
+      };
+    return read(amount, reading.ambiguous);
+  },
+};
+
+const ambiguityOf = (reading: { ambiguous?: string }): { ambiguous?: string } =>
+  reading.ambiguous === undefined ? {} : { ambiguous: reading.ambiguous };
 
 /** Reads `decimal`: the decimal mark the form's visitors use. */
 export const number: TreatmentDefinition = {

@@ -8,6 +8,8 @@ import {
   IsISO31661Alpha2,
   IsOptional,
   IsString,
+  Matches,
+  Max,
   MaxLength,
   Min,
   ValidateNested,
@@ -20,16 +22,43 @@ export const TREATMENT_KINDS = [
   'case',
   'join',
   'split',
+  'list',
   'replace',
   'default',
+  'shorten',
+  'name part',
+  'address part',
   'phone',
   'email',
   'web address',
+  'country',
+  'language',
   'number',
+  'money',
   'date',
   'options',
+  'lookup',
+  'compute',
 ] as const;
 export type TreatmentKind = (typeof TREATMENT_KINDS)[number];
+
+export const PARTS = [
+  'title',
+  'given',
+  'family',
+  'street',
+  'number',
+  'street and number',
+  'more',
+  'postcode',
+  'city',
+  'amount',
+  'currency',
+  'first',
+  'last',
+  'count',
+  'each once',
+] as const;
 
 export class OptionPair {
   @IsString() @MaxLength(1000) from!: string;
@@ -45,6 +74,21 @@ export class Treatment {
   @IsOptional() @IsString() @MaxLength(20) separator?: string;
   /** Which part of a split text is taken, from 1; absent takes all as a list. */
   @IsOptional() @IsInt() @Min(1) part?: number;
+  /** Which part of a name, an address, an amount or a list is taken. */
+  @IsOptional() @IsIn(PARTS) take?: (typeof PARTS)[number];
+  @IsOptional() @IsInt() @Min(1) @Max(1_000_000) limit?: number;
+  @IsOptional() @IsIn(['characters', 'bytes']) unit?: 'characters' | 'bytes';
+  /** How a country or language is written: its code, or its name in a language (BCP 47). */
+  @IsOptional() @Matches(/^(code|[a-z]{2}(-[A-Z]{2})?)$/) as?: string;
+  /** ISO 4217. */
+  @IsOptional() @Matches(/^[A-Z]{3}$/) currency?: string;
+  /** CEL over the form's fields. */
+  @IsOptional() @IsString() @MaxLength(2000) expression?: string;
+  /** Lookup: the entity whose record is looked for, by which of its fields. */
+  @IsOptional() @IsString() @MaxLength(255) entity?: string;
+  @IsOptional() @IsString() @MaxLength(255) by?: string;
+  /** Lookup: what becomes of a value that leads to no record. */
+  @IsOptional() @IsIn(['refuse', 'leave blank']) missing?: 'refuse' | 'leave blank';
   @IsOptional() @IsString() @MaxLength(1000) find?: string;
   @IsOptional() @IsString() @MaxLength(1000) with?: string;
   @IsOptional() @IsString() @MaxLength(4000) value?: string;
@@ -62,8 +106,23 @@ export class Treatment {
   @IsOptional() @IsString() otherwise?: string;
 }
 
+/** A record looked for by the text in one of its fields. */
+export interface Question {
+  entity: string;
+  by: string;
+  text: string;
+}
+
+/** What a treatment may look at besides the value: the whole submission, and what was found in the system before. */
+export interface TreatContext {
+  values: Readonly<Record<string, string | string[]>>;
+  fields: readonly { name: string; multiple?: boolean; type?: string }[];
+  /** Ids of the records that answer a question, at most two; undefined when nobody has asked the system yet. */
+  answer: (question: Question) => readonly string[] | undefined;
+}
+
 /** A treatment is a plain function: the value and its settings in, the treated value or the reason against it out. */
-export type Treat = (value: Value, settings: Treatment, field: Field) => Reading<Value>;
+export type Treat = (value: Value, settings: Treatment, field: Field, context: TreatContext) => Reading<Value>;
 
 /** What a kind of treatment is to people: a short text for its chip, and how it works. */
 export interface TreatmentDefinition {

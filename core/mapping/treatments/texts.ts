@@ -1,4 +1,4 @@
-import { isBlank, read, tidy } from '../../values/index.ts';
+import { cutTo, isBlank, lengthInBytes, lengthInCharacters, read, readLosing, tidy } from '../../values/index.ts';
 import { eachText } from './each.ts';
 import type { TreatmentDefinition } from './model.ts';
 
@@ -89,4 +89,30 @@ export const replace: TreatmentDefinition = {
 export const standIn: TreatmentDefinition = {
   describe: ({ value = '' }) => `if blank, “${value}”`,
   treat: (value, { value: instead = '' }) => read(isBlank(value) ? instead : value),
+};
+
+/** Reads `take`: one entry of a list, how many there are, or each once. A text counts as a list of one. */
+export const list: TreatmentDefinition = {
+  describe: ({ take = 'each once' }) =>
+    take === 'first' ? 'the first' : take === 'last' ? 'the last' : take === 'count' ? 'how many' : 'each once',
+  treat: (value, { take = 'each once' }) => {
+    if (isBlank(value)) return read(take === 'count' ? 0 : value);
+    const entries = Array.isArray(value) ? value : [String(value)];
+    if (take === 'count') return read(entries.length);
+    if (take === 'each once') return read([...new Set(entries)]);
+    const taken = entries.at(take === 'first' ? 0 : -1)!;
+    const dropped = entries.length - 1;
+    return dropped === 0 ? read(taken) : readLosing(taken, `only the ${take} of ${entries.length} is kept, “${taken}”`);
+  },
+};
+
+/** Reads `limit` and `unit`. Never cuts inside a character. */
+export const shorten: TreatmentDefinition = {
+  describe: ({ limit = 255, unit = 'characters' }) => `at most ${limit} ${unit}`,
+  treat: eachText((text, { limit = 255, unit = 'characters' }) => {
+    const cut = cutTo(text, limit, unit);
+    if (cut === text) return read(text);
+    const length = unit === 'bytes' ? lengthInBytes(text) : lengthInCharacters(text);
+    return readLosing(cut, `“${text.slice(0, 24)}…” has ${length} ${unit}, what is over ${limit} is cut off`);
+  }),
 };
