@@ -38,9 +38,11 @@ const step = (more: Partial<Step> = {}): Step => ({
   ],
   ...more,
 });
+const formFields = ['mail', 'name', 'phone', 'topics', 'keeper'].map((name) => ({ name }));
 const plan = (more: Partial<Step> = {}): Plan => ({ steps: [step(more)] });
 const run = (values: Record<string, string | string[]>, more: Partial<Step> = {}) => ({
   plan: plan(more),
+  fields: formFields,
   values,
   schemas,
 });
@@ -54,7 +56,7 @@ describe('carrying out a plan', () => {
       outcome: 'created',
       record: { id: 'r1' },
     });
-    world.settled.clear();
+    world.effects.clear();
     const again = await carryOut(run({ mail: 'kathi@BIENE.example', name: 'Katharina', phone: '2' }), world);
     expect(again.steps[0]).toMatchObject({ verdict: 'one', recognisedBy: ['email'], outcome: 'updated' });
     expect(world.records.get('r1')!.values).toMatchObject({ name: 'Katharina', phone: '1' });
@@ -71,7 +73,10 @@ describe('carrying out a plan', () => {
     expect(world.records.get('r1')!.values).toEqual({ email: 'Kathi@biene.example', phone: '1' });
     expect(
       lanesOf(
-        { steps: [step({ lines: step().lines.map((each): Line => ({ ...each, origin: 'suggested' })) })] },
+        {
+          plan: plan({ lines: step().lines.map((each): Line => ({ ...each, origin: 'suggested' })) }),
+          fields: formFields,
+        },
         kathi,
         schemas,
       ),
@@ -150,7 +155,9 @@ describe('carrying out a plan', () => {
   it('lets later steps wait behind one that asks', async () => {
     const both = { steps: [step({ id: 'a', whenNone: 'ask' }), step({ id: 'b' })] };
     expect(
-      (await carryOut({ plan: both, values: kathi, schemas }, new MemoryWorld())).steps.map(({ outcome }) => outcome),
+      (await carryOut({ plan: both, fields: formFields, values: kathi, schemas }, new MemoryWorld())).steps.map(
+        ({ outcome }) => outcome,
+      ),
     ).toEqual(['asked', 'waits']);
   });
 });
@@ -180,7 +187,7 @@ describe('laws of carrying out', () => {
         const real = new MemoryWorld(records);
         const rehearsed = new RehearsalWorld(new MemoryWorld(records));
         for (const values of submissions) {
-          real.settled.clear();
+          real.effects.clear();
           const seen = await carryOut(run(values), rehearsed);
           const done = await carryOut(run(values), real);
           const strip = (course: typeof seen) =>
@@ -225,7 +232,7 @@ describe('laws of carrying out', () => {
         async (values) => {
           const world = new MemoryWorld();
           await carryOut(run(values), world);
-          world.settled.clear();
+          world.effects.clear();
           expect((await carryOut(run(values), world)).steps[0]!.outcome).toBe('unchanged');
         },
       ),
@@ -233,9 +240,63 @@ describe('laws of carrying out', () => {
   });
 });
 
+describe('a condition of a step', () => {
+  const when = (value: string) =>
+    run(kathi, { condition: { match: 'all', parts: [{ field: 'name', test: 'is', value }] } });
+  it('lets it be done or skipped, and writes nothing when skipped', async () => {
+    const world = new MemoryWorld();
+    const skipped = await carryOut(when('Somebody else'), world);
+    expect(skipped).toMatchObject({ state: 'applied', steps: [{ outcome: 'skipped' }] });
+    expect(world.writes).toBe(0);
+    expect((await carryOut(when('Kathi'), world)).steps[0]).toMatchObject({ outcome: 'created' });
+  });
+  it('fails in words when it can not be worked out', async () => {
+    const condition = { match: 'all' as const, parts: [], expression: 'number(form.name) > 1.0' };
+    const course = await carryOut(run(kathi, { condition }), new MemoryWorld());
+    expect(course).toMatchObject({
+      state: 'failed',
+      steps: [{ why: expect.stringContaining('“Kathi” is not a number') }],
+    });
+  });
+});
+
+describe('a lookup', () => {
+  const keepers = makeEntity('Keepers', [makeField('id', { type: 'id' }), makeField('name')]);
+  const both = schemasOf(
+    makeEntity('People', [...person.fields, makeField('keeper', { type: 'reference', relation: 'Keepers' })]),
+    keepers,
+  );
+  const lookup = { kind: 'lookup' as const, entity: 'Keepers', by: 'name' };
+  const lines = (more: object = {}) => [
+    line('mail', 'email'),
+    line('keeper', 'keeper', { treatments: [{ kind: 'trim' }, { ...lookup, ...more }] }),
+  ];
+  const course = async (keeper: string, records: Values[], more: object = {}) => {
+    const world = new MemoryWorld(records);
+    const done = await carryOut({ ...run({ ...kathi, keeper }, { lines: lines(more) }), schemas: both }, world);
+    return { world, step: done.steps[0]! };
+  };
+  it('turns a name into the id of the record that bears it', async () => {
+    const { world, step: done } = await course(' ada ', [{ name: 'Ada' }, { name: 'Bo' }]);
+    expect(done.outcome).toBe('created');
+    expect(world.records.get('r3')!.values).toMatchObject({ keeper: 'r1' });
+    expect(Object.values(done.lookups!)).toEqual([['r1']]);
+  });
+  it('refuses in words when none or several bear it, and leaves blank only when told to', async () => {
+    expect((await course('Cy', [{ name: 'Ada' }])).step.why).toContain('“Cy” leads to no record of Keepers');
+    expect((await course('Ada', [{ name: 'Ada' }, { name: 'ADA' }])).step.why).toContain('fits several records');
+    const blank = await course('Cy', [{ name: 'Ada' }], { missing: 'leave blank' });
+    expect(blank.step.outcome).toBe('created');
+    expect(blank.world.records.get('r2')!.values).not.toHaveProperty('keeper');
+  });
+  it('says so when there is no such field to look in', async () => {
+    expect((await course('Ada', [], { by: 'nickname' })).step.why).toContain('no field “nickname”');
+  });
+});
+
 describe('lanes', () => {
   it('are shared by submissions that would be recognised as the same, and only by them', () => {
-    const lanes = (to: string) => lanesOf(plan(), { mail: to }, schemas);
+    const lanes = (to: string) => lanesOf({ plan: plan(), fields: formFields }, { mail: to }, schemas);
     expect(lanes('Kathi@biene.example')).toEqual(lanes('kathi@BIENE.example'));
     expect(lanes('kathi@biene.example')).not.toEqual(lanes('kathi@post.example'));
     expect(lanes('')).toEqual([]);

@@ -1,8 +1,9 @@
-import type { LineValue } from '../mapping/index.ts';
+import type { LineContext, LineValue } from '../mapping/index.ts';
 import { fieldOf, type Entity, type Schema, entityOf } from '../schema/index.ts';
 import { evaluateLine } from '../mapping/index.ts';
 import { isBlank } from '../values/index.ts';
-import { standingLines, type Plan, type RecognitionKey } from './model.ts';
+import { standingLines, type Plan, type RecognitionKey, type Step } from './model.ts';
+import { rowsOf } from './rows.ts';
 import type { Criterion } from './world.ts';
 
 /** What a record must have to be recognised by a key; undefined when a field of the key has no value. */
@@ -18,33 +19,49 @@ export function criteriaOf(key: RecognitionKey, entity: Entity, lines: readonly 
   return criteria;
 }
 
+/** By what a step would look for the records it may be about, as texts, for one submission or one row of it. */
+export function keysOf(
+  step: Step,
+  values: Record<string, string | string[]>,
+  fields: LineContext['fields'],
+  schemas: ReadonlyMap<string, Schema>,
+): string[] {
+  const schema = schemas.get(step.system);
+  const entity = schema && entityOf(schema, step.entity);
+  if (!entity) return [];
+  if (step.record) {
+    const id = step.record.by === 'field' ? values[step.record.field ?? ''] : undefined;
+    return isBlank(id) ? [] : [`${step.system}/${step.entity}/${String(id).trim()}`];
+  }
+  const wanted = new Set(step.recognise.flatMap((key) => key.fields));
+  const lines = standingLines(step)
+    .filter((line) => wanted.has(line.field))
+    .flatMap((line) => {
+      const field = fieldOf(entity, line.field);
+      return field ? [evaluateLine(line, values, field, { fields })] : [];
+    });
+  return step.recognise.flatMap((key) => {
+    const criteria = criteriaOf(key, entity, lines);
+    if (!criteria) return [];
+    const said = criteria.map(({ field, value }) => `${field}=${String(value).toLowerCase()}`).join('&');
+    return [`${step.system}/${step.entity}?${said}`];
+  });
+}
+
 /**
  * The lanes of a submission: one text per record it may be about. Submissions that share a lane run one after
  * another in order of arrival, so that two about the same person make one record.
  */
 export function lanesOf(
-  plan: Plan,
+  { plan, fields }: { plan: Plan; fields: LineContext['fields'] },
   values: Record<string, string | string[]>,
   schemas: ReadonlyMap<string, Schema>,
 ): string[] {
-  const lanes = new Set<string>();
-  for (const step of plan.steps) {
-    const schema = schemas.get(step.system);
-    const entity = schema && entityOf(schema, step.entity);
-    if (!entity) continue;
-    const wanted = new Set(step.recognise.flatMap((key) => key.fields));
-    const lines = standingLines(step)
-      .filter((line) => wanted.has(line.field))
-      .flatMap((line) => {
-        const field = fieldOf(entity, line.field);
-        return field ? [evaluateLine(line, values, field)] : [];
-      });
-    for (const key of step.recognise) {
-      const criteria = criteriaOf(key, entity, lines);
-      if (!criteria) continue;
-      const said = criteria.map(({ field, value }) => `${field}=${String(value).toLowerCase()}`).join('&');
-      lanes.add(`${step.system}/${step.entity}?${said}`);
-    }
-  }
-  return [...lanes];
+  const names = fields.map(({ name }) => name);
+  const lanes = plan.steps.flatMap((step) =>
+    step.repeat === undefined
+      ? keysOf(step, values, fields, schemas)
+      : rowsOf(step.repeat, names, values).flatMap((row) => keysOf(step, row.values, fields, schemas)),
+  );
+  return [...new Set(lanes)];
 }

@@ -1,6 +1,6 @@
 import { isBlank } from '../values/index.ts';
-import type { RecordState } from '../schema/index.ts';
-import type { Criterion, Effect, Intent, Target, World } from './world.ts';
+import { entityOf, mustBeGiven, type RecordState, type Schema } from '../schema/index.ts';
+import type { Criterion, Effect, Intent, Refusal, Target, World } from './world.ts';
 
 /** What a rehearsal may ask of the real systems: reading only. */
 export type ReadOnlyWorld = Pick<World, 'find' | 'read'>;
@@ -10,37 +10,81 @@ export type ReadOnlyWorld = Pick<World, 'find' | 'read'>;
  * and later samples, so a rehearsal runs as the real thing would.
  */
 export class RehearsalWorld implements World {
-  private readonly written = new Map<string, RecordState & { target: Target }>();
+  private readonly written = new Map<string, Written>();
+  private readonly effects = new Map<string, { at: string; before: Written | undefined }>();
   private made = 0;
 
-  constructor(private readonly real: ReadOnlyWorld) {}
+  /** @param schemas what systems are known to insist on; without them every write is taken */
+  constructor(
+    private readonly real: ReadOnlyWorld,
+    private readonly schemas: ReadonlyMap<string, Schema> = new Map(),
+  ) {}
 
   async find(target: Target, criteria: Criterion[], limit: number): Promise<RecordState[]> {
     const found = await this.real.find(target, criteria, limit);
     const mine = [...this.written.values()].filter((each) => sameTarget(each.target, target));
     const changed = new Set(mine.map((each) => each.id));
-    return [...found.filter((each) => !changed.has(each.id)), ...mine.filter((each) => meets(each, criteria))].slice(
-      0,
-      limit,
-    );
+    const there = mine.filter((each) => !each.gone && meets(each, criteria));
+    return [...found.filter((each) => !changed.has(each.id)), ...there].slice(0, limit);
   }
 
   async read(target: Target, id: string): Promise<RecordState | undefined> {
-    return this.written.get(keyOf(target, id)) ?? (await this.real.read(target, id));
+    const mine = this.written.get(keyOf(target, id));
+    if (mine) return mine.gone ? undefined : mine;
+    return this.real.read(target, id);
   }
 
-  async effect(_key: string, decide: () => Promise<Intent>): Promise<Effect> {
+  async effect(key: string, decide: () => Promise<Intent>): Promise<Effect> {
     const intent = await decide();
     if (intent.kind === 'none') {
       return intent.record
         ? { state: 'nothing to write', intent, record: intent.record }
         : { state: 'nothing to write', intent };
     }
-    const before = intent.kind === 'update' ? intent.record : { id: `new ${(this.made += 1)}`, values: {} };
-    const record = { ...before, values: { ...before.values, ...intent.values }, target: intent.target };
-    this.written.set(keyOf(intent.target, record.id), record);
+    const refusal = this.refusalOf(intent);
+    if (refusal) return { state: 'refused', intent, refusal };
+    const before = intent.kind === 'create' ? { id: `new ${(this.made += 1)}`, values: {} } : intent.record;
+    const values = intent.kind === 'delete' ? before.values : { ...before.values, ...intent.values };
+    const record: Written = { ...before, values, target: intent.target, gone: intent.kind === 'delete' };
+    const at = keyOf(intent.target, record.id);
+    this.effects.set(key, { at, before: this.written.get(at) });
+    this.written.set(at, record);
     return { state: 'written', intent, record };
   }
+
+  /** What the system would refuse, as far as its schema says so. */
+  private refusalOf(intent: Exclude<Intent, { kind: 'none' }>): Refusal | undefined {
+    if (intent.kind === 'delete') return undefined;
+    const entity = entityOf(this.schemas.get(intent.target.system) ?? { entities: [] }, intent.target.entity);
+    const missing = (entity?.fields ?? []).filter(
+      (field) =>
+        mustBeGiven(field) &&
+        isBlank(intent.values[field.name]) &&
+        (intent.kind === 'create' || Object.hasOwn(intent.values, field.name)),
+    );
+    if (missing.length === 0) return undefined;
+    const words = `${missing.map(({ label }) => label).join(' and ')} must be given`;
+    return { kind: 'values', words, fields: missing.map(({ name }) => ({ field: name, words: 'must be given' })) };
+  }
+
+  async settled(keys: readonly string[]): Promise<ReadonlySet<string>> {
+    return new Set(keys.filter((key) => this.effects.has(key)));
+  }
+
+  async undo(key: string): Promise<{ done: boolean; words: string }> {
+    const effect = this.effects.get(key);
+    if (!effect) return { done: false, words: 'There is nothing to take back.' };
+    if (effect.before) this.written.set(effect.at, effect.before);
+    else this.written.delete(effect.at);
+    this.effects.delete(key);
+    return { done: true, words: 'would be taken back' };
+  }
+}
+
+interface Written extends RecordState {
+  target: Target;
+  /** It has been deleted here, and stands there still. */
+  gone: boolean;
 }
 
 const keyOf = (target: Target, id: string): string => `${target.system}/${target.entity}/${id}`;

@@ -17,6 +17,7 @@ export interface Criterion {
 export type Intent =
   | { kind: 'create'; target: Target; values: Values }
   | { kind: 'update'; target: Target; record: RecordState; values: Values }
+  | { kind: 'delete'; target: Target; record: RecordState }
   | { kind: 'none'; record?: RecordState };
 
 /** What came of an intent. */
@@ -49,4 +50,8 @@ export interface World {
   find(target: Target, criteria: Criterion[], limit: number): Promise<RecordState[]>;
   read(target: Target, id: string): Promise<RecordState | undefined>;
   effect(key: string, decide: () => Promise<Intent>): Promise<Effect>;
+  /** Which of these effects have been carried out before, e.g. by an attempt that a crash cut short. */
+  settled(keys: readonly string[]): Promise<ReadonlySet<string>>;
+  /** Takes back what an effect of this run wrote, as far as nobody has changed it since; in words what came of it. */
+  undo(key: string): Promise<{ done: boolean; words: string }>;
 }

@@ -1,0 +1,74 @@
+import { expressionOf, readExpression } from '../expressions/index.ts';
+import { describeTreatment } from '../mapping/index.ts';
+import type { IntakeDocument } from './model.ts';
+
+/** One place that reads or writes a record's field. */
+export interface Use {
+  step: string;
+  field: string;
+  entity: string;
+  system: string;
+  how: 'written' | 'recognised by' | 'looked up by';
+  /** Labels of the form's fields whose values come in, and what is done to them on the way. */
+  from: string[];
+  treatments: string[];
+  ifBoth?: string;
+  /** A suggestion nobody has accepted does nothing yet. */
+  suggested?: true;
+}
+
+/** Everything an intake's document does with records' fields: lines, recognition and lookups. */
+export function usesOf(document: IntakeDocument): Use[] {
+  const labelOf = (name: string): string => document.fields.find((field) => field.name === name)?.label ?? name;
+  return document.plan.steps.flatMap((step) => {
+    const at = { step: step.id, system: step.system };
+    const lines = step.lines.flatMap((line): Use[] => {
+      const computed = line.treatments.flatMap(({ kind, expression }) =>
+        kind === 'compute' ? readsOf(expression, document) : [],
+      );
+      const from = [...new Set([...line.from, ...computed])].map(labelOf);
+      const treatments = line.treatments.map(describeTreatment);
+      const use: Use = {
+        ...at,
+        entity: step.entity,
+        field: line.field,
+        how: 'written',
+        from,
+        treatments,
+        ifBoth: line.ifBoth,
+        ...(line.origin === 'suggested' ? { suggested: true as const } : {}),
+      };
+      const lookups = line.treatments
+        .filter(({ kind, entity, by }) => kind === 'lookup' && entity !== undefined && by !== undefined)
+        .map(
+          ({ entity, by }): Use => ({ ...at, entity: entity!, field: by!, how: 'looked up by', from, treatments: [] }),
+        );
+      return [use, ...lookups];
+    });
+    const keys = step.recognise.flatMap(({ fields }) =>
+      fields.map(
+        (field): Use => ({ ...at, entity: step.entity, field, how: 'recognised by', from: [], treatments: [] }),
+      ),
+    );
+    return [...lines, ...keys];
+  });
+}
+
+function readsOf(expression: string | undefined, document: IntakeDocument): string[] {
+  const read = readExpression(expression ?? '', document.fields);
+  return read.ok ? read.reads : [];
+}
+
+/** Names of the form's fields that a document reads anywhere: in lines, computed values and conditions. */
+export function readNames(document: IntakeDocument): Set<string> {
+  const names = new Set<string>();
+  for (const step of document.plan.steps) {
+    for (const line of step.lines) {
+      for (const name of line.from) names.add(name);
+      for (const { kind, expression } of line.treatments)
+        if (kind === 'compute') for (const name of readsOf(expression, document)) names.add(name);
+    }
+    for (const name of readsOf(expressionOf(step.condition, document.fields), document)) names.add(name);
+  }
+  return names;
+}
