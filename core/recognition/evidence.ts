@@ -1,0 +1,34 @@
+/**
+ * Recognition: whether two records are about the same person or thing (record linkage; Fellegi and Sunter 1969). Every
+ * comparison of a kind of field comes to a level, and a level to a weight in bits: log2 of how much likelier it is
+ * among records of the same than among any two. What isn't known weighs nothing. Weights add up; fields that hang
+ * together (street, postcode and city) are one comparison, so that nothing counts twice.
+ */
+export interface Evidence {
+  /** What was compared, e.g. `e-mail`. */
+  about: string;
+  /** What came of it, in words, e.g. `same but for a tag`. */
+  level: string;
+  bits: number;
+}
+
+/** Evidence that overrules any weight: these two are not the same. */
+export interface Veto {
+  why: string;
+}
+
+export interface Compared {
+  evidence: Evidence[];
+  /** The sum of all evidence, in bits. */
+  weight: number;
+  /** `different`: never the same; `unsure`: not without a person's look. */
+  veto?: Veto & { atMost: 'unsure' | 'different' };
+}
+
+export type Verdict = 'same' | 'unsure' | 'different';
+
+export function summed(evidence: readonly (Evidence | undefined)[], veto?: Compared['veto']): Compared {
+  const known = evidence.filter((each) => each !== undefined);
+  const weight = known.reduce((sum, { bits }) => sum + bits, 0);
+  return veto ? { evidence: known, weight, veto } : { evidence: known, weight };
+}
