@@ -5,9 +5,10 @@ import { join } from 'node:path';
 import { pino, type Logger } from 'pino';
 import { sealerFrom } from './access/index.ts';
 import { loadDemo } from './demo/index.ts';
-import { Acceptor, LiveView, recoverTakingBack, releaseDead, Worker } from './engine/index.ts';
-import { makeApp } from './http/index.ts';
-import { createDatabase, loggable, migrateDatabase, openDatabase } from './store/index.ts';
+import { Acceptor, Housekeeper, Importer, LiveView, releaseDead, Worker } from './engine/index.ts';
+import type { FileThread } from './files/index.ts';
+import { LiveFeed, makeApp } from './http/index.ts';
+import { createDatabase, migrateDatabase, openDatabase, releaseDeadImports } from './store/index.ts';
 import { Systems } from './systems/index.ts';
 
 export interface ProgramSettings {
@@ -20,6 +21,8 @@ export interface ProgramSettings {
   host?: string;
   migrations: string;
   webFolder: string;
+  /** The program that reads files in a thread of its own. */
+  fileThread: FileThread;
   /** Loads the demo from the stand-ins at this address, when Zusammen is empty. */
   demoFrom?: string;
   demoPast?: number;
@@ -45,7 +48,8 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       db,
       sealer,
       standins: settings.demoFrom,
-      past: settings.demoPast ?? 320,
+      own: `http://localhost:${settings.port}`,
+      past: settings.demoPast ?? 900,
       log: (message) => log.info(message),
     });
   }
@@ -56,35 +60,53 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       ? undefined
       : new Worker(db, systems, live, workerSettings(log, settings.concurrency ?? 48));
   const queued = (): void => worker?.look();
+  const acceptor = new Acceptor(db, live, queued);
+  const importer =
+    settings.role === 'web'
+      ? undefined
+      : new Importer(db, live, acceptor, {
+          ...workerSettings(log, 1),
+          thread: settings.fileThread,
+          pollMs: 1000,
+        });
+  const feed = new LiveFeed(db);
   let server: Server | undefined;
   if (settings.role !== 'worker') {
-    const context = { db, systems, sealer, live, acceptor: new Acceptor(db, live, queued), queued };
+    const context = {
+      db,
+      systems,
+      sealer,
+      live,
+      acceptor,
+      queued,
+      fileThread: settings.fileThread,
+      imports: () => importer?.look(),
+      feed,
+    };
     server = await listen(makeApp(context, log, settings.webFolder), settings.port, settings.host ?? '127.0.0.1');
   }
-  let recovery: NodeJS.Timeout | undefined;
+  const housekeeper = worker && new Housekeeper(db, systems, live, (message, details) => log.warn(details, message));
   if (worker) {
     await releaseDead(db, isAliveHere);
+    await releaseDeadImports(db, isAliveHere);
     worker.start();
-    const recover = (): void =>
-      void live
-        .allSchemas()
-        .then((schemas) => recoverTakingBack(db, systems, schemas))
-        .catch((error: Error) => log.warn(loggable(error), 'a taking back could not be finished yet'));
-    recovery = setInterval(recover, 60_000);
-    recover();
+    importer?.start();
+    housekeeper?.start();
   }
   return {
     ...(server ? { server } : {}),
     stop: async () => {
-      clearInterval(recovery);
       if (server) {
         const closed = new Promise((resolve) => server.close(resolve));
+        await feed.close();
         server.closeIdleConnections();
         const patience = setTimeout(() => server.closeAllConnections(), 3_000);
         await closed;
         clearTimeout(patience);
       }
+      await importer?.stop();
       await worker?.stop();
+      await housekeeper?.stop();
       await db.$client.end();
     },
   };

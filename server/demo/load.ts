@@ -1,17 +1,19 @@
+import { randomBytes } from 'node:crypto';
 import { v7 as uuid } from 'uuid';
-import { collectValues, readForms, type FormField, type ReadForm } from '@zusammen/core/forms';
-import { prepareLine, suggestLines, type Line } from '@zusammen/core/mapping';
-import type { IntakeDocument, Step } from '@zusammen/core/plans';
-import { isWritable, type Entity, type Schema } from '@zusammen/core/schema';
+import { collectValues, readForms } from '@zusammen/core/forms';
+import type { IntakeDocument } from '@zusammen/core/plans';
+import type { Schema } from '@zusammen/core/schema';
 import { hashPassword, type Sealer } from '../access/index.ts';
 import { Acceptor, LiveView, Worker } from '../engine/index.ts';
 import {
   addIntake,
   addSample,
+  addSecret,
   addSystem,
   addUser,
   changes,
   intakes,
+  intakeSecrets,
   intakeVersions,
   isDuplicate,
   laneHolders,
@@ -22,6 +24,8 @@ import {
   publishDraft,
   samples,
   schemaSnapshots,
+  searchState,
+  searchWords,
   submissions,
   systems,
   type Database,
@@ -29,7 +33,8 @@ import {
   type SystemRow,
 } from '../store/index.ts';
 import { describeAnew, Systems } from '../systems/index.ts';
-import { pastSubmissions } from './past.ts';
+import { intakeForPage, intakeForShop, PAGE_KEYS, SHOP_KEY } from './intakes.ts';
+import { orderSamples, pastSubmissions } from './past.ts';
 
 export const DEMO_PASSWORD = 'clover-hollow';
 const PEOPLE: [email: string, name: string, role: Role][] = [
@@ -44,32 +49,36 @@ export interface DemoSettings {
   sealer: Sealer;
   /** Where the stand-ins are, e.g. `http://localhost:4610`. */
   standins: string;
+  /** Where Zusammen itself is reached, e.g. `http://localhost:4600`. */
+  own: string;
   /** Past submissions to play back. */
   past: number;
   log: (message: string) => void;
 }
 
 /**
- * Loads the demo into an empty Zusammen: people, the Co-op CRM connected, two intakes made from the website's own
- * pages, and past submissions carried out by the engine itself, dated back.
+ * Loads the demo into an empty Zusammen: people, the Co-op CRM connected, intakes made from the website's own pages
+ * and the shop's events, and past submissions carried out by the engine itself, dated back.
  * @returns false when Zusammen isn't empty; nothing is touched then
  */
-export async function loadDemo({ db, sealer, standins, past, log }: DemoSettings): Promise<boolean> {
+export async function loadDemo({ db, sealer, standins, own, past, log }: DemoSettings): Promise<boolean> {
   if ((await listUsers(db)).length > 0) return false;
   await forgetHalfLoaded(db);
   const system = await connectCrm(db, sealer, standins);
   const { schema } = system;
-  const keys = ['pollination-enquiry', 'letters-sign-up'];
-  for (const key of keys) {
+  const making = { system: system.id, schema };
+  for (const key of PAGE_KEYS) {
     const page = `${standins}/site/${key}`;
     const [form] = readForms(await (await fetch(page)).text());
     if (!form) throw new Error(`The website shows no form at ${page}.`);
-    await publishIntake(db, key, documentFor(key, form, page, system.id, schema));
+    await publishIntake(db, key, intakeForPage(key, form, page, making));
   }
+  const checkout = await publishIntake(db, SHOP_KEY, intakeForShop(orderSamples(), making));
+  await signedFeed(db, sealer, standins, checkout, own);
   log('playing back past submissions');
   const crm = new Systems(db, sealer);
   await playBack(db, crm, await pastSubmissions(standins, past, new Date(), 4711));
-  if (past > 0) await keepSamples(db, await pastSubmissions(standins, 40, new Date(), 815));
+  if (past > 0) await keepSamples(db, await pastSubmissions(standins, 120, new Date(), 815));
   // The people come last: with them the demo counts as loaded.
   const passwordHash = await hashPassword(DEMO_PASSWORD);
   for (const [email, name, role] of PEOPLE) {
@@ -88,6 +97,9 @@ async function forgetHalfLoaded(db: Database): Promise<void> {
     laneHolders,
     ledger,
     samples,
+    searchWords,
+    searchState,
+    intakeSecrets,
     intakeVersions,
     intakes,
     schemaSnapshots,
@@ -109,94 +121,37 @@ async function connectCrm(db: Database, sealer: Sealer, standins: string): Promi
     address,
     sealedToken: sealer.seal(token, id),
     practice: true,
+    // The demo's people are made up; its specialists have said yes to them.
+    personal: true,
     recordPage: recordPage ?? null,
     state: 'answers',
     stateWords: null,
     latencyMs,
     capabilities,
     checkedAt: now,
+    patienceUntil: null,
     createdAt: now,
   };
   await addSystem(db, row, schema);
   return { id, schema };
 }
 
-const NAMES: Record<string, string> = {
-  'pollination-enquiry': 'Pollination enquiry',
-  'letters-sign-up': 'Letters sign-up',
-};
-const OPTION_PAIRS: Record<string, [string, string][]> = {
-  lang: [
-    ['english', 'en'],
-    ['german', 'de'],
-    ['polish', 'pl'],
-  ],
-  'thema[]': [
-    ['Honig', 'honey'],
-    ['Königinnen', 'queens'],
-    ['Kurse', 'courses'],
-  ],
-};
-/** What a specialist would add to the suggestions on the co-operative's forms. */
-const BY_HAND: Record<string, [from: string[], field: string][]> = {
-  'pollination-enquiry': [
-    [['contact_phone'], 'phone'],
-    [['street', 'house_no'], 'street'],
-    [['lang'], 'language'],
-    [['letters'], 'letters_allowed'],
-  ],
-  'letters-sign-up': [
-    [['thema[]'], 'interests'],
-    [['ok'], 'letters_allowed'],
-  ],
-};
-
-/** An intake as a specialist would make it: the suggestions, corrected where this form needs it. */
-function documentFor(key: string, form: ReadForm, page: string, system: string, schema: Schema): IntakeDocument {
-  const entity = schema.entities.find((each) => each.name === 'People')!;
-  const where = { country: 'DE', locale: 'de-DE' };
-  const lines = new Map<string, Line>();
-  const put = (from: string[], name: string): void => {
-    const field = entity.fields.find((each) => each.name === name)!;
-    const line = prepareLine(
-      `line-${name}`,
-      from.map((each) => fieldOf(form, each)),
-      field,
-      where,
-    );
-    const pairs = from.length === 1 ? OPTION_PAIRS[from[0]!] : undefined;
-    if (pairs)
-      line.treatments = [{ kind: 'options', pairs: pairs.map(([sent, taken]) => ({ from: sent, to: taken })) }];
-    lines.set(name, line);
-  };
-  for (const { from, field, standing } of suggestLines(form.fields, [targetOf(entity)]))
-    if (standing === 'set') put(from, field);
-  for (const [from, field] of BY_HAND[key] ?? []) put(from, field);
-  const step: Step = {
-    id: 'person',
-    system,
-    entity: 'People',
-    recognise: [{ fields: ['email'] }],
-    whenNone: 'create',
-    whenOne: 'update',
-    whenSeveral: 'ask',
-    lines: [...lines.values()],
-  };
-  return {
-    name: NAMES[key] ?? key,
-    source: { page, formName: form.name },
-    fields: form.fields,
-    plan: { steps: [step] },
-    settings: { ...where, perMinute: 6000 },
-  };
-}
-
-const fieldOf = (form: ReadForm, name: string): FormField => form.fields.find((field) => field.name === name)!;
-const targetOf = (entity: Entity) => ({ ...entity, fields: entity.fields.filter(isWritable) });
-
-async function publishIntake(db: Database, key: string, document: IntakeDocument): Promise<void> {
+async function publishIntake(db: Database, key: string, document: IntakeDocument): Promise<string> {
   const intake = await addIntake(db, key, document, BY);
   await publishDraft(db, intake.id, intake.revision, [], BY);
+  return intake.id;
+}
+
+/** Lets the shop send its events here, signed with a key that both hold. */
+async function signedFeed(db: Database, sealer: Sealer, standins: string, intake: string, own: string): Promise<void> {
+  const secret = `whsec_${randomBytes(32).toString('base64')}`;
+  await addSecret(db, intake, (id) => ({ sealed: sealer.seal(secret, id), ending: secret.slice(-5, -1) }), new Date());
+  const response = await fetch(`${standins}/shop/feed`, {
+    method: 'POST',
+    body: new URLSearchParams({ address: `${own}/in/${SHOP_KEY}`, secret }),
+    redirect: 'manual',
+  });
+  if (response.status >= 400) throw new Error(`The shop does not take the address for its events: ${response.status}`);
 }
 
 /** Lets past submissions in one after another, and the engine carry them out, dated with the moment they arrived. */

@@ -8,7 +8,7 @@ import type { LiveIntake, LiveView } from './live.ts';
 
 export interface Arrival {
   values: SubmittedValues;
-  via: 'form' | 'program' | 'demo';
+  via: 'form' | 'program' | 'event' | 'page' | 'file' | 'demo';
   idempotencyKey?: string;
   receivedAt: Date;
 }
@@ -47,7 +47,10 @@ export class Acceptor {
     }, GATHER_MS);
   }
 
-  async accept({ intake, version, document }: LiveIntake, arrival: Arrival): Promise<Accepted> {
+  async accept(
+    { intake, version, document }: Pick<LiveIntake, 'intake' | 'version' | 'document'>,
+    arrival: Arrival,
+  ): Promise<Accepted> {
     const schemas = await this.live.allSchemas();
     return this.rows.add({
       id: uuid(),
@@ -55,7 +58,7 @@ export class Acceptor {
       version,
       label: titleOf(document.fields, arrival.values).slice(0, 160),
       arrival,
-      lanes: lanesOf(document.plan, arrival.values, schemas).map(laneHash),
+      lanes: lanesOf(document, arrival.values, schemas).map(laneHash),
     });
   }
 }

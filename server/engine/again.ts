@@ -1,17 +1,87 @@
-import { lanesOf, type Answer } from '@zusammen/core/plans';
-import { queueAgain, type Database, type Submission, type SubmissionState } from '../store/index.ts';
+import { griefOf, lanesOf, type Answer } from '@zusammen/core/plans';
+import { titleOf } from '@zusammen/core/mapping';
+import type { SubmittedValues } from '@zusammen/core/forms';
+import {
+  intakeById,
+  queueAgain,
+  troubledOf,
+  type Amendment,
+  type Database,
+  type Submission,
+  type SubmissionState,
+} from '../store/index.ts';
 import { laneHash } from './accept.ts';
 import type { LiveView } from './live.ts';
 
-/** Carries a submission out again from where it stopped: what stands in the ledger as written isn't written twice. */
+/** How a submission goes on from where it stopped. */
+export interface Again {
+  /** Decisions from Review, by effect. */
+  answers?: Record<string, Answer>;
+  /** Values somebody put right, by the form's names; null takes a value away. What was there before is kept. */
+  values?: { changed: Record<string, string | string[] | null>; by: string };
+  /** By the version that is live now, instead of the one it came in under. */
+  underLive?: boolean;
+}
+
+/**
+ * Carries a submission out again from where it stopped: what stands in the ledger as written isn't written twice.
+ * @returns false when it isn't in one of the states `from` any more
+ */
 export async function carryOutAgain(
   db: Database,
   live: LiveView,
   submission: Submission,
   from: SubmissionState[],
-  answers?: Record<string, Answer>,
+  { answers, values, underLive = false }: Again = {},
 ): Promise<boolean> {
-  const document = await live.document(submission.intakeId, submission.version);
-  const lanes = lanesOf(document.plan, submission.values, await live.allSchemas()).map(laneHash);
-  return queueAgain(db, submission.id, from, lanes, answers && { ...submission.answers, ...answers });
+  const version = underLive ? await liveVersionOf(db, submission) : submission.version;
+  const document = await live.document(submission.intakeId, version);
+  const mended = values ? applied(submission.values, values.changed) : submission.values;
+  const lanes = lanesOf(document, mended, await live.allSchemas()).map(laneHash);
+  return queueAgain(db, submission.id, from, {
+    lanes,
+    version,
+    ...(answers ? { answers: { ...submission.answers, ...answers } } : {}),
+    ...(values
+      ? {
+          values: mended,
+          label: titleOf(document.fields, mended).slice(0, 160),
+          amended: [...(submission.amended ?? []), amendment(submission.values, values)],
+        }
+      : {}),
+  });
+}
+
+async function liveVersionOf(db: Database, { intakeId, version }: Submission): Promise<number> {
+  return (await intakeById(db, intakeId))?.liveVersion ?? version;
+}
+
+function applied(values: SubmittedValues, changed: Record<string, string | string[] | null>): SubmittedValues {
+  const next = { ...values };
+  for (const [name, value] of Object.entries(changed))
+    if (value === null) delete next[name];
+    else next[name] = value;
+  return next;
+}
+
+function amendment(values: SubmittedValues, { changed, by }: NonNullable<Again['values']>): Amendment {
+  const before = Object.fromEntries(
+    Object.keys(changed).map((name) => [name, Object.hasOwn(values, name) ? values[name]! : null]),
+  );
+  return { at: new Date().toISOString(), by, before };
+}
+
+/** How many submissions are carried out again at once. */
+const ALIKE_AT_ONCE = 1000;
+
+/** Submissions of the same intake that came to grief over the same, this one first. */
+export async function alikeTo(db: Database, submission: Submission): Promise<Submission[]> {
+  const grief = submission.course && griefOf(submission.course);
+  if (grief === undefined || grief === null) return [submission];
+  const troubled = await troubledOf(db, submission.intakeId, submission.state, ALIKE_AT_ONCE);
+  const others = troubled.filter(
+    ({ id, course, forgottenAt }) =>
+      id !== submission.id && forgottenAt === null && course !== null && griefOf(course) === grief,
+  );
+  return [submission, ...others];
 }

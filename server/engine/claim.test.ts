@@ -26,12 +26,14 @@ beforeEach(async () => {
 });
 
 const now = (): Date => new Date();
+const INTAKE = uuid();
 /** Puts a submission into the queue, in the lanes named. @returns its place */
-const queue = (...lanes: string[]): Promise<number> =>
+const queue = (...lanes: string[]): Promise<number> => queueFor(INTAKE, ...lanes);
+const queueFor = (intake: string, ...lanes: string[]): Promise<number> =>
   inTransaction(db, async (query) => {
     const [row] = await query<{ seq: number }>(
       "INSERT INTO submissions (id, intake_id, version, state, label, submitted, via, received_at, due_at) VALUES (?, ?, 1, 'received', '', '{}', 'form', ?, ?) RETURNING seq",
-      [uuid(), uuid(), now(), now()],
+      [uuid(), intake, now(), now()],
     );
     if (lanes.length > 0)
       await query('INSERT INTO lanes (lane, seq) VALUES ?', [lanes.map((lane) => [laneHash(lane), row!.seq])]);
@@ -51,6 +53,24 @@ describe('claiming', () => {
     expect(await claim('one', 2)).toEqual(all.slice(0, 2));
     expect(await claim('two')).toEqual(all.slice(2));
     expect(await claim('three')).toEqual([]);
+  });
+
+  it('serves all intakes that have something due in equal shares, and gives what is left to those with more', async () => {
+    const quiet = uuid();
+    for (let at = 0; at < 40; at += 1) await queue();
+    const few = [await queueFor(quiet), await queueFor(quiet)];
+    const claimed = await claim('one', 20);
+    expect(claimed).toHaveLength(20);
+    expect(claimed).toEqual(expect.arrayContaining(few));
+    expect(new Set(claimed).size).toBe(20);
+  });
+
+  it('passes over intakes for which there are no hands', async () => {
+    const other = uuid();
+    await queue();
+    const mine = await queueFor(other);
+    const claimed = await claimDue(db, 'w', 10, now(), new Set([INTAKE]));
+    expect(claimed.map(({ seq }) => seq)).toEqual([mine]);
   });
 
   it('lets one of a lane through at a time, the next when it has left', async () => {

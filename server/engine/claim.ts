@@ -30,24 +30,29 @@ interface Due {
   settled_before: number;
 }
 
+/** Intakes that one claim serves; with more of them due, the others' turn comes with the next claims. */
+const INTAKES_AT_ONCE = 16;
+
 /**
- * Claims up to `limit` submissions that are due.
+ * Claims up to `limit` submissions that are due, in equal shares for the intakes that have any: a flood into one
+ * doesn't starve the rest.
  *
  * Invariants: a submission is claimed only when it is the first in each of its lanes and nobody is at work in any of
  * them; a lane is held by at most one submission (primary key of `lane_holders`), so two that arrived at the same
  * moment on two servers can't both run. A dead worker's claim lapses, and its submission keeps its lanes meanwhile.
  * One found behind another is marked blocked and isn't looked at again until that one has left (store/lanes.ts), so a
  * long queue about one person costs the others nothing.
+ * @param passOver intakes for which the worker has no hands free
  */
-export function claimDue(db: Database, worker: string, limit: number, now: Date): Promise<Claimed[]> {
+export function claimDue(
+  db: Database,
+  worker: string,
+  limit: number,
+  now: Date,
+  passOver: ReadonlySet<string> = new Set(),
+): Promise<Claimed[]> {
   return inTransaction(db, async (query) => {
-    const due = await query<Due>(
-      `SELECT seq, id, intake_id, version, attempts, submitted, answers, received_at, claimed_by, course IS NOT NULL AS settled_before
-       FROM submissions
-       WHERE state = 'received' AND blocked = FALSE AND due_at <= ? AND (claimed_until IS NULL OR claimed_until < ?)
-       ORDER BY due_at, seq LIMIT ? FOR UPDATE SKIP LOCKED`,
-      [now, now, limit],
-    );
+    const due = await dueInShares(query, limit, now, passOver);
     if (due.length === 0) return [];
     const lanes = await query<Lane>('SELECT lane, seq FROM lanes WHERE seq IN (?) ORDER BY lane', [
       due.map(({ seq }) => seq),
@@ -66,6 +71,45 @@ export function claimDue(db: Database, worker: string, limit: number, now: Date)
     ]);
     return won.map(toClaimed);
   });
+}
+
+async function dueInShares(query: Query, limit: number, now: Date, passOver: ReadonlySet<string>): Promise<Due[]> {
+  // A loose index scan: one step per intake, however many of its submissions wait.
+  const waiting = await query<{ intake_id: string; first: Date }>(
+    `SELECT intake_id, MIN(due_at) AS first FROM submissions WHERE state = 'received' AND blocked = FALSE GROUP BY intake_id`,
+  );
+  const intakes = waiting.filter(({ intake_id: id, first }) => first <= now && !passOver.has(id));
+  if (intakes.length === 0) return [];
+  // Where there are more intakes than places, each has its turn in the long run.
+  const start = Math.floor(Math.random() * intakes.length);
+  const served = [...intakes.slice(start), ...intakes.slice(0, start)].slice(0, INTAKES_AT_ONCE);
+  const due: Due[] = [];
+  const hungry: string[] = [];
+  for (const [at, { intake_id: id }] of served.entries()) {
+    const share = Math.ceil((limit - due.length) / (served.length - at));
+    const found = await dueOf(query, id, share, now, []);
+    due.push(...found);
+    if (found.length === share) hungry.push(id);
+  }
+  // What some leave over goes to those who would take more.
+  for (const id of hungry) {
+    if (due.length >= limit) break;
+    const mine = due.filter((each) => each.intake_id === id).map(({ seq }) => seq);
+    due.push(...(await dueOf(query, id, limit - due.length, now, mine)));
+  }
+  return due;
+}
+
+function dueOf(query: Query, intake: string, limit: number, now: Date, except: readonly number[]): Promise<Due[]> {
+  if (limit <= 0) return Promise.resolve([]);
+  return query<Due>(
+    `SELECT seq, id, intake_id, version, attempts, submitted, answers, received_at, claimed_by, course IS NOT NULL AS settled_before
+     FROM submissions
+     WHERE state = 'received' AND blocked = FALSE AND intake_id = ? AND due_at <= ?
+       AND (claimed_until IS NULL OR claimed_until < ?) ${except.length > 0 ? 'AND seq NOT IN (?)' : ''}
+     ORDER BY due_at, seq LIMIT ? FOR UPDATE SKIP LOCKED`,
+    [intake, now, now, ...(except.length > 0 ? [except] : []), limit],
+  );
 }
 
 interface Lane {

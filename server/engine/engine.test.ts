@@ -1,3 +1,12 @@
+import { once } from 'node:events';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import { eq } from 'drizzle-orm';
+import { v7 as uuid } from 'uuid';
+import { sealerFrom } from '../access/index.ts';
+import { addSystem, systems } from '../store/index.ts';
+import { Systems } from '../systems/index.ts';
 import { enquiry, openStage, type Stage } from '../testing/stage.ts';
 
 const POLLINATION = 'pollination-enquiry';
@@ -131,7 +140,7 @@ describe('when a system says no', () => {
       steps: [{ refusal: { fields: [{ field: 'last_name' }] } }],
       changes: [{ state: 'refused' }],
     });
-    expect((await stage.api('POST', `/submissions/${id}/again`)).status).toBe(204);
+    expect((await stage.api('POST', `/submissions/${id}/again`)).status).toBe(200);
     await stage.settled();
     expect((await path(id)).changes).toHaveLength(2);
     expect((await stage.api('POST', `/submissions/${id}/set-aside`, { reason: 'A test' })).status).toBe(204);
@@ -267,5 +276,124 @@ describe('taking back', () => {
     ]);
     expect(await stage.people(values['contact_email']!)).toEqual([]);
     expect((await path(id)).state).toBe('taken back');
+  });
+});
+
+describe('what was refused is mended', () => {
+  it('with values put right by hand: it goes on, and what had come stays on record', async () => {
+    const values = enquiry({ contact_last: '' });
+    const id = await send(values);
+    await stage.settled();
+    expect((await path(id)).state).toBe('refused');
+    const again = (body: unknown) => stage.api('POST', `/submissions/${id}/again`, body);
+    expect(await again({ values: { contact_last: 7 } })).toMatchObject({ status: 422 });
+    expect(await again({ values: { nothing_like_it: 'x' } })).toMatchObject({
+      status: 422,
+      body: { errors: [{ field: 'values.nothing_like_it' }] },
+    });
+    expect(await again({ values: { contact_last: 'Mehrens' } })).toMatchObject({ status: 200, body: { again: 1 } });
+    await stage.settled();
+    const told = await path(id);
+    expect(told.state).toBe('applied');
+    expect(told.submission).toMatchObject({
+      values: { contact_last: 'Mehrens' },
+      amended: [{ by: 'Mara Osterwisch', before: { contact_last: '' } }],
+    });
+    expect(await stage.people(values['contact_email']!)).toMatchObject([{ last_name: 'Mehrens' }]);
+    expect(await again({ values: { contact_last: 'Mehrens' } })).toMatchObject({ status: 409 });
+  });
+
+  it('by mending the plan: all alike run again by what is live now, others are left alone', async () => {
+    const careless = [enquiry({ contact_last: '' }), enquiry({ contact_last: '' })];
+    const [first, second] = [await send(careless[0]!), await send(careless[1]!)];
+    const other = await send(enquiry({ contact_first: 'x'.repeat(200) }));
+    await stage.settled();
+    expect((await path(other)).state).toBe('failed');
+    expect((await stage.api('GET', `/submissions/${first}/alike`)).body).toMatchObject({ count: 2 });
+    const { body } = await stage.api('GET', '/intakes');
+    const { id } = body.intakes.find(({ key }: { key: string }) => key === POLLINATION);
+    const { draft, revision } = (await stage.api('GET', `/intakes/${id}`)).body.intake;
+    const line = draft.plan.steps[0].lines.find(({ field }: { field: string }) => field === 'last_name');
+    line.treatments = [...line.treatments, { kind: 'default', value: 'Unknown' }];
+    const saved = await stage.api('PUT', `/intakes/${id}/draft`, { revision, document: draft });
+    const published = await stage.api('POST', `/intakes/${id}/publish`, {
+      revision: saved.body.revision,
+      accept: true,
+    });
+    expect(published.status).toBe(200);
+    expect(await stage.api('POST', `/submissions/${first}/again`, { alike: true, under: 'live' })).toMatchObject({
+      status: 200,
+      body: { again: 2 },
+    });
+    await stage.settled();
+    for (const each of [first, second]) {
+      const told = await path(each);
+      expect(told).toMatchObject({ state: 'applied', steps: [{ outcome: 'created' }] });
+      expect(told.submission.version).toBe(2);
+    }
+    expect((await path(other)).state).toBe('failed');
+  });
+});
+
+it('patience that a system asks of one process is kept by another', async () => {
+  const sealer = sealerFrom(join(stage.home, 'sealing-key'));
+  const [one, other] = [new Systems(stage.db, sealer), new Systems(stage.db, sealer)];
+  const crm = (await stage.api('GET', '/systems')).body.systems[0];
+  const { schema } = (await stage.api('GET', `/systems/${crm.id}`)).body;
+  const people = schema.entities.find(({ name }: { name: string }) => name === 'People');
+  await (await other.client(crm.id)).read(people, 'P-00001');
+  await stage.fault({ kind: 'throttle', retryAfter: 3, times: 1 });
+  await expect((await one.client(crm.id)).read(people, 'P-00001')).rejects.toMatchObject({ waitMs: 3000 });
+  await new Promise((resolve) => setTimeout(resolve, 700));
+  await expect((await other.client(crm.id)).read(people, 'P-00001')).rejects.toThrow('patience');
+  await new Promise((resolve) => setTimeout(resolve, 2600));
+  expect(await (await other.client(crm.id)).read(people, 'P-00001')).toMatchObject({ id: 'P-00001' });
+});
+
+describe('a system that doesn’t answer', () => {
+  const silent = createServer(() => undefined);
+  afterAll(() => {
+    silent.closeAllConnections();
+    silent.close();
+  });
+
+  it('holds up only what needs it, however much of that there is', async () => {
+    silent.listen(0, '127.0.0.1');
+    await once(silent, 'listening');
+    const { port } = silent.address() as AddressInfo;
+    const crm = (await stage.api('GET', '/systems')).body.systems[0];
+    const { schema } = (await stage.api('GET', `/systems/${crm.id}`)).body;
+    const [row] = await stage.db.select().from(systems).where(eq(systems.id, crm.id));
+    const id = uuid();
+    await addSystem(stage.db, { ...row!, id, name: 'Silent', address: `http://127.0.0.1:${port}/` }, schema);
+    const sealer = sealerFrom(join(stage.home, 'sealing-key'));
+    await stage.db
+      .update(systems)
+      .set({ sealedToken: sealer.seal('x', id) })
+      .where(eq(systems.id, id));
+    const { body } = await stage.api('GET', '/intakes');
+    const pollination = body.intakes.find(({ key }: { key: string }) => key === POLLINATION);
+    const { draft } = (await stage.api('GET', `/intakes/${pollination.id}`)).body.intake;
+    const steps = draft.plan.steps.map((step: object) => ({ ...step, system: id }));
+    const document = { ...draft, name: 'Silent', plan: { steps } };
+    const { intake } = (await stage.api('POST', '/intakes', { key: 'silent', document })).body;
+    // The schema of a new system is known to a process a few seconds later.
+    const publish = { revision: intake.revision, accept: true };
+    for (let waited = 0; waited < 40; waited += 1) {
+      if ((await stage.api('POST', `/intakes/${intake.id}/publish`, publish)).status === 200) break;
+      await new Promise((resolve) => setTimeout(resolve, 250));
+    }
+    for (let at = 0; at < 150; at += 1) expect((await stage.submit('silent', enquiry())).status).toBe(202);
+    await new Promise((resolve) => setTimeout(resolve, 500));
+    const values = enquiry();
+    const through = await send(values);
+    let state = '';
+    for (let waited = 0; waited < 80 && state !== 'applied'; waited += 1) {
+      state = (await path(through)).state;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    expect(state).toBe('applied');
+    // The silent one would keep the others of this file waiting at the end.
+    await stage.db.$client.query("UPDATE submissions SET state = 'set aside' WHERE intake_id = ?", [intake.id]);
   });
 });

@@ -1,4 +1,12 @@
-import { intakeByKey, newestSchemas, versionOf, type Database, type Intake } from '../store/index.ts';
+import {
+  intakeByKey,
+  newestSchemas,
+  secretsOf,
+  versionOf,
+  type Database,
+  type Intake,
+  type SecretRow,
+} from '../store/index.ts';
 import type { IntakeDocument } from '@zusammen/core/plans';
 import type { Schema } from '@zusammen/core/schema';
 
@@ -7,6 +15,8 @@ export interface LiveIntake {
   intake: Intake;
   version: number;
   document: IntakeDocument;
+  /** Sealed keys with which what arrives must be signed; none: it need not be. */
+  secrets: SecretRow[];
 }
 
 /**
@@ -41,7 +51,11 @@ export class LiveView {
     const intake = await intakeByKey(this.db, key);
     if (!intake) return 'unknown';
     if (intake.state !== 'open' || intake.liveVersion === null) return 'closed';
-    return { intake, version: intake.liveVersion, document: await this.document(intake.id, intake.liveVersion) };
+    const [document, secrets] = await Promise.all([
+      this.document(intake.id, intake.liveVersion),
+      secretsOf(this.db, intake.id),
+    ]);
+    return { intake, version: intake.liveVersion, document, secrets };
   }
 
   /** @throws when there is no such version */

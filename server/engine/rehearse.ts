@@ -1,4 +1,11 @@
-import { carryOut, RehearsalWorld, type Course, type IntakeDocument, type ReadOnlyWorld } from '@zusammen/core/plans';
+import {
+  carryOut,
+  effectKey,
+  RehearsalWorld,
+  type Course,
+  type IntakeDocument,
+  type ReadOnlyWorld,
+} from '@zusammen/core/plans';
 import { entityOf, type RecordState, type Schema } from '@zusammen/core/schema';
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
 
@@ -6,7 +13,7 @@ import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '..
 export interface Rehearsed {
   course?: Course;
   trouble?: string;
-  /** The records that were found, as they are now, by step id. */
+  /** The records that were found, as they are now, by effect: the step's id, with `#row` where it repeats. */
   present: Record<string, RecordState>;
 }
 
@@ -50,16 +57,26 @@ export async function rehearse(
   systems: Pick<Systems, 'client'>,
   schemas: ReadonlyMap<string, Schema>,
 ): Promise<Rehearsed[]> {
+  return rehearseWith(document, samples, readingOf(systems, schemas), schemas);
+}
+
+/** The same over a reading of one's own. */
+export async function rehearseWith(
+  document: IntakeDocument,
+  samples: readonly Record<string, string | string[]>[],
+  reading: ReadOnlyWorld,
+  schemas: ReadonlyMap<string, Schema>,
+): Promise<Rehearsed[]> {
   const seen = new Map<string, RecordState>();
-  const world = new RehearsalWorld(remembering(readingOf(systems, schemas), seen));
+  const world = new RehearsalWorld(remembering(reading, seen), schemas);
   const results: Rehearsed[] = [];
   for (const values of samples) {
     const present: Record<string, RecordState> = {};
     try {
-      const course = await carryOut({ plan: document.plan, values, schemas }, world);
+      const course = await carryOut({ plan: document.plan, fields: document.fields, values, schemas }, world);
       for (const step of course.steps) {
         const record = step.record && seen.get(`${step.system}/${step.entity}/${step.record.id}`);
-        if (record && step.verdict === 'one') present[step.step] = record;
+        if (record && step.verdict === 'one') present[effectKey(step.step, step.row)] = record;
       }
       results.push({ course, present });
     } catch (error) {

@@ -1,5 +1,14 @@
 import type { Course, Refusal } from '@zusammen/core/plans';
-import { Batcher, inTransaction, leaveLanes, type Database, type LedgerState, type Query } from '../store/index.ts';
+import {
+  Batcher,
+  inTransaction,
+  leaveLanes,
+  type Database,
+  type LedgerRow,
+  type LedgerState,
+  type Query,
+} from '../store/index.ts';
+import type { Answer } from '../systems/index.ts';
 
 /** How a change on the ledger was answered. */
 export interface Settlement {
@@ -9,6 +18,14 @@ export interface Settlement {
   etagAfter: string | null;
   refusal: Refusal | null;
   at: Date;
+}
+
+/** What a system's answer means for the ledger. */
+export function settlementOf(row: LedgerRow, answer: Answer, at: Date): Settlement {
+  const settlement = { id: row.id, recordId: null, etagAfter: null, refusal: null, at };
+  if (answer.kind === 'overtaken') return { ...settlement, state: 'overtaken' };
+  if (answer.kind === 'refused') return { ...settlement, state: 'refused', refusal: answer.refusal };
+  return { ...settlement, state: 'written', recordId: answer.record.id, etagAfter: answer.record.etag ?? null };
 }
 
 /** How a submission's turn ended: with an outcome, or put off until later. Its ledger rows are settled with it. */

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
-import { entityOf, type Entity, type Schema, type Values } from '@zusammen/core/schema';
-import { sameValue } from '@zusammen/core/values';
+import { entityOf, isWritable, type Entity, type Schema, type Values } from '@zusammen/core/schema';
+import { isBlank, sameValue } from '@zusammen/core/values';
 import {
   isDuplicate,
   ledgerOf,
@@ -17,7 +17,8 @@ import {
   type LedgerRow,
 } from '../store/index.ts';
 import type { System, Systems } from '../systems/index.ts';
-import { send, settlementOf } from './world.ts';
+import { send } from './send.ts';
+import { settlementOf } from './settle.ts';
 
 /** What became of taking one change back. */
 export interface TakenBack {
@@ -46,18 +47,21 @@ export async function takeBackChange(
   const entity = entityOf(schemas.get(change.systemId) ?? { entities: [] }, change.entity);
   if (!entity || change.recordId === null)
     return { change: id, done: false, words: `${change.entity} can no longer be seen in the system.` };
+  if (change.action !== 'create' && Object.keys({ ...change.before, ...change.after }).length === 0)
+    return { change: id, done: false, words: 'The former values have been forgotten, as the intake says.' };
   const system = await systems.client(change.systemId);
   const begun = await newestAttempt(db, change.submissionSeq, `undo ${id}`);
   if (begun?.state === 'intended') return finish(db, system, entity, change, begun, true);
-  const plan = await whatToUndo(system, entity, change);
+  const plan = await whatToUndo(db, system, entity, change);
   if ('why' in plan) return { change: id, done: false, words: plan.why };
   const entry = {
     submissionSeq: change.submissionSeq,
+    intakeId: change.intakeId,
     effect: `undo ${id}`,
     attempt: (begun?.attempt ?? 0) + 1,
     systemId: change.systemId,
     entity: change.entity,
-    recordId: change.recordId,
+    recordId: plan.action === 'create' ? null : change.recordId,
     action: plan.action,
     before: plan.before,
     after: plan.after,
@@ -79,7 +83,7 @@ export async function takeBackChange(
 }
 
 interface UndoPlan {
-  action: 'delete' | 'update';
+  action: 'create' | 'delete' | 'update';
   before: Values;
   after: Values;
   etag: string | undefined;
@@ -87,11 +91,23 @@ interface UndoPlan {
   kept: string[];
 }
 
-async function whatToUndo(system: System, entity: Entity, change: LedgerRow): Promise<UndoPlan | { why: string }> {
+async function whatToUndo(
+  db: Database,
+  system: System,
+  entity: Entity,
+  change: LedgerRow,
+): Promise<UndoPlan | { why: string }> {
   const record = await system.read(entity, change.recordId!);
+  if (change.action === 'delete') {
+    if (record) return { why: 'The record is there again already.' };
+    const writable = entity.fields.filter((field) => isWritable(field) && !isBlank(change.before[field.name]));
+    const after = Object.fromEntries(writable.map(({ name }) => [name, change.before[name]!]));
+    return { action: 'create', before: {}, after, etag: undefined, kept: [] };
+  }
   if (!record) return { why: 'The record is no longer there.' };
   if (change.action === 'create') {
-    const touched = change.etagAfter !== null && record.etag !== undefined && record.etag !== change.etagAfter;
+    const left = await etagWeLeft(db, change);
+    const touched = left !== null && record.etag !== undefined && record.etag !== left;
     if (touched) return { why: 'The record has been changed since it was created; deleting it would lose that.' };
     return { action: 'delete', before: change.after, after: {}, etag: record.etag, kept: [] };
   }
@@ -103,6 +119,21 @@ async function whatToUndo(system: System, entity: Entity, change: LedgerRow): Pr
   if (mine.length === 0) return { why: `Changed again since: ${kept.join(', ')}.` };
   const pick = (values: Values): Values => Object.fromEntries(mine.map((name) => [name, values[name] ?? null]));
   return { action: 'update', before: pick(record.values), after: pick(change.before), etag: record.etag, kept };
+}
+
+/**
+ * The version of a created record that later changes of the same submission, and takings back of those, have left it
+ * in: as far as each was made to what the one before had left, nobody else has touched it.
+ */
+async function etagWeLeft(db: Database, created: LedgerRow): Promise<string | null> {
+  const rows = await ledgerOf(db, created.submissionSeq);
+  let etag = created.etagAfter;
+  for (const row of rows) {
+    const ofRecord =
+      row.systemId === created.systemId && row.entity === created.entity && row.recordId === created.recordId;
+    if (ofRecord && row.id > created.id && row.state === 'written' && row.etagBefore === etag) etag = row.etagAfter;
+  }
+  return etag;
 }
 
 async function finish(
@@ -121,7 +152,12 @@ async function finish(
     return { change: change.id, done: false, words: 'The record was changed at this very moment; look again.' };
   if (answer.kind === 'refused') return { change: change.id, done: false, words: answer.refusal.words };
   await markUndone(db, change.id, undo.id);
-  const did = undo.action === 'delete' ? 'The created record is deleted.' : 'The former values are back.';
+  const did =
+    undo.action === 'delete'
+      ? 'The created record is deleted.'
+      : undo.action === 'create'
+        ? `A record with the former values is there again, as ${settled.recordId ?? 'a new one'}; what led to the old one does not lead to it.`
+        : 'The former values are back.';
   return {
     change: change.id,
     done: true,
@@ -129,16 +165,24 @@ async function finish(
   };
 }
 
-/** Takes a submission's changes back, the last first; where all of them are, the submission counts as taken back. */
+/**
+ * Takes a submission's changes back, or those of one of its steps, the last first; where all of them are, the submission
+ * counts as taken back.
+ */
 export async function takeBackSubmission(
   db: Database,
   systems: Pick<Systems, 'client'>,
   schemas: ReadonlyMap<string, Schema>,
   submission: { id: string; seq: number },
   actor: string,
+  step?: string,
 ): Promise<TakenBack[]> {
   const written = (await ledgerOf(db, submission.seq)).filter(
-    (row) => row.state === 'written' && row.undoes === null && row.undoneBy === null,
+    ({ state, undoes, undoneBy, effect }) =>
+      state === 'written' &&
+      undoes === null &&
+      undoneBy === null &&
+      (step === undefined || effect === step || effect.startsWith(`${step}#`)),
   );
   const results: TakenBack[] = [];
   for (const row of written.reverse()) results.push(await takeBackChange(db, systems, schemas, row.id, actor));

@@ -1,4 +1,4 @@
-import { carryOut, type Course } from '@zusammen/core/plans';
+import { carryOut, type Course, type IntakeDocument } from '@zusammen/core/plans';
 import { Batcher, loggable, noteIntents, type Database, type LedgerEntry } from '../store/index.ts';
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
 import { claimDue, prolongClaims, type Claimed } from './claim.ts';
@@ -9,7 +9,7 @@ import { EngineWorld, TakenOver } from './world.ts';
 export interface WorkerSettings {
   /** Unique among all processes; a restarted worker has another name. */
   name: string;
-  /** Submissions carried out at once. */
+  /** Submissions carried out at once whose plans need the same systems; half as many more are for those of others. */
   concurrency: number;
   /** Milliseconds between looks into the queue when nothing was heard. */
   pollMs: number;
@@ -27,6 +27,9 @@ export class Worker {
   private readonly atWork = new Map<number, Promise<void>>();
   /** Claimed, and not begun yet. */
   private readonly claimed: Claimed[] = [];
+  /** The systems that an intake's plan needs, as one text; known from its first submission on. */
+  private readonly systemsOf = new Map<string, string>();
+  private readonly busy = new Map<string, number>();
   private claiming: Promise<void> | undefined;
   private again = false;
   private stopped = false;
@@ -67,8 +70,9 @@ export class Worker {
       return;
     }
     // A claim costs the same for one as for many: the store of claimed ones is filled up when it is nearly empty.
-    if (this.claimed.length > this.settings.concurrency / 2) return;
-    this.claiming = this.claim(this.settings.concurrency * 2 - this.claimed.length).finally(() => {
+    const ready = this.claimed.filter((each) => !this.isFull(this.groupOf(each.intakeId))).length;
+    if (ready > this.settings.concurrency / 2) return;
+    this.claiming = this.claim(this.settings.concurrency * 2 - ready).finally(() => {
       this.claiming = undefined;
       if (this.again) {
         this.again = false;
@@ -77,13 +81,26 @@ export class Worker {
     });
   }
 
+  private groupOf(intakeId: string): string {
+    return this.systemsOf.get(intakeId) ?? intakeId;
+  }
+
+  /** A slow system holds up only what needs it: those that need the same never take all hands. */
+  private isFull(group: string): boolean {
+    return (this.busy.get(group) ?? 0) >= this.settings.concurrency;
+  }
+
   /** Sets to work on what is claimed, as far as there are hands. */
   private begin(): void {
-    while (this.atWork.size < this.settings.concurrency) {
-      const submission = this.claimed.shift();
-      if (!submission) return;
+    while (this.atWork.size < Math.ceil(this.settings.concurrency * 1.5)) {
+      const at = this.claimed.findIndex((each) => !this.isFull(this.groupOf(each.intakeId)));
+      if (at < 0) return;
+      const [submission] = this.claimed.splice(at, 1) as [Claimed];
+      const group = this.groupOf(submission.intakeId);
+      this.busy.set(group, (this.busy.get(group) ?? 0) + 1);
       const work = this.carryOut(submission).finally(() => {
         this.atWork.delete(submission.seq);
+        this.busy.set(group, this.busy.get(group)! - 1);
         this.look();
       });
       this.atWork.set(submission.seq, work);
@@ -117,13 +134,18 @@ export class Worker {
 
   private async claim(free: number): Promise<void> {
     try {
-      const claimed = await claimDue(this.db, this.settings.name, free, new Date());
+      const claimed = await claimDue(this.db, this.settings.name, free, new Date(), this.fullIntakes());
       if (claimed.length === free) this.again = true;
       this.claimed.push(...claimed);
       this.begin();
     } catch (error) {
       this.settings.log('the queue could not be read', loggable(error));
     }
+  }
+
+  private fullIntakes(): Set<string> {
+    const seen = [...this.systemsOf.keys(), ...this.busy.keys()];
+    return new Set(seen.filter((intake) => this.isFull(this.groupOf(intake))));
   }
 
   private async carryOut(submission: Claimed): Promise<void> {
@@ -136,14 +158,17 @@ export class Worker {
     let settlements: Settlement[] = [];
     try {
       const document = await this.live.document(submission.intakeId, submission.version);
+      this.systemsOf.set(submission.intakeId, systemsNeeded(document));
       const schemas = await this.live.allSchemas();
       const world = new EngineWorld({
         db: this.db,
         systems: this.systems,
         schemas,
         seq,
+        intakeId: submission.intakeId,
         fresh,
         actor: 'connection',
+        atomic: document.plan.onRefusal === 'take back',
         clock,
         intents: this.intents,
         flush,
@@ -151,6 +176,7 @@ export class Worker {
       settlements = world.settlements;
       const run = {
         plan: document.plan,
+        fields: document.fields,
         values: submission.values,
         schemas,
         ...(submission.answers ? { answers: submission.answers } : {}),
@@ -195,6 +221,10 @@ export class Worker {
 export function backoff(attempts: number, random: () => number = Math.random): number {
   return Math.round((0.5 + random() / 2) * Math.min(600_000, 500 * 2 ** attempts));
 }
+
+/** The systems a plan needs, as one text: what needs the same shares a bound. */
+const systemsNeeded = ({ plan }: IntakeDocument): string =>
+  [...new Set(plan.steps.map(({ system }) => system))].sort().join(' ');
 
 function wordsOf(course: Course): string | null {
   const ended = course.steps.find((step) => ['asked', 'refused', 'failed', 'stopped'].includes(step.outcome));

@@ -1,17 +1,19 @@
 import { v7 as uuid } from 'uuid';
 import type { Criterion, Effect, Intent, Target, World } from '@zusammen/core/plans';
-import { entityOf, type Entity, type RecordState, type Schema, type Value, type Values } from '@zusammen/core/schema';
-import { sameValue } from '@zusammen/core/values';
+import { entityOf, type Entity, type RecordState, type Schema, type Values } from '@zusammen/core/schema';
 import {
   isDuplicate,
+  ledgerOf,
   newestAttempt,
   type Batcher,
   type Database,
   type LedgerEntry,
   type LedgerRow,
 } from '../store/index.ts';
-import type { Settlement } from './settle.ts';
-import { NotUnderstood, type Answer, type System, type Systems } from '../systems/index.ts';
+import { send } from './send.ts';
+import { settlementOf, type Settlement } from './settle.ts';
+import { takeBackChange } from './take-back.ts';
+import { NotUnderstood, type Answer, type Systems } from '../systems/index.ts';
 
 /** Thrown when another worker has taken this submission over: the work here ends without a trace. */
 export class TakenOver extends Error {}
@@ -22,9 +24,12 @@ export interface Carrying {
   systems: Pick<Systems, 'client'>;
   schemas: ReadonlyMap<string, Schema>;
   seq: number;
+  intakeId: string;
   /** First attempt of a fresh submission: nothing can stand in the ledger yet, so it isn't asked. */
   fresh: boolean;
   actor: string;
+  /** The rows of a step are wanted all, or none. */
+  atomic: boolean;
   clock: () => Date;
   /** Commits intents, those of several submissions together. */
   intents: Batcher<LedgerEntry, number>;
@@ -56,7 +61,9 @@ export class EngineWorld implements World {
   async effect(key: string, decide: () => Promise<Intent>): Promise<Effect> {
     const earlier = this.work.fresh && !this.tried.has(key) ? undefined : await this.earlier(key);
     this.tried.add(key);
-    if (earlier?.state === 'written') return { state: 'written', intent: intentOf(earlier), record: recordOf(earlier) };
+    // What was taken back is done anew.
+    if (earlier?.state === 'written' && earlier.undoneBy === null)
+      return { state: 'written', intent: intentOf(earlier), record: recordOf(earlier) };
     if (earlier?.state === 'intended') return this.carryOut(earlier, intentOf(earlier), true);
     const intent = await decide();
     if (intent.kind === 'none') {
@@ -68,6 +75,22 @@ export class EngineWorld implements World {
     return this.carryOut(row, intent, false);
   }
 
+  async settled(keys: readonly string[]): Promise<ReadonlySet<string>> {
+    if (this.work.fresh && this.tried.size === 0) return new Set();
+    const rows = await ledgerOf(this.work.db, this.work.seq);
+    const done = new Set(
+      rows.filter(({ undoneBy, state }) => undoneBy === null && state !== 'refused').map(({ effect }) => effect),
+    );
+    return new Set(keys.filter((key) => done.has(key)));
+  }
+
+  async undo(key: string): Promise<{ done: boolean; words: string }> {
+    const row = await this.earlier(key);
+    if (row?.state !== 'written') return { done: false, words: 'There is nothing to take back.' };
+    const { db, systems, schemas, actor } = this.work;
+    return takeBackChange(db, systems, schemas, row.id, actor);
+  }
+
   private entity({ system, entity }: Target): Entity {
     const found = entityOf(this.work.schemas.get(system) ?? { entities: [] }, entity);
     if (!found) throw new NotUnderstood(`${entity} can't be seen in the system.`);
@@ -75,12 +98,15 @@ export class EngineWorld implements World {
   }
 
   private async note(effect: string, intent: Exclude<Intent, { kind: 'none' }>, attempt: number): Promise<LedgerRow> {
-    const record = intent.kind === 'update' ? intent.record : undefined;
-    const before: Values = Object.fromEntries(
-      Object.keys(intent.values).map((name) => [name, record?.values[name] ?? null]),
-    );
+    const record = intent.kind === 'create' ? undefined : intent.record;
+    const after: Values = intent.kind === 'delete' ? {} : intent.values;
+    const before: Values =
+      intent.kind === 'delete'
+        ? intent.record.values
+        : Object.fromEntries(Object.keys(after).map((name) => [name, record?.values[name] ?? null]));
     const entry = {
       submissionSeq: this.work.seq,
+      intakeId: this.work.intakeId,
       effect,
       attempt,
       systemId: intent.target.system,
@@ -88,7 +114,7 @@ export class EngineWorld implements World {
       recordId: record?.id ?? null,
       action: intent.kind,
       before,
-      after: intent.values,
+      after,
       etagBefore: record?.etag ?? null,
       requestId: uuid(),
       state: 'intended' as const,
@@ -108,7 +134,9 @@ export class EngineWorld implements World {
   private async carryOut(row: LedgerRow, intent: Intent, again: boolean): Promise<Effect> {
     const system = await this.work.systems.client(row.systemId);
     const entity = this.entity({ system: row.systemId, entity: row.entity });
-    const answer = await send(system, entity, row, again);
+    const group = groupOf(row);
+    const together = group === undefined ? undefined : { group, atomic: this.work.atomic };
+    const answer = await send(system, entity, row, again, together);
     this.settlements.push(settlementOf(row, answer, this.work.clock()));
     return effectOf(intent, answer);
   }
@@ -120,44 +148,9 @@ export class EngineWorld implements World {
   }
 }
 
-/** Sends a change; one sent before, to a system that can't repeat requests, is looked for first. */
-export async function send(system: System, entity: Entity, row: LedgerRow, again: boolean): Promise<Answer> {
-  if (again && !system.capabilities.repeatability) {
-    const done = await lookedUp(system, entity, row);
-    if (done) return done;
-  }
-  const sending = { requestId: row.requestId, firstSent: row.intendedAt };
-  if (row.action === 'create') return system.create(entity, row.after, sending);
-  if (row.action === 'delete') return system.remove(entity, row.recordId!, row.etagBefore ?? undefined, sending);
-  return system.update(entity, row.recordId!, row.after, row.etagBefore ?? undefined, sending);
-}
-
-/** Whether a change that was cut short took place, judged by what the system holds now; undefined when it didn't. */
-async function lookedUp(system: System, entity: Entity, row: LedgerRow): Promise<Answer | undefined> {
-  if (row.action === 'create') {
-    const criteria = Object.entries(row.after)
-      .filter(
-        (entry): entry is [string, Exclude<Value, null | string[]>] => entry[1] !== null && !Array.isArray(entry[1]),
-      )
-      .map(([field, value]) => ({ field, value, folded: false }));
-    const [found, ...more] = criteria.length === 0 ? [] : await system.find(entity, criteria, 2);
-    return found && more.length === 0 ? { kind: 'done', record: found } : undefined;
-  }
-  const record = await system.read(entity, row.recordId!);
-  if (row.action === 'delete') return record ? undefined : { kind: 'done', record: { id: row.recordId!, values: {} } };
-  if (!record) return { kind: 'overtaken' };
-  const there = Object.entries(row.after).every(([name, value]) => sameValue(record.values[name], value));
-  if (there) return { kind: 'done', record };
-  return row.etagBefore !== null && record.etag !== row.etagBefore ? { kind: 'overtaken' } : undefined;
-}
-
-/** What a system's answer means for the ledger. */
-export function settlementOf(row: LedgerRow, answer: Answer, at: Date): Settlement {
-  const settlement = { id: row.id, recordId: null, etagAfter: null, refusal: null, at };
-  if (answer.kind === 'overtaken') return { ...settlement, state: 'overtaken' };
-  if (answer.kind === 'refused') return { ...settlement, state: 'refused', refusal: answer.refusal };
-  return { ...settlement, state: 'written', recordId: answer.record.id, etagAfter: answer.record.etag ?? null };
-}
+/** The rows of a step go out together, those of other submissions on their own. */
+const groupOf = ({ submissionSeq, effect }: LedgerRow): string | undefined =>
+  effect.includes('#') ? `${submissionSeq} ${effect.slice(0, effect.lastIndexOf('#'))}` : undefined;
 
 function effectOf(intent: Intent, answer: Answer): Effect {
   if (answer.kind === 'overtaken') return { state: 'overtaken' };
@@ -168,6 +161,7 @@ function effectOf(intent: Intent, answer: Answer): Effect {
 function intentOf(row: LedgerRow): Intent {
   const target = { system: row.systemId, entity: row.entity };
   if (row.action === 'create') return { kind: 'create', target, values: row.after };
+  if (row.action === 'delete') return { kind: 'delete', target, record: recordBefore(row) };
   return { kind: 'update', target, record: recordBefore(row), values: row.after };
 }
 

@@ -10,6 +10,7 @@ import { documentSchemas, openApi } from './openapi.ts';
 import { isDatabaseAway, loggable } from '../store/index.ts';
 import { Problem } from './problem.ts';
 import { mount, route, type Route } from './route.ts';
+import { bringInRoutes } from './routes/bring-in.ts';
 import { intakeRoutes } from './routes/intakes.ts';
 import { peopleRoutes } from './routes/people.ts';
 import { readingRoutes } from './routes/reading.ts';
@@ -25,6 +26,16 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
   app.set('trust proxy', 'loopback');
   // The door stands before all else: what accepts submissions at any rate carries nothing it doesn't need.
   app.use('/in', intakeDoor(context));
+  // Pages of others load this one; it says nothing about anybody.
+  app.get('/attach.js', (_request, response) =>
+    response
+      .set({
+        'Cross-Origin-Resource-Policy': 'cross-origin',
+        'Cache-Control': 'public, max-age=600',
+        'X-Content-Type-Options': 'nosniff',
+      })
+      .sendFile(join(webFolder, 'attach.js'), { root: '/' }),
+  );
   app.use(
     helmet({
       contentSecurityPolicy: { directives: POLICY },
@@ -47,8 +58,9 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
   const routes: Route[] = [
     ...sessionRoutes(context),
     ...systemRoutes(context),
-    ...readingRoutes(),
+    ...readingRoutes(context),
     ...intakeRoutes(context),
+    ...bringInRoutes(context),
     ...submissionRoutes(context),
     ...peopleRoutes(context),
   ];

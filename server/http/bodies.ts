@@ -13,6 +13,7 @@ import {
   IsString,
   IsUrl,
   Matches,
+  Max,
   MaxLength,
   Min,
   MinLength,
@@ -43,11 +44,14 @@ export class SystemAddressBody {
 export class ConnectSystemBody extends SystemAddressBody {
   @IsString() @MinLength(1) @MaxLength(120) name!: string;
   @IsBoolean() practice!: boolean;
+  /** May keep values about people; where nothing is said, a real system may and a practice system may not. */
+  @IsOptional() @IsBoolean() personal?: boolean;
 }
 
 export class ChangeSystemBody {
   @IsOptional() @IsString() @MinLength(1) @MaxLength(120) name?: string;
   @IsOptional() @IsBoolean() practice?: boolean;
+  @IsOptional() @IsBoolean() personal?: boolean;
   @IsOptional()
   @IsString()
   @MinLength(1)
@@ -58,6 +62,31 @@ export class ChangeSystemBody {
 
 export class ReadFormsBody {
   @IsString() html!: string;
+}
+
+export class ReadPageBody {
+  @IsUrl(
+    { require_tld: false, protocols: ['http', 'https'], require_protocol: true },
+    { message: 'must be a web address that starts with http:// or https://' },
+  )
+  @MaxLength(2000)
+  address!: string;
+}
+
+export class NewImportBody {
+  @IsString() @MaxLength(36) file!: string;
+  /** The same file may be taken in once more. */
+  @IsOptional() @IsBoolean() again?: boolean;
+}
+
+export class ImportStateBody {
+  @IsIn(['paused', 'running']) state!: 'paused' | 'running';
+}
+
+export class CompareBody {
+  @ValidateNested() @Type(() => IntakeDocument) @IsDefined() document!: IntakeDocument;
+  /** How many of the newest submissions are compared. */
+  @IsInt() @Min(1) @Max(200) last!: number;
 }
 
 export class SuggestEntity {
@@ -108,8 +137,24 @@ export class RehearseBody {
 
 export class AnswerBody {
   @IsString() @MaxLength(64) step!: string;
+  /** The row, where the step is done once per row. */
+  @IsOptional() @IsInt() @Min(0) row?: number;
   @IsOptional() @IsString() @MaxLength(255) record?: string;
   @IsOptional() @IsIn([true]) anew?: true;
+}
+
+export class AgainBody {
+  /** Values put right, by the form's names; null takes a value away. */
+  @IsOptional() @IsObject() values?: Record<string, unknown>;
+  /** By the version it came in under, or the one that is live now. */
+  @IsOptional() @IsIn(['same', 'live']) under?: 'same' | 'live';
+  /** Also those of this intake that came to grief over the same. */
+  @IsOptional() @IsBoolean() alike?: boolean;
+}
+
+export class TakeBackBody {
+  /** Only what this step wrote, in all of its rows. */
+  @IsOptional() @IsString() @MaxLength(64) step?: string;
 }
 
 export class SetAsideBody {

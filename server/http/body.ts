@@ -84,21 +84,49 @@ export function parseJson(bytes: Buffer, depth = 32): unknown {
 
 export interface ReadSubmission {
   values: SubmittedValues;
+  /** The kind an event says it is, at its top (Standard Webhooks). */
+  eventType?: string;
   /** As a browser posts a plain form. */
   plainForm: boolean;
 }
 
+export interface SubmissionRules {
+  /** Sees the bytes before anything is made of them, e.g. to check their signature. */
+  inspect?: (bytes: Buffer) => void;
+  /** Names under which a file may come. Of a file its name is kept, not its contents. */
+  fileFields?: ReadonlySet<string>;
+}
+
+/** With pictures the contents pass through us unkept, so the body may be larger. */
+const BODY_LIMIT_WITH_FILES = 12 * 1024 * 1024;
+
 /** Reads a submission in any of the three forms it may come in. @throws Problem naming the field and the reason */
-export async function readSubmission(request: Request): Promise<ReadSubmission> {
+export async function readSubmission(request: Request, rules: SubmissionRules = {}): Promise<ReadSubmission> {
   const type = (request.headers['content-type'] ?? '').split(';')[0]!.trim().toLowerCase();
+  const files = rules.fileFields ?? new Set();
+  const received = async (limit?: number): Promise<Buffer> => {
+    const bytes = await bytesOf(request, limit);
+    rules.inspect?.(bytes);
+    return bytes;
+  };
   if (type === 'application/json') {
-    const flat = flattenPayload(parseJson(await bytesOf(request)), LIMITS);
+    const payload = parseJson(await received());
+    const flat = flattenPayload(payload, LIMITS);
     if (!flat.ok) throw badField(flat.field, flat.reason);
-    return { values: flat.values, plainForm: false };
+    checked(
+      Object.entries(flat.values).flatMap(([name, value]) =>
+        [value].flat().map((each): [string, string] => [name, each]),
+      ),
+    );
+    const kind = (payload as { type?: unknown }).type;
+    return { values: flat.values, plainForm: false, ...(typeof kind === 'string' ? { eventType: kind } : {}) };
   }
   if (type === 'application/x-www-form-urlencoded')
-    return { values: checked(formPairs(utf8(await bytesOf(request)))), plainForm: true };
-  if (type === 'multipart/form-data') return { values: checked(await multipartPairs(request)), plainForm: true };
+    return { values: checked(formPairs(utf8(await received()))), plainForm: true };
+  if (type === 'multipart/form-data') {
+    const bytes = await received(files.size > 0 ? BODY_LIMIT_WITH_FILES : undefined);
+    return { values: checked(await multipartPairs(request, bytes, files)), plainForm: true };
+  }
   throw new Problem(
     415,
     'Not taken',
@@ -134,15 +162,18 @@ function formPairs(text: string): [string, string][] {
     });
 }
 
-async function multipartPairs(request: Request): Promise<[string, string][]> {
-  const bytes = await bytesOf(request);
+async function multipartPairs(
+  request: Request,
+  bytes: Buffer,
+  fileFields: ReadonlySet<string>,
+): Promise<[string, string][]> {
   const pairs: [string, string][] = [];
   await new Promise<void>((resolve, reject) => {
     let parser: busboy.Busboy;
     try {
       parser = busboy({
         headers: request.headers,
-        limits: { fields: LIMITS.fields + 1, files: 1, fieldSize: BODY_LIMIT, fieldNameSize: 600 },
+        limits: { fields: LIMITS.fields + 1, files: 20, fieldSize: BODY_LIMIT, fieldNameSize: 600 },
       });
     } catch {
       reject(new Problem(400, 'Not readable', 'The multipart body names no boundary.'));
@@ -152,7 +183,9 @@ async function multipartPairs(request: Request): Promise<[string, string][]> {
     parser.on('file', (name, stream, { filename }) => {
       stream.resume();
       // A browser sends an empty file for a file input nobody filled in.
-      if (filename) reject(badField(name, 'is a file, and this form takes none'));
+      if (!filename) return;
+      if (fileFields.has(name)) pairs.push([name, filename]);
+      else reject(badField(name, 'is a file, and this form takes none'));
     });
     parser.on('error', () =>
       reject(new Problem(400, 'Not readable', 'The multipart body breaks off or is malformed.')),

@@ -1,7 +1,9 @@
 import type { Sealer } from '../access/index.ts';
 import type { Acceptor, LiveView } from '../engine/index.ts';
+import type { FileThread } from '../files/index.ts';
 import type { Actor, Database, User } from '../store/index.ts';
 import type { Systems } from '../systems/index.ts';
+import type { LiveFeed } from './live-feed.ts';
 
 /** What the routes work with. */
 export interface Context {
@@ -12,6 +14,10 @@ export interface Context {
   acceptor: Acceptor;
   /** Told when something came into the queue. */
   queued: () => void;
+  /** Told when a file is to be taken in. */
+  imports: () => void;
+  fileThread: FileThread;
+  feed: LiveFeed;
 }
 
 export const actorOf = ({ id, name }: User): Actor => ({ id, name });

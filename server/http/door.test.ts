@@ -51,6 +51,45 @@ describe('the door for submissions', () => {
   });
 });
 
+describe('a page that waits for the outcome', () => {
+  it('is told what the intake says, of records found or made, and nothing else', async () => {
+    const { body } = await stage.api('GET', '/intakes');
+    const { id } = body.intakes.find(({ key }: { key: string }) => key === 'pollination-enquiry');
+    const wait = (values: Record<string, string>, prefer = 'wait=10') =>
+      door(new URLSearchParams(values), { Prefer: prefer });
+    expect((await wait(enquiry())).status).toBe(202);
+    const { draft, revision } = (await stage.api('GET', `/intakes/${id}`)).body.intake;
+    const told = [
+      { name: 'person', step: 'person' },
+      { name: 'postcode', step: 'person', field: 'postcode' },
+    ];
+    const document = { ...draft, settings: { ...draft.settings, told } };
+    const saved = await stage.api('PUT', `/intakes/${id}/draft`, { revision, document });
+    expect(
+      (await stage.api('POST', `/intakes/${id}/publish`, { revision: saved.body.revision, accept: true })).status,
+    ).toBe(200);
+    const values = enquiry({ plz: '21614' });
+    const answer = await wait(values);
+    const [person] = await stage.people(values['contact_email']!);
+    expect(answer.headers.get('preference-applied')).toBe('wait=10');
+    expect(answer.status).toBe(200);
+    expect(await answer.json()).toEqual({
+      submission: expect.any(String),
+      state: 'applied',
+      values: { person: person.id, postcode: '21614' },
+    });
+    // Who doesn't ask to wait, or not long enough, gets the answer that is always given.
+    expect((await wait(values, '')).status).toBe(202);
+    await stage.fault({ kind: 'slow', ms: 2500 });
+    const late = await wait(values, 'respond-async, wait=1');
+    expect(late.status).toBe(202);
+    await stage.noFaults();
+    await stage.settled();
+    const refusedOne = await wait({ ...enquiry(), contact_last: '' });
+    expect(await refusedOne.json()).toEqual({ submission: expect.any(String), state: 'refused' });
+  });
+});
+
 describe('bad input at the door', () => {
   let before: number;
   beforeAll(async () => {

@@ -1,10 +1,11 @@
 import express, { type NextFunction, type Request, type Response, type Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
-import type { LiveIntake } from '../engine/index.ts';
+import { cameToAnEnd, toldOf, type LiveIntake } from '../engine/index.ts';
 import { readSubmission } from './body.ts';
 import type { Context } from './context.ts';
 import { Problem } from './problem.ts';
+import { verifySignature } from './signature.ts';
 import { thankYouPage } from './thank-you.ts';
 
 interface DoorRequest extends Request {
@@ -13,15 +14,29 @@ interface DoorRequest extends Request {
 
 /** Under this name a form may carry a key of its own that makes sending it twice harmless. */
 const KEY_FIELD = '_key';
+/** Sent by the script that copies a page's form; says that the page's own handling went on. */
+const COPIED_FIELD = '_copied';
 
 /** The door for submissions: `POST /in/:intake`, open to the world, limited by intake and address. */
-export function intakeDoor({ live, acceptor }: Context): Router {
+export function intakeDoor({ db, systems, live, acceptor, sealer }: Context): Router {
   const router = express.Router();
   const known = async (request: DoorRequest, _response: Response, next: NextFunction): Promise<void> => {
     const found = await live.intake(String(request.params['intake']));
     if (found === 'unknown') throw new Problem(404, 'Not found', 'There is no such intake.');
     if (found === 'closed') throw new Problem(410, 'Closed', 'This intake takes no submissions at present.');
     request.live = found;
+    next();
+  };
+  /** Pages that aren't named may not send; what is no page says no origin and is judged by its signature. */
+  const allowed = (request: DoorRequest, response: Response, next: NextFunction): void => {
+    const origins = request.live!.document.settings.allowedOrigins ?? [];
+    const origin = request.get('Origin')?.toLowerCase();
+    response.setHeader('Access-Control-Allow-Origin', origins.length === 0 ? '*' : (origin ?? 'null'));
+    if (origins.length > 0) response.setHeader('Vary', 'Origin');
+    if (origins.length > 0 && origin !== undefined && !origins.some((each) => each.toLowerCase() === origin)) {
+      response.removeHeader('Access-Control-Allow-Origin');
+      throw new Problem(403, 'Not from there', `Pages of ${origin.slice(0, 200)} may not send to this intake.`);
+    }
     next();
   };
   const limited = rateLimit({
@@ -42,20 +57,36 @@ export function intakeDoor({ live, acceptor }: Context): Router {
     response
       .set({
         'Access-Control-Allow-Origin': '*',
-        'Access-Control-Allow-Headers': 'content-type, idempotency-key',
+        'Access-Control-Allow-Headers': 'content-type, idempotency-key, prefer',
         'Access-Control-Allow-Methods': 'POST',
         'Access-Control-Max-Age': '600',
       })
       .status(204)
       .end();
   });
-  router.post('/:intake', known, limited, async (request: DoorRequest, response) => {
+  router.post('/:intake', known, allowed, limited, async (request: DoorRequest, response) => {
     const found = request.live!;
-    const { values, plainForm } = await readSubmission(request);
-    const header = request.get('Idempotency-Key');
+    const { fields, settings, source } = found.document;
+    let signedId: string | undefined;
+    const { values, plainForm, eventType } = await readSubmission(request, {
+      fileFields: new Set(fields.filter(({ type }) => type === 'file').map(({ name }) => name)),
+      inspect: (bytes) => {
+        if (found.secrets.length === 0) return;
+        const keys = found.secrets.map(({ sealed, id }) => sealer.open(sealed, id));
+        signedId = verifySignature(bytes, request.headers, keys);
+      },
+    });
+    const kinds = settings.eventTypes ?? [];
+    if (kinds.length > 0 && eventType !== undefined && !kinds.includes(eventType)) {
+      // Whoever sends events takes anything but a yes for a failure and sends again.
+      return void response.status(202).json({ passedOver: `${eventType} is not among the kinds this intake takes.` });
+    }
+    const header = signedId ?? request.get('Idempotency-Key');
     const field = values[KEY_FIELD];
     const key = header ?? (typeof field === 'string' && field !== '' ? field : undefined);
     delete values[KEY_FIELD];
+    const copied = values[COPIED_FIELD] !== undefined;
+    delete values[COPIED_FIELD];
     if (key !== undefined && key.length > 200)
       throw new Problem(422, 'Not acceptable as it is', 'The idempotency key has more than 200 characters.', [
         { field: header === undefined ? KEY_FIELD : 'Idempotency-Key', reason: 'has more than 200 characters' },
@@ -63,19 +94,35 @@ export function intakeDoor({ live, acceptor }: Context): Router {
     if (Object.keys(values).length === 0) throw new Problem(422, 'Nothing in it', 'The submission holds no values.');
     const accepted = await acceptor.accept(found, {
       values,
-      via: plainForm ? 'form' : 'program',
+      via:
+        signedId !== undefined || source.kind === 'events' ? 'event' : copied ? 'page' : plainForm ? 'form' : 'program',
       receivedAt: new Date(),
       ...(key === undefined ? {} : { idempotencyKey: key }),
     });
-    response.setHeader('Access-Control-Allow-Origin', '*');
     response.setHeader('X-Content-Type-Options', 'nosniff');
     const byBrowser =
       plainForm &&
       request.accepts(['application/json', 'text/html']) === 'text/html' &&
       /text\/html/.test(request.get('Accept') ?? '');
-    if (byBrowser) response.redirect(303, found.document.settings.thankYou ?? `/in/${found.intake.key}/thank-you`);
-    else response.status(202).json({ submission: accepted.id });
+    if (byBrowser)
+      return response.redirect(303, found.document.settings.thankYou ?? `/in/${found.intake.key}/thank-you`);
+    const waitMs = waitOf(request.get('Prefer'));
+    if (waitMs === 0 || (settings.told ?? []).length === 0)
+      return void response.status(202).json({ submission: accepted.id });
+    response.setHeader('Preference-Applied', `wait=${waitMs / 1000}`);
+    const answer = await told(found, accepted.id, waitMs);
+    response.status(answer ? 200 : 202).json({ submission: accepted.id, ...answer });
   });
+  /** How it ended and what the page is told; undefined when that isn't known in time. It is accepted in any case. */
+  const told = async ({ document }: LiveIntake, id: string, waitMs: number) => {
+    const end = await cameToAnEnd(db, id, waitMs).catch(() => undefined);
+    if (!end) return undefined;
+    if (end.state !== 'applied' || !end.course) return { state: end.state };
+    return toldOf(document, end.course, systems, await live.allSchemas()).then(
+      (values) => ({ state: end.state, values }),
+      () => ({ state: end.state }),
+    );
+  };
   router.get(
     '/:intake/thank-you',
     helmet({
@@ -96,4 +143,10 @@ export function intakeDoor({ live, acceptor }: Context): Router {
     },
   );
   return router;
+}
+
+/** How long the sender is ready to wait for the outcome (RFC 7240, 4.3), in milliseconds; at most 20 seconds. */
+function waitOf(prefer: string | undefined): number {
+  const seconds = /(?:^|[,;])\s*wait\s*=\s*"?(\d{1,4})/i.exec(prefer ?? '')?.[1];
+  return Math.min(20, Number(seconds ?? 0)) * 1000;
 }

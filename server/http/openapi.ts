@@ -19,7 +19,7 @@ export function openApi(routes: readonly Route[]): unknown {
     content: { 'application/problem+json': { schema: { $ref: `${PREFIX}Problem` } } },
   };
   const paths: Record<string, Record<string, unknown>> = {};
-  for (const { method, path, summary, body, role } of routes) {
+  for (const { method, path, summary, body, bodyOptional, role } of routes) {
     const parameters = [...path.matchAll(/:(\w+)/g)].map(([, name]) => ({
       name,
       in: 'path',
@@ -36,7 +36,7 @@ export function openApi(routes: readonly Route[]): unknown {
         ...(body
           ? {
               requestBody: {
-                required: true,
+                required: bodyOptional !== true,
                 content: { 'application/json': { schema: { $ref: `${PREFIX}${body.name}` } } },
               },
             }

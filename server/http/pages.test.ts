@@ -31,6 +31,7 @@ describe('the demo', () => {
         db: stage.db,
         sealer: undefined as never,
         standins: 'http://127.0.0.1:9',
+        own: 'http://127.0.0.1:9',
         past: 1,
         log: () => undefined,
       }),

@@ -24,6 +24,8 @@ export interface Route<B extends object = object> {
   role: Role | 'anyone';
   /** The class a JSON body must satisfy. */
   body?: new () => B;
+  /** No body at all is as good as an empty one. */
+  bodyOptional?: true;
   /** The largest body in bytes; 1 MiB where nothing is said. */
   limit?: number;
   /** Stands in front, e.g. a rate limit. */
@@ -42,7 +44,7 @@ export function mount(router: Router, db: Database, routes: readonly Route[]): v
   for (const each of routes) {
     const handler: RequestHandler = async (request, response) => {
       const user = each.role === 'anyone' ? undefined : await authorised(db, request, each.role);
-      const body = each.body ? bodyOf(each, parseJson(await bytesOf(request, each.limit))) : {};
+      const body = each.body ? bodyOf(each, await jsonOf(request, each)) : {};
       const query = Object.fromEntries(
         Object.entries(request.query).map(([name, value]) => [name, typeof value === 'string' ? value : undefined]),
       );
@@ -74,6 +76,11 @@ async function authorised(db: Database, request: Request, role: Role): Promise<U
 export function tokenOf(request: Request): string | undefined {
   const cookies = request.headers.cookie?.split(/;\s*/) ?? [];
   return cookies.find((each) => each.startsWith(`${SESSION_COOKIE}=`))?.slice(SESSION_COOKIE.length + 1);
+}
+
+async function jsonOf(request: Request, { limit, bodyOptional }: Route): Promise<unknown> {
+  const bytes = await bytesOf(request, limit);
+  return bodyOptional && bytes.length === 0 ? {} : parseJson(bytes);
 }
 
 function bodyOf(each: Route, plain: unknown): object {

@@ -1,6 +1,7 @@
-import { and, desc, eq, inArray, lt, or, like, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, inArray, lt, type SQL } from 'drizzle-orm';
 import type { Database } from './database.ts';
 import { ledger, submissions, type LedgerState } from './schema.ts';
+import { seqsOf, within } from './search.ts';
 
 export type LedgerRow = typeof ledger.$inferSelect;
 export type LedgerEntry = Omit<LedgerRow, 'id' | 'undoneBy' | 'settledAt' | 'refusal' | 'etagAfter'>;
@@ -29,10 +30,11 @@ export async function noteIntent(db: Database, entry: LedgerEntry): Promise<numb
 /** Commits many intents in one transaction. @returns their ids, in order */
 export async function noteIntents(db: Database, entries: readonly LedgerEntry[]): Promise<number[]> {
   const [rows] = await db.$client.query(
-    `INSERT INTO ledger (submission_seq, effect, attempt, system_id, entity, record_id, action, before_values, after_values, etag_before, request_id, state, intended_at, actor, undoes)
-     VALUES ${entries.map(() => '(?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)').join(', ')} RETURNING id`,
+    `INSERT INTO ledger (submission_seq, intake_id, effect, attempt, system_id, entity, record_id, action, before_values, after_values, etag_before, request_id, state, intended_at, actor, undoes)
+     VALUES ${entries.map(() => '(?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)').join(', ')} RETURNING id`,
     entries.flatMap((entry) => [
       entry.submissionSeq,
+      entry.intakeId,
       entry.effect,
       entry.attempt,
       entry.systemId,
@@ -78,11 +80,16 @@ export async function ledgerOf(db: Database, submissionSeq: number): Promise<Led
 }
 
 export interface LedgerSearch {
+  /** Beginnings of words that were submitted, or a record's id. */
   text?: string;
+  intake?: string;
   system?: string;
   entity?: string;
   record?: string;
   state?: LedgerState;
+  /** When it was intended: from, and before. */
+  from?: Date;
+  to?: Date;
   before?: number;
   limit: number;
 }
@@ -90,36 +97,45 @@ export interface LedgerSearch {
 export interface LedgerLine extends LedgerRow {
   submissionId: string;
   label: string;
-  intakeId: string;
 }
 
 /** The newest changes that meet a search, newest first, each with the submission it belongs to. */
 export async function searchLedger(db: Database, search: LedgerSearch): Promise<LedgerLine[]> {
-  const conditions: SQL[] = [];
+  const conditions: SQL[] = within(ledger.intendedAt, search.from, search.to);
+  if (search.intake) conditions.push(eq(ledger.intakeId, search.intake));
   if (search.system) conditions.push(eq(ledger.systemId, search.system));
   if (search.entity) conditions.push(eq(ledger.entity, search.entity));
   if (search.record) conditions.push(eq(ledger.recordId, search.record));
   if (search.state) conditions.push(eq(ledger.state, search.state));
   if (search.before) conditions.push(lt(ledger.id, search.before));
-  if (search.text) {
-    const part = `%${search.text.replace(/[\\%_]/g, '\\$&')}%`;
-    conditions.push(
-      or(
-        like(submissions.label, part),
-        eq(ledger.recordId, search.text),
-        sql`${ledger.after} LIKE ${part}`,
-        sql`${ledger.before} LIKE ${part}`,
-      )!,
-    );
-  }
+  if (!search.text) return newestChanges(db, conditions, search.limit);
+  const seqs = (await seqsOf(db, search.text)) ?? [];
+  // Two ways in, each by an index of its own.
+  const [byRecord, byWords] = await Promise.all([
+    newestChanges(db, [...conditions, eq(ledger.recordId, search.text.trim())], search.limit),
+    seqs.length === 0 ? [] : newestChanges(db, [...conditions, inArray(ledger.submissionSeq, seqs)], search.limit),
+  ]);
+  const found = new Map([...byRecord, ...byWords].map((line) => [line.id, line]));
+  return [...found.values()].sort((a, b) => b.id - a.id).slice(0, search.limit);
+}
+
+async function newestChanges(db: Database, conditions: readonly SQL[], limit: number): Promise<LedgerLine[]> {
   const rows = await db
-    .select({ row: ledger, submissionId: submissions.id, label: submissions.label, intakeId: submissions.intakeId })
+    .select()
     .from(ledger)
-    .innerJoin(submissions, eq(submissions.seq, ledger.submissionSeq))
     .where(and(...conditions))
     .orderBy(desc(ledger.id))
-    .limit(search.limit);
-  return rows.map(({ row, ...rest }) => ({ ...row, ...rest }));
+    .limit(limit);
+  if (rows.length === 0) return [];
+  const about = await db
+    .select({ seq: submissions.seq, submissionId: submissions.id, label: submissions.label })
+    .from(submissions)
+    .where(inArray(submissions.seq, [...new Set(rows.map(({ submissionSeq }) => submissionSeq))]));
+  const bySeq = new Map(about.map((each) => [each.seq, each]));
+  return rows.flatMap((row): LedgerLine[] => {
+    const submission = bySeq.get(row.submissionSeq);
+    return submission ? [{ ...row, submissionId: submission.submissionId, label: submission.label }] : [];
+  });
 }
 
 /** Effects that were sent, or may have been, and whose answer isn't known. */

@@ -20,6 +20,7 @@ import type { Schema, Values } from '@zusammen/core/schema';
 /** MariaDB's own UUID type; version 7 sorts in order of time (RFC 9562). */
 const uuid = customType<{ data: string }>({ dataType: () => 'uuid' });
 const moment = (name: string) => datetime(name, { fsp: 3, mode: 'date' });
+const mediumblob = customType<{ data: Buffer }>({ dataType: () => 'mediumblob' });
 const hash = customType<{ data: Buffer }>({ dataType: () => 'binary(16)' });
 
 export type Role = 'administrator' | 'specialist' | 'viewer';
@@ -68,6 +69,8 @@ export const systems = mysqlTable('systems', {
   address: varchar('address', { length: 500 }).notNull(),
   sealedToken: text('sealed_token').notNull(),
   practice: boolean('practice').notNull(),
+  /** Marked for keeping values about people. */
+  personal: boolean('personal').notNull().default(false),
   /** A URI template (RFC 6570, level 1) of a record's page, where the system tells one. */
   recordPage: varchar('record_page', { length: 500 }),
   state: varchar('state', { length: 20 }).$type<SystemState>().notNull(),
@@ -75,6 +78,8 @@ export const systems = mysqlTable('systems', {
   latencyMs: int('latency_ms'),
   capabilities: json('capabilities').$type<Capabilities>().notNull(),
   checkedAt: moment('checked_at').notNull(),
+  /** Until when it has asked to be left alone; all processes keep to it. */
+  patienceUntil: moment('patience_until'),
   createdAt: moment('created_at').notNull(),
 });
 
@@ -129,6 +134,84 @@ export const samples = mysqlTable(
   (table) => [index('samples_intake').on(table.intakeId, table.createdAt)],
 );
 
+/** Keys by which what arrives at an intake must be signed; several while one takes over from another. */
+export const intakeSecrets = mysqlTable(
+  'intake_secrets',
+  {
+    id: uuid('id').primaryKey(),
+    intakeId: uuid('intake_id').notNull(),
+    sealed: text('sealed').notNull(),
+    /** Its last characters, by which people tell keys apart. */
+    ending: varchar('ending', { length: 8 }).notNull(),
+    createdAt: moment('created_at').notNull(),
+    /** Set when another has taken over: until then it is still good. */
+    goodUntil: moment('good_until'),
+  },
+  (table) => [index('secrets_intake').on(table.intakeId)],
+);
+
+/** Uploaded files of old submissions. */
+export const files = mysqlTable('files', {
+  id: uuid('id').primaryKey(),
+  name: varchar('name', { length: 255 }).notNull(),
+  bytes: int('bytes').notNull(),
+  rows: int('row_count').notNull(),
+  columns: json('column_names').$type<string[]>().notNull(),
+  uploadedAt: moment('uploaded_at').notNull(),
+  uploadedBy: varchar('uploaded_by', { length: 120 }).notNull(),
+});
+
+/** A file's bytes in pieces, so that no statement is larger than a database takes. */
+export const fileParts = mysqlTable(
+  'file_parts',
+  {
+    fileId: uuid('file_id').notNull(),
+    part: int('part').notNull(),
+    bytes: mediumblob('bytes').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.fileId, table.part] })],
+);
+
+export type ImportState = 'running' | 'paused' | 'done' | 'failed';
+
+/** A file on its way through an intake, a row a submission. Goes on where it stopped, by whichever worker has it. */
+export const imports = mysqlTable(
+  'imports',
+  {
+    id: uuid('id').primaryKey(),
+    intakeId: uuid('intake_id').notNull(),
+    fileId: uuid('file_id').notNull(),
+    state: varchar('state', { length: 10 }).$type<ImportState>().notNull(),
+    /** Data rows in all, looked at so far, accepted as submissions, and accepted before. */
+    rows: int('row_count').notNull(),
+    done: int('done').notNull().default(0),
+    accepted: int('accepted').notNull().default(0),
+    again: int('again').notNull().default(0),
+    /** Rows that could not be taken in, with the reason; rows as people count them. */
+    problems: json('problems').$type<{ row: number; what: string }[]>().notNull(),
+    words: text('words'),
+    startedAt: moment('started_at').notNull(),
+    startedBy: varchar('started_by', { length: 120 }).notNull(),
+    endedAt: moment('ended_at'),
+    claimedBy: varchar('claimed_by', { length: 60 }),
+    claimedUntil: moment('claimed_until'),
+  },
+  (table) => [index('imports_intake').on(table.intakeId), index('imports_state').on(table.state, table.claimedUntil)],
+);
+
+/** What specialists made of suggestions: how often a pair of fields was chosen, and how often passed over. */
+export const learnedLines = mysqlTable(
+  'learned_lines',
+  {
+    from: varchar('from_words', { length: 200 }).notNull(),
+    entity: varchar('entity', { length: 100 }).notNull(),
+    field: varchar('field', { length: 100 }).notNull(),
+    accepted: int('accepted').notNull().default(0),
+    rejected: int('rejected').notNull().default(0),
+  },
+  (table) => [primaryKey({ columns: [table.from, table.entity, table.field] })],
+);
+
 export type SubmissionState = 'received' | 'applied' | 'in review' | 'refused' | 'failed' | 'set aside' | 'taken back';
 
 export const submissions = mysqlTable(
@@ -158,14 +241,46 @@ export const submissions = mysqlTable(
     /** Why it waits or failed, in words. */
     words: text('words'),
     reason: varchar('reason', { length: 400 }),
+    /** What somebody changed of the submitted values before it was sent again, newest last. */
+    amended: json('amended').$type<Amendment[]>(),
+    /** When its values were forgotten, as its intake says; what came of it stays. */
+    forgottenAt: moment('forgotten_at'),
   },
   (table) => [
     uniqueIndex('submissions_once').on(table.intakeId, table.idempotencyKey),
-    index('submissions_due').on(table.state, table.blocked, table.dueAt),
+    // By intake, so that a claim finds who has something due without reading a flood (engine/claim.ts).
+    index('submissions_due').on(table.state, table.blocked, table.intakeId, table.dueAt),
     index('submissions_intake').on(table.intakeId, table.seq),
     index('submissions_received').on(table.receivedAt),
+    index('submissions_settled').on(table.settledAt),
   ],
 );
+
+/** Former values of a submission that somebody changed; null where nothing had come. */
+export interface Amendment {
+  at: string;
+  by: string;
+  before: Record<string, string | string[] | null>;
+}
+
+/**
+ * The words by which submissions are found: names, addresses, numbers, ids of records. Filled in a moment later than
+ * the submission (engine/indexer.ts); `searchState` says how far.
+ */
+export const searchWords = mysqlTable(
+  'search_words',
+  {
+    word: varchar('word', { length: 40 }).notNull(),
+    seq: bigint('seq', { mode: 'number' }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.word, table.seq] }), index('search_words_seq').on(table.seq)],
+);
+
+/** One row: everything up to `seq` is found by its words. */
+export const searchState = mysqlTable('search_state', {
+  id: int('id').primaryKey(),
+  seq: bigint('seq', { mode: 'number' }).notNull(),
+});
 
 /** Who waits in which lane. A row lives until its submission is settled. */
 export const lanes = mysqlTable(
@@ -195,6 +310,7 @@ export const ledger = mysqlTable(
   {
     id: bigint('id', { mode: 'number' }).primaryKey().autoincrement(),
     submissionSeq: bigint('submission_seq', { mode: 'number' }).notNull(),
+    intakeId: varchar('intake_id', { length: 36 }),
     /** The effect within its submission: the step, or what takes it back. */
     effect: varchar('effect', { length: 100 }).notNull(),
     attempt: int('attempt').notNull(),
@@ -220,7 +336,10 @@ export const ledger = mysqlTable(
   (table) => [
     uniqueIndex('ledger_effect').on(table.submissionSeq, table.effect, table.attempt),
     index('ledger_record').on(table.systemId, table.entity, table.recordId),
+    index('ledger_record_id').on(table.recordId),
     index('ledger_state').on(table.state, table.intendedAt),
+    index('ledger_intake').on(table.intakeId),
+    index('ledger_time').on(table.intendedAt),
   ],
 );
 

@@ -1,7 +1,8 @@
-import { and, desc, eq, gte, like, lt, or, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, gte, inArray, isNull, lt, sql, type SQL } from 'drizzle-orm';
 import type { Database } from './database.ts';
 import { leaveLanes } from './lanes.ts';
 import { intakes, submissions, type SubmissionState } from './schema.ts';
+import { indexWords, seqsOf, within } from './search.ts';
 import { inTransaction } from './transaction.ts';
 
 export type Submission = typeof submissions.$inferSelect;
@@ -12,10 +13,12 @@ export async function submissionById(db: Database, id: string): Promise<Submissi
 
 export interface Search {
   intake?: string;
-  state?: SubmissionState;
-  /** Part of a name, address or other submitted text, or the start of a submission's id. */
+  states?: readonly SubmissionState[];
+  /** Beginnings of words that were submitted, or a submission's id. */
   text?: string;
-  since?: Date;
+  /** When it arrived: from, and before. */
+  from?: Date;
+  to?: Date;
   /** Only those that arrived before this place in the order. */
   before?: number;
   limit: number;
@@ -38,18 +41,20 @@ export interface SubmissionLine {
   outcome: string | null;
 }
 
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
+
 /** The newest submissions that meet a search, newest first. */
 export async function searchSubmissions(db: Database, search: Search): Promise<SubmissionLine[]> {
   const conditions: SQL[] = [];
   if (search.intake) conditions.push(eq(submissions.intakeId, search.intake));
-  if (search.state) conditions.push(eq(submissions.state, search.state));
-  if (search.since) conditions.push(gte(submissions.receivedAt, search.since));
+  if (search.states) conditions.push(inArray(submissions.state, [...search.states]));
+  conditions.push(...within(submissions.receivedAt, search.from, search.to));
   if (search.before) conditions.push(lt(submissions.seq, search.before));
-  if (search.text) {
-    const part = `%${search.text.replace(/[\\%_]/g, '\\$&')}%`;
-    conditions.push(
-      or(like(submissions.label, part), sql`${submissions.values} LIKE ${part}`, like(submissions.id, part))!,
-    );
+  if (search.text && UUID.test(search.text.trim())) conditions.push(eq(submissions.id, search.text.trim()));
+  else if (search.text) {
+    const seqs = await seqsOf(db, search.text, search.before);
+    if (!seqs || seqs.length === 0) return [];
+    conditions.push(inArray(submissions.seq, seqs));
   }
   return db
     .select({
@@ -88,7 +93,7 @@ export async function pastValues(
       receivedAt: submissions.receivedAt,
     })
     .from(submissions)
-    .where(eq(submissions.intakeId, intakeId))
+    .where(and(eq(submissions.intakeId, intakeId), isNull(submissions.forgottenAt)))
     .orderBy(desc(submissions.seq))
     .limit(limit);
 }
@@ -110,17 +115,36 @@ export async function countStates(
   return Object.fromEntries(rows.map(({ state, count }) => [state, Number(count)]));
 }
 
+/** What changes with a submission that goes back into the queue; what isn't given stays. */
+export interface Requeued {
+  lanes: readonly Buffer[];
+  version: number;
+  answers?: NonNullable<Submission['answers']>;
+  values?: Submission['values'];
+  label?: string;
+  amended?: NonNullable<Submission['amended']>;
+}
+
+/** The newest submissions of an intake that stand in a state, whole. */
+export async function troubledOf(
+  db: Database,
+  intakeId: string,
+  state: SubmissionState,
+  limit: number,
+): Promise<Submission[]> {
+  return db
+    .select()
+    .from(submissions)
+    .where(and(eq(submissions.intakeId, intakeId), eq(submissions.state, state)))
+    .orderBy(desc(submissions.seq))
+    .limit(limit);
+}
+
 /**
  * Puts a settled or waiting submission back into the queue, into the lanes given.
  * @returns false when it is being worked on or has come to another end meanwhile
  */
-export function queueAgain(
-  db: Database,
-  id: string,
-  from: SubmissionState[],
-  lanes: readonly Buffer[],
-  answers?: Submission['answers'],
-): Promise<boolean> {
+export function queueAgain(db: Database, id: string, from: SubmissionState[], next: Requeued): Promise<boolean> {
   return inTransaction(db, async (query) => {
     const [row] = await query<{ seq: number; state: SubmissionState }>(
       'SELECT seq, state FROM submissions WHERE id = ? FOR UPDATE',
@@ -128,11 +152,24 @@ export function queueAgain(
     );
     if (!row || !from.includes(row.state)) return false;
     await leaveLanes(query, [row.seq]);
-    if (lanes.length > 0) await query('INSERT INTO lanes (lane, seq) VALUES ?', [lanes.map((lane) => [lane, row.seq])]);
+    if (next.lanes.length > 0)
+      await query('INSERT INTO lanes (lane, seq) VALUES ?', [next.lanes.map((lane) => [lane, row.seq])]);
+    const json = (value: unknown): string | null => (value === undefined ? null : JSON.stringify(value));
     await query(
-      `UPDATE submissions SET state = 'received', due_at = ?, attempts = 0, blocked = FALSE, settled_at = NULL, words = NULL, answers = COALESCE(?, answers) WHERE seq = ?`,
-      [new Date(), answers ? JSON.stringify(answers) : null, row.seq],
+      `UPDATE submissions SET state = 'received', due_at = ?, attempts = 0, blocked = FALSE, settled_at = NULL, words = NULL, reason = NULL, version = ?,
+         answers = COALESCE(?, answers), submitted = COALESCE(?, submitted), label = COALESCE(?, label), amended = COALESCE(?, amended) WHERE seq = ?`,
+      [
+        new Date(),
+        next.version,
+        json(next.answers),
+        json(next.values),
+        next.label ?? null,
+        json(next.amended),
+        row.seq,
+      ],
     );
+    // Found by what was put right at once; what it had come with still finds it too.
+    if (next.values) await indexWords(query, [{ seq: row.seq, label: next.label ?? '', values: next.values }]);
     return true;
   });
 }

@@ -1,4 +1,4 @@
-import { desc, eq } from 'drizzle-orm';
+import { and, desc, eq, isNull, lt, or } from 'drizzle-orm';
 import type { Schema } from '@zusammen/core/schema';
 import type { Database } from './database.ts';
 import { schemaSnapshots, systems } from './schema.ts';
@@ -23,6 +23,19 @@ export async function addSystem(db: Database, row: SystemRow, schema: Schema): P
 
 export async function changeSystem(db: Database, id: string, change: Partial<SystemRow>): Promise<void> {
   await db.update(systems).set(change).where(eq(systems.id, id));
+}
+
+/** Until when a system has asked to be left alone, in milliseconds since 1970; 0: it hasn't. */
+export async function patienceOf(db: Database, id: string): Promise<number> {
+  const [row] = await db.select({ until: systems.patienceUntil }).from(systems).where(eq(systems.id, id));
+  return row?.until?.getTime() ?? 0;
+}
+
+export async function askedForPatience(db: Database, id: string, until: Date): Promise<void> {
+  await db
+    .update(systems)
+    .set({ patienceUntil: until })
+    .where(and(eq(systems.id, id), or(isNull(systems.patienceUntil), lt(systems.patienceUntil, until))));
 }
 
 export async function removeSystem(db: Database, id: string): Promise<void> {

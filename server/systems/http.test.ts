@@ -5,6 +5,7 @@ import {
   withCircuit,
   withPatience,
   withRetry,
+  withSharedPatience,
   type HttpRequest,
   type HttpResponse,
   type Send,
@@ -85,6 +86,20 @@ describe('circuit', () => {
     now = 150;
     expect((await guarded(request)).status).toBe(200);
   });
+});
+
+it('patience asked of one process is kept by all, and until it has passed nothing is sent', async () => {
+  let now = 1000;
+  let until = 0;
+  const shared = { until: async () => until, asked: (at: number) => void (until = Math.max(until, at)) };
+  const first = answering(new SystemUnavailable('It asks for patience.', 5000));
+  const second = answering(answer(200));
+  await expect(withSharedPatience(first, shared, () => now)(request)).rejects.toThrow('patience');
+  const other = withSharedPatience(second, shared, () => now);
+  await expect(other(request)).rejects.toMatchObject({ waitMs: 5000 });
+  expect(second.sent).toBe(0);
+  now += 5001;
+  expect((await other(request)).status).toBe(200);
 });
 
 it('a budget lets no more than its number through at once, and everybody in the end', async () => {

@@ -8,6 +8,10 @@ export interface HttpRequest {
   body?: string;
   /** May be sent again without knowing what became of the first: reading, or a repeatable write. */
   repeatable: boolean;
+  /** Writes with the same may go out together (batch.ts). */
+  group?: string;
+  /** All of its group are done, or none. */
+  atomic?: boolean;
 }
 
 export interface HttpResponse {
@@ -81,6 +85,28 @@ export function retryAfter(header: string | undefined, now: number): number | un
   if (header === undefined) return undefined;
   const ms = /^\d+$/.test(header.trim()) ? Number(header) * 1000 : Date.parse(header) - now;
   return Number.isFinite(ms) ? Math.min(Math.max(0, ms), 3_600_000) : undefined;
+}
+
+/** What any process was asked by a system, shared by all of them. */
+export interface SharedPatience {
+  /** Until when it is to be left alone, in milliseconds since 1970. */
+  until(): Promise<number>;
+  /** It has asked for it. */
+  asked(until: number): void;
+}
+
+/** Keeps to the patience that a system has asked of any process of ours, not only of this one. */
+export function withSharedPatience(send: Send, shared: SharedPatience, now: () => number = Date.now): Send {
+  return async (request) => {
+    const until = await shared.until();
+    if (until > now()) throw new SystemUnavailable('It asks for patience.', until - now());
+    try {
+      return await send(request);
+    } catch (error) {
+      if (error instanceof SystemUnavailable && error.waitMs !== undefined) shared.asked(now() + error.waitMs);
+      throw error;
+    }
+  };
 }
 
 export interface RetrySettings {

@@ -4,6 +4,7 @@ export {
   withCircuit,
   withPatience,
   withRetry,
+  withSharedPatience,
   type HttpRequest,
   type HttpResponse,
   type Send,

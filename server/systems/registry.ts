@@ -1,23 +1,68 @@
 import type { Sealer } from '../access/index.ts';
 import {
+  askedForPatience,
   changeSystem,
   listSystems,
+  patienceOf,
   systemById,
   type Capabilities,
   type Database,
   type SystemRow,
   type SystemState,
 } from '../store/index.ts';
-import { overHttp, withBudget, withCircuit, withPatience, withRetry, type Send } from './http.ts';
+import {
+  overHttp,
+  withBudget,
+  withCircuit,
+  withPatience,
+  withRetry,
+  withSharedPatience,
+  type Send,
+  type SharedPatience,
+} from './http.ts';
 import { ODataSystem } from './odata/client.ts';
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Description, type System } from './system.ts';
 
 const NOTHING: Capabilities = { repeatability: false, batch: false, delta: false, etags: true };
 
-function senderFor(budget: number): Send {
+function senderFor(budget: number, patience: SharedPatience): Send {
   const once = withPatience(overHttp(20_000));
   const retried = withRetry(once, { attempts: 3, pauseMs: 100, longestWaitMs: 2_000 });
-  return withBudget(withCircuit(retried, { failures: 5, restMs: 3_000 }), budget);
+  const patient = withSharedPatience(retried, patience);
+  return withBudget(withCircuit(patient, { failures: 5, restMs: 3_000 }), budget);
+}
+
+/** How old may be what is known of another process's having been asked for patience. */
+const PATIENCE_FRESH_MS = 500;
+
+/** Patience kept in the database, looked up at most twice a second. */
+function patienceIn(db: Database, id: string): SharedPatience {
+  let known = 0;
+  let looked = 0;
+  let looking: Promise<void> | undefined;
+  return {
+    until: async () => {
+      if (Date.now() - looked > PATIENCE_FRESH_MS) {
+        looking ??= patienceOf(db, id)
+          .then((until) => {
+            known = Math.max(known, until);
+            looked = Date.now();
+          })
+          .catch(() => undefined) // The database is away: what sends will find out by itself.
+          .finally(() => {
+            looking = undefined;
+          });
+        await looking;
+      }
+      return known;
+    },
+    asked: (until) => {
+      // Many are turned away at once; a little longer isn't worth another write.
+      if (until <= known + 100) return;
+      known = until;
+      void askedForPatience(db, id, new Date(until)).catch(() => undefined);
+    },
+  };
 }
 
 /** Reads a system that isn't connected yet. @throws as {@link System} says */
@@ -57,7 +102,12 @@ export class Systems {
 
   private remember(row: SystemRow): System {
     const token = this.sealer.open(row.sealedToken, row.id);
-    const system = new ODataSystem(row.address, token, row.capabilities, this.watched(row.id, senderFor(this.budget)));
+    const system = new ODataSystem(
+      row.address,
+      token,
+      row.capabilities,
+      this.watched(row.id, senderFor(this.budget, patienceIn(this.db, row.id))),
+    );
     this.clients.set(row.id, { address: row.address, sealed: row.sealedToken, system });
     return system;
   }

@@ -6,6 +6,10 @@ import type { Capabilities } from '../store/index.ts';
 export interface Sending {
   requestId: string;
   firstSent: Date;
+  /** Writes with the same may go out in one batch, where the system takes batches. */
+  group?: string;
+  /** All of the group are wanted, or none; where the system can't, each is done on its own. */
+  atomic?: boolean;
 }
 
 /** What a system made of a write. */

@@ -1,14 +1,11 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { buildPrograms } from '../../scripts/build.ts';
+import { PROGRAMS } from '../../scripts/testing/setup.ts';
 
 export interface Child {
   process: ChildProcess;
   /** As `kill -9`: no handler runs, nothing is finished. */
   kill(): Promise<void>;
 }
-
-const PROGRAMS = 'test-results/programs';
-let built: Promise<void> | undefined;
 
 /** Starts Zusammen as a process of its own, on a database that is there already, and waits until it is ready. */
 export async function startChild(
@@ -17,8 +14,6 @@ export async function startChild(
   port: number,
   role: 'all' | 'web' | 'worker',
 ): Promise<Child> {
-  built ??= buildPrograms(PROGRAMS);
-  await built;
   const child = spawn(process.execPath, [`${PROGRAMS}/server.mjs`, `--role=${role}`], {
     env: { ...process.env, DATABASE_URL: databaseUrl, ZUSAMMEN_HOME: home, PORT: String(port), NODE_OPTIONS: '' },
     stdio: ['ignore', 'pipe', 'pipe'],

@@ -3,13 +3,13 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { startStandins } from '../../standins/server.ts';
-import { freePort } from '../../scripts/testing/setup.ts';
+import { freePort, PROGRAMS } from '../../scripts/testing/setup.ts';
 import { startProgram, type Program, type ProgramSettings } from '../program.ts';
 import { openDatabase, type Database } from '../store/index.ts';
 
 // Tests look into answers freely; their expectations say what must be there.
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
-type Json = any;
+export type Json = any;
 
 export interface Stage {
   address: string;
@@ -64,6 +64,7 @@ export async function openStage({ people = 60, past = 0, role = 'all' }: StageSe
     port,
     migrations: MIGRATIONS,
     webFolder: '/nowhere',
+    fileThread: { program: join(process.cwd(), PROGRAMS, 'file-thread.mjs') },
     demoFrom: standinsAddress,
     demoPast: past,
     logLevel: 'silent',

@@ -18,9 +18,10 @@ import {
   changesOf,
   type Intake,
 } from '../../store/index.ts';
-import { rehearse } from '../../engine/index.ts';
-import { collectValues } from '@zusammen/core/forms';
+import { compareDocuments, rehearse } from '../../engine/index.ts';
+import { collectValues, jsonSchemaOf } from '@zusammen/core/forms';
 import {
+  CompareBody,
   GoLiveBody,
   IntakeStateBody,
   NewIntakeBody,
@@ -32,7 +33,10 @@ import {
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { route, type Route } from '../route.ts';
+import { factsOf } from '../facts.ts';
 import { intakeFigures } from '../figures.ts';
+import { reachOf } from '../reach.ts';
+import { teach } from '../teach.ts';
 
 export const intakeRoutes = (context: Context): Route[] => {
   const { db, live, systems } = context;
@@ -125,8 +129,9 @@ export const intakeRoutes = (context: Context): Route[] => {
           throw new Problem(422, 'Not ready', 'The plan has no step yet.', [
             { field: 'plan.steps', reason: 'is empty' },
           ]);
+        const schemas = await live.allSchemas();
         const samples = (await samplesOf(db, intake.id)).map(({ values }) => values);
-        const findings = check({ document, schemas: await live.allSchemas(), samples });
+        const findings = check({ document, schemas, samples, facts: await factsOf(db, intake) });
         const stops = findings.filter(({ severity }) => severity === 'stops');
         const complaints = (found: typeof findings) =>
           found.map(({ id, place, sentence }) => ({
@@ -142,10 +147,12 @@ export const intakeRoutes = (context: Context): Route[] => {
             findings.map(({ sentence }) => sentence).join(' '),
             complaints(findings),
           );
+        const before = intake.liveVersion === null ? undefined : await versionOf(db, intake.id, intake.liveVersion);
         const version = await publishDraft(db, intake.id, body.revision, findings, actorOf(user));
         if (version === undefined)
           throw new Problem(412, 'Changed meanwhile', 'Somebody else has changed this draft; load it again.');
         live.forget();
+        await teach(db, document, before?.document, schemas);
         return { version };
       },
     }),
@@ -246,6 +253,65 @@ export const intakeRoutes = (context: Context): Route[] => {
         const samples = body.samples.map((values, at) => submittedValues(values, `samples.${at}`));
         return { results: await rehearse(body.document, samples, systems, await live.allSchemas()) };
       },
+    }),
+    route({
+      method: 'post',
+      path: '/intakes/:id/compare',
+      summary: 'What would come out differently of the newest submissions, this document against the live one',
+      role: 'specialist',
+      body: CompareBody,
+      limit: 4 * 1024 * 1024,
+      work: async ({ params, body }) => {
+        const intake = await existing(params['id']!);
+        if (intake.liveVersion === null)
+          throw new Problem(409, 'Not published', 'There is no live version to compare with.');
+        const version = (await versionOf(db, intake.id, intake.liveVersion))!;
+        const past = await pastValues(db, intake.id, body.last);
+        const values = past.map((each) => each.values);
+        const compared = await compareDocuments(
+          version.document,
+          body.document,
+          values,
+          systems,
+          await live.allSchemas(),
+        );
+        return {
+          version: version.number,
+          compared: compared.map((each, at) => ({ id: past[at]!.id, label: past[at]!.label, ...each })),
+        };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/intakes/:id/facts',
+      summary: 'What is known of an intake besides its document, for the checks',
+      role: 'viewer',
+      work: async ({ params }) => {
+        const { personalSystems, systemNames, abilities, ...facts } = await factsOf(db, await existing(params['id']!));
+        return {
+          ...facts,
+          personalSystems: [...personalSystems],
+          systemNames: Object.fromEntries(systemNames),
+          abilities: Object.fromEntries(abilities),
+        };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/intakes/:id/form-schema',
+      summary: 'The form of an intake as a JSON Schema (2020-12)',
+      role: 'viewer',
+      work: async ({ params }) => {
+        const { draft } = await existing(params['id']!);
+        return jsonSchemaOf(draft.name, draft.fields);
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/reach',
+      summary: "What the intakes do with a system's fields",
+      role: 'viewer',
+      work: async ({ query }) => ({ uses: await reachOf(db, query['system'], query['entity']) }),
     }),
   ];
 };

@@ -1,5 +1,7 @@
 import { INPUT_TYPES, readForms } from '@zusammen/core/forms';
 import { suggestLines, type SourceField, type TargetEntity } from '@zusammen/core/mapping';
+import { learnedOf } from '../../store/index.ts';
+import type { Context } from '../context.ts';
 import { ReadFormsBody, SuggestBody } from '../bodies.ts';
 import { badField } from '../problem.ts';
 import { route, type Route } from '../route.ts';
@@ -7,7 +9,7 @@ import { route, type Route } from '../route.ts';
 const PAGE_LIMIT = 6 * 1024 * 1024;
 
 /** Reading forms out of pages, and suggesting lines: computation only, nothing is kept. */
-export const readingRoutes = (): Route[] => [
+export const readingRoutes = ({ db }: Context): Route[] => [
   route({
     method: 'post',
     path: '/forms/read',
@@ -34,14 +36,26 @@ export const readingRoutes = (): Route[] => [
             fields: entity.fields.map((field, index) => sourceField(field, `entities.${at}.fields.${index}`)),
           }),
         ),
+        await learnedOf(db),
       ),
     }),
   }),
+  route({
+    method: 'get',
+    path: '/mapping/learned',
+    summary: 'What was chosen and passed over before, which counts in suggestions',
+    role: 'viewer',
+    work: async () => ({ learned: await learnedOf(db) }),
+  }),
 ];
+
+/** Some of what was sent under a name, as texts. */
+const samplesOf = (samples: unknown): string[] =>
+  Array.isArray(samples) ? samples.filter((each) => typeof each === 'string').slice(0, 50) : [];
 
 /** A field as somebody else describes it: only its name is needed, unknown types are taken as text. */
 function sourceField(field: Record<string, unknown>, path: string): SourceField {
-  const { name, label, type, required, options, autocomplete } = field;
+  const { name, label, type, required, options, autocomplete, samples } = field;
   if (typeof name !== 'string' || name === '' || name.length > 500)
     throw badField(`${path}.name`, 'must be a text of 1 to 500 characters');
   if (label !== undefined && typeof label !== 'string') throw badField(`${path}.label`, 'must be a text');
@@ -54,6 +68,7 @@ function sourceField(field: Record<string, unknown>, path: string): SourceField 
     required: required === true,
   };
   if (typeof autocomplete === 'string') read.autocomplete = autocomplete;
+  if (samplesOf(samples).length > 0) read.samples = samplesOf(samples);
   if (Array.isArray(options) && options.length > 0) {
     read.options = options.slice(0, 5000).flatMap((option: unknown): (string | { value: string; label: string })[] => {
       if (typeof option === 'string' || typeof option === 'number') return [String(option)];

@@ -1,7 +1,7 @@
 import { describeTreatment } from '@zusammen/core/mapping';
-import { carryOutAgain, takeBackChange, takeBackSubmission, countAsTakenBack } from '../../engine/index.ts';
+import { effectKey } from '@zusammen/core/plans';
+import { alikeTo, carryOutAgain, takeBackChange, takeBackSubmission, countAsTakenBack } from '../../engine/index.ts';
 import {
-  countStates,
   intakeById,
   ledgerOf,
   ledgerRow,
@@ -13,22 +13,75 @@ import {
   settleByHand,
   submissionById,
   type LedgerRow,
+  type LedgerSearch,
   type LedgerState,
   type Submission,
   type SubmissionState,
 } from '../../store/index.ts';
 import { SystemUnavailable, TokenRefused } from '../../systems/index.ts';
-import { AnswerBody, SetAsideBody } from '../bodies.ts';
+import { AgainBody, AnswerBody, SetAsideBody, TakeBackBody } from '../bodies.ts';
 import { actorOf, type Context } from '../context.ts';
+import { Counts } from '../counts.ts';
 import { todayFigures, RANGES, type Range } from '../figures.ts';
+import { sendLedger } from '../ledger-export.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { route, type Route } from '../route.ts';
 
 const STATES: SubmissionState[] = ['received', 'applied', 'in review', 'refused', 'failed', 'set aside', 'taken back'];
 const LEDGER_STATES: LedgerState[] = ['intended', 'written', 'refused', 'overtaken'];
 
+/** A moment of a query. @throws Problem naming the field when it is none */
+function momentOf(query: Record<string, string | undefined>, name: 'from' | 'to'): Date | undefined {
+  const text = query[name];
+  if (text === undefined || text === '') return undefined;
+  const moment = new Date(text);
+  if (Number.isNaN(moment.getTime())) throw badField(name, 'must be a date or a moment such as 2027-04-20T06:00:00Z');
+  return moment;
+}
+
+const period = (query: Record<string, string | undefined>): { from?: Date; to?: Date } => {
+  const [from, to] = [momentOf(query, 'from'), momentOf(query, 'to')];
+  return { ...(from ? { from } : {}), ...(to ? { to } : {}) };
+};
+
+/** What a search of the ledger asks for, without its page. */
+function ledgerSearch(query: Record<string, string | undefined>): Omit<LedgerSearch, 'limit' | 'before'> {
+  const { text, intake, system, entity, record, state } = query;
+  if (state !== undefined && !LEDGER_STATES.includes(state as LedgerState))
+    throw badField('state', `must be one of ${LEDGER_STATES.join(', ')}`);
+  return {
+    ...period(query),
+    ...(text ? { text: text.slice(0, 200) } : {}),
+    ...(intake ? { intake } : {}),
+    ...(system ? { system } : {}),
+    ...(entity ? { entity } : {}),
+    ...(record ? { record } : {}),
+    ...(state ? { state: state as LedgerState } : {}),
+  };
+}
+
+/** @throws Problem naming the field for anything but texts and lists of texts under names that came in or are the form's */
+function mendedValues(
+  values: Record<string, unknown>,
+  submission: Submission,
+  fields: readonly { name: string }[],
+): Record<string, string | string[] | null> {
+  const mended: Record<string, string | string[] | null> = {};
+  for (const [name, value] of Object.entries(values)) {
+    const known = Object.hasOwn(submission.values, name) || fields.some((field) => field.name === name);
+    if (!known) throw badField(`values.${name}`, 'is no field of this form');
+    const texts = Array.isArray(value) ? value : [value];
+    const fine = value === null || texts.every((text) => typeof text === 'string' && text.length <= 100_000);
+    if (!fine) throw badField(`values.${name}`, 'must be a text, a list of texts, or null');
+    mended[name] = value as string | string[] | null;
+  }
+  if (Object.keys(mended).length === 0) throw badField('values', 'must name what was put right');
+  return mended;
+}
+
 export const submissionRoutes = (context: Context): Route[] => {
-  const { db, live, systems, queued } = context;
+  const { db, live, systems, queued, feed } = context;
+  const counts = new Counts(db);
   const existing = async (id: string): Promise<Submission> => {
     const submission = /^[0-9a-f-]{36}$/.test(id) ? await submissionById(db, id) : undefined;
     if (!submission) throw notFound('such submission');
@@ -67,18 +120,20 @@ export const submissionRoutes = (context: Context): Route[] => {
       role: 'viewer',
       work: async ({ query }) => {
         const { intake, state, text, before } = query;
-        if (state !== undefined && !STATES.includes(state as SubmissionState))
-          throw badField('state', `must be one of ${STATES.join(', ')}`);
+        const states = state?.split(',') as SubmissionState[] | undefined;
+        if (states?.some((each) => !STATES.includes(each)))
+          throw badField('state', `must be one of ${STATES.join(', ')}, or several with commas between`);
         if (before !== undefined && !/^\d{1,15}$/.test(before)) throw badField('before', 'must be a whole number');
         const limit = Math.min(500, Number(query['limit'] ?? 100) || 100);
         const found = await searchSubmissions(db, {
           limit,
+          ...period(query),
           ...(intake ? { intake } : {}),
-          ...(state ? { state: state as SubmissionState } : {}),
+          ...(states ? { states } : {}),
           ...(text ? { text: text.slice(0, 200) } : {}),
           ...(before ? { before: Number(before) } : {}),
         });
-        return { submissions: found, counts: await countStates(db, intake) };
+        return { submissions: found, counts: await counts.states(intake) };
       },
     }),
     route({
@@ -109,6 +164,10 @@ export const submissionRoutes = (context: Context): Route[] => {
           intake: intake && { id: intake.id, key: intake.key, name: document.name },
           state: submission.state,
           fields: document.fields,
+          /** The repeating group of each step that is done once per row. */
+          repeats: Object.fromEntries(
+            document.plan.steps.flatMap(({ id, repeat }) => (repeat === undefined ? [] : [[id, repeat]])),
+          ),
           steps,
           treatments,
           changes: (await ledgerOf(db, submission.seq)).map((row) => shownChange(row, pageOf)),
@@ -123,7 +182,7 @@ export const submissionRoutes = (context: Context): Route[] => {
       body: AnswerBody,
       work: async ({ params, body, user }) => {
         const submission = await existing(params['id']!);
-        const step = submission.course?.steps.find((each) => each.step === body.step);
+        const step = submission.course?.steps.find((each) => each.step === body.step && each.row === body.row);
         if (submission.state !== 'in review' || step?.outcome !== 'asked')
           throw new Problem(409, 'Nothing to decide', 'This submission waits for no such decision.');
         if ((body.record === undefined) === (body.anew === undefined))
@@ -131,7 +190,11 @@ export const submissionRoutes = (context: Context): Route[] => {
         if (body.record !== undefined && !step.candidates?.some(({ id }) => id === body.record))
           throw badField('record', 'is not among the candidates');
         const answer = body.record === undefined ? { anew: true as const } : { record: body.record };
-        if (!(await carryOutAgain(db, live, submission, ['in review'], { [body.step]: answer })))
+        if (
+          !(await carryOutAgain(db, live, submission, ['in review'], {
+            answers: { [effectKey(body.step, body.row)]: answer },
+          }))
+        )
           throw new Problem(409, 'Decided already', 'Somebody else has just decided this.');
         await noteChange(
           db,
@@ -145,14 +208,46 @@ export const submissionRoutes = (context: Context): Route[] => {
     route({
       method: 'post',
       path: '/submissions/:id/again',
-      summary: 'Carry a refused or failed submission out again',
+      summary: 'Carry a refused or failed submission out again, with values put right, or all alike',
       role: 'specialist',
-      work: async ({ params, user }) => {
+      body: AgainBody,
+      bodyOptional: true,
+      work: async ({ params, body, user }) => {
         const submission = await existing(params['id']!);
-        if (!(await carryOutAgain(db, live, submission, ['refused', 'failed', 'set aside'])))
+        if (submission.forgottenAt !== null)
+          throw new Problem(409, 'Forgotten', 'What was sent has been forgotten, as its intake says.');
+        const underLive = body.under === 'live';
+        const { fields } = await live.document(submission.intakeId, submission.version);
+        const changed = body.values === undefined ? undefined : mendedValues(body.values, submission, fields);
+        if (changed && body.alike)
+          throw badField('values', 'are of one submission; those alike have values of their own');
+        const ends: SubmissionState[] = ['refused', 'failed', 'set aside'];
+        const options = { underLive, ...(changed ? { values: { changed, by: user.name } } : {}) };
+        if (!(await carryOutAgain(db, live, submission, ends, options)))
           throw new Problem(409, 'Not now', `This submission is ${submission.state}.`);
-        await noteChange(db, actorOf(user), 'sent again', submission.id);
+        let again = 1;
+        if (body.alike)
+          for (const each of (await alikeTo(db, submission)).slice(1))
+            if (await carryOutAgain(db, live, each, ends, { underLive })) again += 1;
+        const what = changed ? `put right and sent again: ${Object.keys(changed).join(', ')}` : 'sent again';
+        await noteChange(
+          db,
+          actorOf(user),
+          (again > 1 ? `sent ${again} alike again` : what).slice(0, 200),
+          submission.id,
+        );
         queued();
+        return { again };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/submissions/:id/alike',
+      summary: 'How many of this intake came to grief over the same',
+      role: 'viewer',
+      work: async ({ params }) => {
+        const alike = await alikeTo(db, await existing(params['id']!));
+        return { count: alike.length, labels: alike.slice(0, 10).map(({ label }) => label) };
       },
     }),
     route({
@@ -172,17 +267,23 @@ export const submissionRoutes = (context: Context): Route[] => {
     route({
       method: 'post',
       path: '/submissions/:id/take-back',
-      summary: 'Take back everything a submission wrote',
+      summary: 'Take back everything a submission wrote, or one of its steps',
       role: 'specialist',
-      work: async ({ params, user }) => {
+      body: TakeBackBody,
+      bodyOptional: true,
+      work: async ({ params, body, user }) => {
         const submission = await existing(params['id']!);
         if (submission.state === 'received') throw new Problem(409, 'Not now', 'This submission is still on its way.');
         const results = await orTrouble(
-          takeBackSubmission(db, systems, await live.allSchemas(), submission, user.name),
+          takeBackSubmission(db, systems, await live.allSchemas(), submission, user.name, body.step),
         );
         if (results.length === 0)
-          throw new Problem(409, 'Nothing to take back', 'This submission has written nothing that still stands.');
-        await noteChange(db, actorOf(user), 'took back', submission.id);
+          throw new Problem(
+            409,
+            'Nothing to take back',
+            `This ${body.step === undefined ? 'submission' : 'step'} has written nothing that still stands.`,
+          );
+        await noteChange(db, actorOf(user), body.step === undefined ? 'took back' : 'took a step back', submission.id);
         return { results };
       },
     }),
@@ -192,17 +293,11 @@ export const submissionRoutes = (context: Context): Route[] => {
       summary: 'The newest changes that meet a search',
       role: 'viewer',
       work: async ({ query }) => {
-        const { text, system, entity, record, state, before } = query;
-        if (state !== undefined && !LEDGER_STATES.includes(state as LedgerState))
-          throw badField('state', `must be one of ${LEDGER_STATES.join(', ')}`);
+        const { before } = query;
         if (before !== undefined && !/^\d{1,15}$/.test(before)) throw badField('before', 'must be a whole number');
         const found = await searchLedger(db, {
+          ...ledgerSearch(query),
           limit: Math.min(500, Number(query['limit'] ?? 100) || 100),
-          ...(text ? { text: text.slice(0, 200) } : {}),
-          ...(system ? { system } : {}),
-          ...(entity ? { entity } : {}),
-          ...(record ? { record } : {}),
-          ...(state ? { state: state as LedgerState } : {}),
           ...(before ? { before: Number(before) } : {}),
         });
         const schemas = await live.allSchemas();
@@ -217,10 +312,28 @@ export const submissionRoutes = (context: Context): Route[] => {
           ...shownChange(row, pageOf),
           submissionId: row.submissionId,
           label: row.label,
-          intakeId: row.intakeId,
           labels: labelsOf(row),
         }));
         return { changes };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/ledger/export',
+      summary: 'All changes that meet a search, as CSV or JSON',
+      role: 'specialist',
+      work: async ({ query, response, user }) => {
+        const format = query['format'] ?? 'csv';
+        if (format !== 'csv' && format !== 'json') throw badField('format', 'must be csv or json');
+        const search = ledgerSearch(query);
+        const [intakes, connected] = await Promise.all([listIntakes(db), listSystems(db)]);
+        const keys = new Map(intakes.map(({ id, key }) => [id, key]));
+        const names = new Map(connected.map(({ id, name }) => [id, name]));
+        await noteChange(db, actorOf(user), `took the ledger along as ${format}`, 'ledger', search);
+        await sendLedger(response, db, search, format, {
+          intake: (id) => (id === null ? '' : (keys.get(id) ?? id)),
+          system: (id) => names.get(id) ?? id,
+        });
       },
     }),
     route({
@@ -248,6 +361,13 @@ export const submissionRoutes = (context: Context): Route[] => {
         if (!(range in RANGES)) throw badField('range', `must be one of ${Object.keys(RANGES).join(', ')}`);
         return todayFigures(db, range, new Date());
       },
+    }),
+    route({
+      method: 'get',
+      path: '/live',
+      summary: 'What arrives and what becomes of it, as server-sent events',
+      role: 'viewer',
+      work: async ({ response }) => feed.listen(response),
     }),
     route({
       method: 'get',

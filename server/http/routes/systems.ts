@@ -73,12 +73,14 @@ export const systemRoutes = (context: Context): Route[] => {
           address: body.address,
           sealedToken: sealer.seal(body.token, id),
           practice: body.practice,
+          personal: body.personal ?? !body.practice,
           recordPage: recordPage ?? null,
           state: 'answers',
           stateWords: null,
           latencyMs,
           capabilities,
           checkedAt: now,
+          patienceUntil: null,
           createdAt: now,
         };
         try {
@@ -117,7 +119,7 @@ export const systemRoutes = (context: Context): Route[] => {
     route({
       method: 'patch',
       path: '/systems/:id',
-      summary: 'Rename a system, mark it practice or real, or give it a new token',
+      summary: 'Rename a system, mark it practice or real, or for values about people, or give it a new token',
       role: 'administrator',
       body: ChangeSystemBody,
       work: async ({ params, body, user }) => {
@@ -125,6 +127,7 @@ export const systemRoutes = (context: Context): Route[] => {
         const change: Partial<SystemRow> = {};
         if (body.name !== undefined) change.name = body.name;
         if (body.practice !== undefined) change.practice = body.practice;
+        if (body.personal !== undefined) change.personal = body.personal;
         if (body.token !== undefined) {
           await described(system.address, body.token);
           change.sealedToken = sealer.seal(body.token, system.id);
@@ -139,6 +142,7 @@ export const systemRoutes = (context: Context): Route[] => {
         const said = {
           ...(body.name === undefined ? {} : { name: body.name }),
           ...(body.practice === undefined ? {} : { practice: body.practice }),
+          ...(body.personal === undefined ? {} : { personal: body.personal }),
           ...(body.token === undefined ? {} : { token: 'replaced' }),
         };
         await noteChange(db, actorOf(user), 'changed the system', system.id, said);

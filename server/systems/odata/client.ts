@@ -1,23 +1,39 @@
 import type { Criterion, Refusal } from '@zusammen/core/plans';
 import type { Entity, RecordState, Value, Values } from '@zusammen/core/schema';
 import type { Capabilities } from '../../store/index.ts';
+import { withBatches } from '../batch.ts';
 import type { HttpRequest, HttpResponse, Send } from '../http.ts';
-import { NotUnderstood, TokenRefused, type Answer, type Description, type Sending, type System } from '../system.ts';
+import {
+  NotUnderstood,
+  SystemUnavailable,
+  TokenRefused,
+  type Answer,
+  type Description,
+  type Sending,
+  type System,
+} from '../system.ts';
 import { readCsdl } from './csdl.ts';
 import { capabilitiesOf, schemaOf } from './schema.ts';
 
 /** A system that speaks OData 4.01 (OASIS OData Protocol 4.01, JSON Format 4.01). */
 export class ODataSystem implements System {
   private readonly base: string;
+  private readonly send: Send;
 
   /** @param address the service root; @param send how requests go out, with retries and the rest already around it */
   constructor(
     address: string,
     private readonly token: string,
     readonly capabilities: Capabilities,
-    private readonly send: Send,
+    send: Send,
   ) {
     this.base = address.endsWith('/') ? address : `${address}/`;
+    const headers = () => ({
+      Accept: 'application/json',
+      'OData-MaxVersion': '4.01',
+      Authorization: `Bearer ${token}`,
+    });
+    this.send = capabilities.batch ? withBatches(send, { base: this.base, headers }) : send;
   }
 
   async describe(): Promise<Description> {
@@ -110,13 +126,14 @@ export class ODataSystem implements System {
       headers,
       ...(values ? { body: JSON.stringify(values) } : {}),
       repeatable: this.capabilities.repeatability,
+      ...(sending.group === undefined ? {} : { group: sending.group, atomic: sending.atomic === true }),
     });
   }
 
   private async request(
     request: Partial<HttpRequest> & { method: HttpRequest['method']; path: string },
   ): Promise<HttpResponse> {
-    const { method, path, body, headers = {}, repeatable = method === 'GET' } = request;
+    const { method, path, body, headers = {}, repeatable = method === 'GET', group, atomic } = request;
     const response = await this.send({
       method,
       url: new URL(path, this.base).href,
@@ -129,11 +146,26 @@ export class ODataSystem implements System {
       },
       ...(body === undefined ? {} : { body }),
       repeatable,
+      ...(group === undefined ? {} : { group, atomic: atomic === true }),
     });
     if (response.status === 401) throw new TokenRefused('It does not accept this token.');
     if (response.status >= 300 && response.status < 400)
       throw new NotUnderstood(`It sends us elsewhere (${response.headers['location'] ?? response.status}).`);
+    const inside = response.status < 300 ? errorInside(response.text) : undefined;
+    if (inside !== undefined)
+      throw new SystemUnavailable(`It answers ${response.status} with an error inside: ${inside}`);
     return response;
+  }
+}
+
+/** The words of an error that came under a status of success: nothing can be relied upon then. */
+function errorInside(text: string): string | undefined {
+  if (!/^\s*\{\s*"error"\s*:/.test(text)) return undefined;
+  try {
+    const { error } = JSON.parse(text) as { error?: { message?: unknown } };
+    return typeof error?.message === 'string' ? error.message.slice(0, 500) : 'no words';
+  } catch {
+    return undefined;
   }
 }
 
@@ -181,6 +213,8 @@ const KINDS: Record<number, Refusal['kind']> = {
   404: 'missing',
   409: 'conflict',
 };
+/** Failed Dependency (RFC 4918, 11.4): one that was to be done together with this one was refused. */
+const NOT_ALONE = 424;
 
 /** An OData error body (JSON Format 4.01, 21.1) in our terms; anything else in as many of its words as are safe to keep. */
 function refusalOf(response: HttpResponse): Refusal {
@@ -190,6 +224,7 @@ function refusalOf(response: HttpResponse): Refusal {
     fields: [],
     status: response.status,
   };
+  if (response.status === NOT_ALONE) return { ...refusal, words: 'Not done, since another row was refused.' };
   try {
     const { error } = JSON.parse(response.text) as {
       error?: { message?: unknown; target?: unknown; details?: unknown };

@@ -12,7 +12,7 @@ describe('metadata', () => {
   it('says the same as XML and as JSON', () => {
     expect(schemaOf(xml)).toEqual(schemaOf(json));
     expect(capabilitiesOf(xml)).toEqual(capabilitiesOf(json));
-    expect(capabilitiesOf(json)).toMatchObject({ repeatability: true, batch: false });
+    expect(capabilitiesOf(json)).toMatchObject({ repeatability: true, batch: true });
   });
   it('tells types, options, limits, uniqueness and what is required', () => {
     const people = schemaOf(xml).entities.find(({ name }) => name === 'People')!;

@@ -1,0 +1,1 @@
+ALTER TABLE `systems` ADD `patience_until` datetime(3);

@@ -1,0 +1,99 @@
+import { withBatches } from './batch.ts';
+import type { HttpRequest, HttpResponse } from './http.ts';
+import { SystemUnavailable } from './system.ts';
+
+const base = 'https://crm.example/odata/';
+const write = (name: string, group?: string): HttpRequest => ({
+  method: 'POST',
+  url: `${base}People`,
+  headers: { Authorization: 'Bearer secret', 'Repeatability-Request-ID': name },
+  body: JSON.stringify({ name }),
+  repeatable: true,
+  ...(group === undefined ? {} : { group }),
+});
+interface Part {
+  id: string;
+  body: { name: string };
+  headers: Record<string, string>;
+}
+
+/** A system that answers batches as told, and everything else with 201. */
+function system(answer: (parts: Part[]) => HttpResponse) {
+  const asked: HttpRequest[] = [];
+  const send = withBatches(
+    async (request): Promise<HttpResponse> => {
+      asked.push(request);
+      if (!request.url.endsWith('$batch')) return { status: 201, headers: {}, text: request.body! };
+      return answer((JSON.parse(request.body!) as { requests: Part[] }).requests);
+    },
+    { base, headers: () => ({ Authorization: 'Bearer secret' }) },
+  );
+  return { asked, send };
+}
+const ok = (responses: unknown[]): HttpResponse => ({ status: 200, headers: {}, text: JSON.stringify({ responses }) });
+const done = ({ id, body }: Part) => ({ id, status: 201, headers: { ETag: 'W/"1"' }, body });
+
+describe('writes that belong together', () => {
+  it('go out as one batch, and each gets its own answer, in whatever order they come', async () => {
+    const { asked, send } = system((parts) => ok(parts.map(done).reverse()));
+    const answers = await Promise.all(['a', 'b', 'c'].map((name) => send(write(name, 'g'))));
+    expect(asked).toHaveLength(1);
+    expect(asked[0]).toMatchObject({ url: `${base}$batch`, repeatable: true });
+    expect(answers.map(({ text, headers }) => [JSON.parse(text).name, headers['etag']])).toEqual([
+      ['a', 'W/"1"'],
+      ['b', 'W/"1"'],
+      ['c', 'W/"1"'],
+    ]);
+    const parts = (JSON.parse(asked[0]!.body!) as { requests: Part[] }).requests;
+    expect(parts.map(({ headers }) => headers['Repeatability-Request-ID'])).toEqual(['a', 'b', 'c']);
+    expect(asked[0]!.body).not.toContain('secret');
+  });
+
+  it('stay apart from other groups, and a lone one goes out as it is', async () => {
+    const { asked, send } = system((parts) => ok(parts.map(done)));
+    await Promise.all([send(write('a', 'g')), send(write('b', 'h')), send(write('c'))]);
+    expect(asked.map(({ url }) => url)).toEqual([`${base}People`, `${base}People`, `${base}People`]);
+  });
+
+  it('that a batch says nothing about are unknown, those it refuses are refused', async () => {
+    const { send } = system(([first, second]) =>
+      ok([done(first!), { id: second!.id, status: 400, body: { error: {} } }]),
+    );
+    const [a, b, c] = await Promise.allSettled(['a', 'b', 'c'].map((name) => send(write(name, 'g'))));
+    expect(a).toMatchObject({ status: 'fulfilled', value: { status: 201 } });
+    expect(b).toMatchObject({ status: 'fulfilled', value: { status: 400 } });
+    expect(c).toMatchObject({ status: 'rejected', reason: expect.any(SystemUnavailable) });
+  });
+
+  it('wanted all or none go out as such, and each on its own where that is not known', async () => {
+    const seen: (string | undefined)[] = [];
+    const { send } = system((parts) => {
+      const groups = (parts as (Part & { atomicityGroup?: string })[]).map(({ atomicityGroup }) => atomicityGroup);
+      seen.push(...groups);
+      return ok(parts.map((part) => (groups[0] ? { id: part.id, status: 501 } : done(part))));
+    });
+    const atomic = (name: string): HttpRequest => ({ ...write(name, 'g'), atomic: true });
+    for (const round of [1, 2]) {
+      const answers = await Promise.all(['a', 'b'].map((name) => send(atomic(`${name}${round}`))));
+      expect(answers.map(({ status }) => status)).toEqual([201, 201]);
+    }
+    expect(seen).toEqual(['rows', 'rows', undefined, undefined, undefined, undefined]);
+  });
+
+  it('go out one by one where batches turn out not to be taken, from then on', async () => {
+    const { asked, send } = system(() => ({ status: 501, headers: {}, text: '' }));
+    for (const round of [1, 2]) {
+      const answers = await Promise.all(['a', 'b'].map((name) => send(write(`${name}${round}`, 'g'))));
+      expect(answers.map(({ status }) => status)).toEqual([201, 201]);
+    }
+    expect(asked.filter(({ url }) => url.endsWith('$batch'))).toHaveLength(1);
+  });
+
+  it('wait as long as one of the batch is asked to', async () => {
+    const { send } = system((parts) =>
+      ok(parts.map(({ id }) => ({ id, status: 429, headers: { 'Retry-After': '7' } }))),
+    );
+    const [a] = await Promise.allSettled([send(write('a', 'g')), send(write('b', 'g'))]);
+    expect(a).toMatchObject({ status: 'rejected', reason: { waitMs: 7000 } });
+  });
+});
