@@ -6,6 +6,7 @@ import { crmService } from './crm/service.ts';
 import { makeTables } from './crm/tables.ts';
 import { openDatabase } from './database.ts';
 import { Faults } from './faults/faults.ts';
+import { shop } from './shop/shop.ts';
 import { site } from './site/site.ts';
 
 export interface StandinSettings {
@@ -23,6 +24,7 @@ export interface StandinSettings {
 export async function startStandins(settings: StandinSettings): Promise<{ server: Server; stop: () => Promise<void> }> {
   const crm = await openDatabase(settings.databaseUrl, `${settings.prefix}_crm`);
   const web = await openDatabase(settings.databaseUrl, `${settings.prefix}_site`);
+  const goods = await openDatabase(settings.databaseUrl, `${settings.prefix}_shop`);
   await makeTables(crm);
   await seedCrm(crm, settings.amounts, new Date());
   const faults = new Faults();
@@ -33,6 +35,8 @@ export async function startStandins(settings: StandinSettings): Promise<{ server
   app.use('/crm/odata', faults.before('crm'), crmService(crm, settings.administratorToken));
   app.use('/crm', crmPages(crm));
   app.use('/site', await site(web, settings.intakes));
+  const store = await shop(goods);
+  app.use('/shop', faults.before('shop'), store.router);
   app.get('/', (_request, response) => response.redirect('/site/'));
   app.use((error: Error & { status?: number }, _request: Request, response: Response, _next: NextFunction) => {
     if (response.headersSent) return;
@@ -54,7 +58,8 @@ export async function startStandins(settings: StandinSettings): Promise<{ server
     stop: async () => {
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
-      await Promise.all([crm.end(), web.end()]);
+      await store.stop();
+      await Promise.all([crm.end(), web.end(), goods.end()]);
     },
   };
 }

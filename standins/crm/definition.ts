@@ -21,6 +21,8 @@ export interface Property {
 
 export interface EntityType {
   type: string;
+  /** What one is called, where that isn't its type. */
+  label?: string;
   set: string;
   /** Starts a record's id: `P` makes P-00012. */
   prefix: string;
@@ -207,6 +209,113 @@ export const ENTITY_TYPES: EntityType[] = [
       text('competitor', 'Competitor', 120),
       text('risk', 'Risk', 40),
       text('audit_mark', 'Audit mark', 40),
+    ],
+  },
+  {
+    type: 'Course',
+    set: 'Courses',
+    prefix: 'K',
+    title: ['name'],
+    properties: [
+      text('name', 'Name', 120, { required: true, unique: true }),
+      { name: 'starts_on', label: 'Starts on', type: 'Edm.Date' },
+      { name: 'places', label: 'Places', type: 'Edm.Int32' },
+    ],
+  },
+  {
+    type: 'Booking',
+    set: 'Bookings',
+    prefix: 'B',
+    title: ['contact_name'],
+    properties: [
+      refers('course_id', 'Course', 'Course', { required: true }),
+      refers('person_id', 'Person', 'Person'),
+      refers('organisation_id', 'Organisation', 'Organisation'),
+      text('contact_name', 'Contact name', 120, { required: true }),
+      text('contact_email', 'Contact e-mail', 254, { meaning: 'email' }),
+      text('contact_phone', 'Contact phone', 32, { meaning: 'phone' }),
+      { name: 'attendees', label: 'Attendees', type: 'Edm.Int32' },
+      choice('meal', 'Meal', [
+        ['all', 'Eats everything'],
+        ['vegetarian', 'Vegetarian'],
+        ['vegan', 'Vegan'],
+      ]),
+      text('remarks', 'Remarks', 1000),
+      { name: 'fee', label: 'Fee', type: 'Edm.Decimal', scale: 2 },
+    ],
+  },
+  {
+    type: 'Visit',
+    set: 'Visits',
+    prefix: 'V',
+    title: ['place'],
+    properties: [
+      choice(
+        'kind',
+        'Kind',
+        [
+          ['swarm', 'Swarm'],
+          ['inspection', 'Inspection'],
+          ['advice', 'Advice'],
+        ],
+        { required: true },
+      ),
+      text('place', 'Place', 200, { required: true }),
+      { name: 'height_m', label: 'Height (m)', type: 'Edm.Decimal', scale: 1 },
+      { name: 'seen_at', label: 'Seen at', type: 'Edm.DateTimeOffset' },
+      text('reporter_name', 'Reporter', 120),
+      text('reporter_phone', 'Reporter’s phone', 32, { meaning: 'phone', required: true }),
+      text('notes', 'Notes', 1000),
+      refers('person_id', 'Person', 'Person'),
+      ...ownership,
+    ],
+  },
+  {
+    type: 'Order',
+    set: 'Orders',
+    prefix: 'R',
+    title: ['number'],
+    properties: [
+      text('number', 'Order number', 30, { required: true, unique: true, immutable: true }),
+      choice(
+        'status',
+        'Status',
+        [
+          ['placed', 'Placed'],
+          ['paid', 'Paid'],
+          ['failed', 'Failed'],
+          ['refunded', 'Refunded'],
+        ],
+        { required: true },
+      ),
+      { name: 'placed_at', label: 'Placed at', type: 'Edm.DateTimeOffset' },
+      { name: 'total', label: 'Total', type: 'Edm.Decimal', scale: 2 },
+      choice('currency', 'Currency', [
+        ['EUR', 'Euro'],
+        ['PLN', 'Złoty'],
+        ['GBP', 'Pound'],
+      ]),
+      text('buyer_name', 'Buyer', 160),
+      text('buyer_email', 'Buyer’s e-mail', 254, { meaning: 'email' }),
+      text('delivery_street', 'Delivery street', 120),
+      text('delivery_postcode', 'Delivery postcode', 12),
+      text('delivery_city', 'Delivery city', 80),
+      choice('delivery_country', 'Delivery country', COUNTRIES),
+      refers('person_id', 'Person', 'Person'),
+    ],
+  },
+  {
+    type: 'OrderLine',
+    label: 'Order line',
+    set: 'OrderLines',
+    prefix: 'L',
+    title: ['article'],
+    properties: [
+      refers('order_id', 'Order', 'Order', { required: true }),
+      text('sku', 'Article number', 40, { required: true }),
+      text('article', 'Article', 160),
+      { name: 'quantity', label: 'Quantity', type: 'Edm.Int32', required: true },
+      { name: 'price', label: 'Price', type: 'Edm.Decimal', scale: 2 },
     ],
   },
 ];

@@ -48,7 +48,7 @@ const nullable = (property: Property): boolean => !property.required;
 const visible = (caller: Caller): EntityType[] => ENTITY_TYPES.filter((entity) => caller.rights(entity).read);
 const CONTAINER_TERMS: Term[] = [
   ['Org.OData.Repeatability.V1.Supported', true],
-  ['Org.OData.Capabilities.V1.BatchSupported', false],
+  ['Org.OData.Capabilities.V1.BatchSupported', true],
 ];
 
 /** $metadata as CSDL JSON (OASIS CSDL JSON 4.01). */
@@ -59,7 +59,7 @@ export function metadataJson(caller: Caller): unknown {
     const type: Record<string, unknown> = {
       $Kind: 'EntityType',
       $Key: ['id'],
-      ...annotate([['Org.OData.Core.V1.Description', entity.type]]),
+      ...annotate([['Org.OData.Core.V1.Description', entity.label ?? entity.type]]),
     };
     type['id'] = {
       $MaxLength: 20,
@@ -119,7 +119,7 @@ export function metadataXml(caller: Caller): string {
       ['Org.OData.Core.V1.Description', 'Id'],
       ['Org.OData.Core.V1.Computed', true],
     ])}</Property>`;
-    return `<EntityType Name="${entity.type}"><Key><PropertyRef Name="id"/></Key>${id}${properties.join('')}${xmlTerms([['Org.OData.Core.V1.Description', entity.type]])}</EntityType>`;
+    return `<EntityType Name="${entity.type}"><Key><PropertyRef Name="id"/></Key>${id}${properties.join('')}${xmlTerms([['Org.OData.Core.V1.Description', entity.label ?? entity.type]])}</EntityType>`;
   });
   const sets = visible(caller).map((entity) => {
     const bindings = entity.properties

@@ -39,6 +39,18 @@ export async function seedCrm(pool: Pool, { seed, organisations, people }: Amoun
     );
   }
   await insert(pool, 'Person', made, now, random);
+  await insert(pool, 'Course', courses(now), now, random);
+}
+
+/** Courses that can be booked, in the spring after `now`. */
+function courses(now: Date): Values[] {
+  const year = now.getUTCFullYear() + 1;
+  return [
+    ['Beginners’ weekend', '04-10', 24],
+    ['Beginners’ evening class', '03-02', 16],
+    ['Queen breeding', '05-15', 10],
+    ['Honey and hygiene', '06-05', 20],
+  ].map(([name, day, places]) => ({ name, starts_on: `${year}-${String(day)}`, places }));
 }
 
 const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random() * list.length)]!;

@@ -11,6 +11,24 @@ import { callerOf, type Caller } from './rights.ts';
 import { etagOf, toEntity, type Row } from './tables.ts';
 
 const PAGE = 500;
+/** The most requests one batch may hold. */
+const BATCH = 100;
+
+/** A write as it came in: on its own, or within a batch. */
+interface Call {
+  method: string;
+  /** Relative to the service's root, e.g. `People('P-00001')`. */
+  target: string;
+  header(name: string): string | undefined;
+  body: unknown;
+}
+
+const callOf = (request: Request): Call => ({
+  method: request.method,
+  target: String(request.params['set']),
+  header: (name) => request.get(name),
+  body: request.body as unknown,
+});
 
 /** The OData 4.01 service of the CRM (OASIS OData Protocol 4.01, and Repeatable Requests 1.0). */
 export function crmService(pool: Pool, administratorToken: string): Router {
@@ -68,37 +86,126 @@ export function crmService(pool: Pool, administratorToken: string): Router {
     }),
   );
   router.post(
-    '/:set',
+    '/\\$batch',
     guarded(async (request, response, caller) => {
-      const entity = entityNamed(String(request.params['set']), caller, 'create');
-      const assign = !/assignment=none/.test(request.get('Prefer') ?? '');
-      await repeatable(pool, request, response, caller, async (connection) => {
-        const row = await createRecord(connection, entity, request.body, caller, assign);
-        return answerWith(entity, row, caller, request, 201);
-      });
+      send(response, 200, { responses: await batch(pool, request, caller) });
     }),
   );
-  router.patch(
-    '/:set',
-    guarded(async (request, response, caller) => {
-      const { entity, id } = keyed(request, caller, 'update');
-      await repeatable(pool, request, response, caller, async (connection) => {
-        const row = await updateRecord(connection, entity, id, request.body, caller, request.get('If-Match'));
-        return answerWith(entity, row, caller, request, 200);
-      });
-    }),
+  const written = guarded(async (request, response, caller) =>
+    reply(response, await write(alone(pool), callOf(request), caller)),
   );
-  router.delete(
-    '/:set',
-    guarded(async (request, response, caller) => {
-      const { entity, id } = keyed(request, caller, 'delete');
-      await repeatable(pool, request, response, caller, async (connection) => {
-        await deleteRecord(connection, entity, id, caller, request.get('If-Match'));
-        return { status: 204, headers: {}, body: '' };
-      });
-    }),
-  );
+  router.post('/:set', written);
+  router.patch('/:set', written);
+  router.delete('/:set', written);
   return router;
+}
+
+/** Runs work in a transaction of its own, or within one that is open. */
+type Run = <T>(work: (connection: Connection) => Promise<T>) => Promise<T>;
+
+/** Creates, changes or deletes one record. @throws ODataError */
+async function write(run: Run, call: Call, caller: Caller): Promise<Answer> {
+  if (call.method === 'POST') {
+    const entity = entityNamed(call.target, caller, 'create');
+    const assign = !/assignment=none/.test(call.header('Prefer') ?? '');
+    return repeatable(run, call, caller, async (connection) => {
+      const row = await createRecord(connection, entity, call.body as Row, caller, assign);
+      return answerWith(entity, row, caller, call, 201);
+    });
+  }
+  if (call.method === 'PATCH') {
+    const { entity, id } = keyed(call.target, caller, 'update');
+    return repeatable(run, call, caller, async (connection) => {
+      const row = await updateRecord(connection, entity, id, call.body as Row, caller, call.header('If-Match'));
+      return answerWith(entity, row, caller, call, 200);
+    });
+  }
+  const { entity, id } = keyed(call.target, caller, 'delete');
+  return repeatable(run, call, caller, async (connection) => {
+    await deleteRecord(connection, entity, id, caller, call.header('If-Match'));
+    return { status: 204, headers: {}, body: '' };
+  });
+}
+
+const alone =
+  (pool: Pool): Run =>
+  (work) =>
+    inTransaction(pool, work);
+
+interface BatchRequest {
+  id?: unknown;
+  method?: unknown;
+  url?: unknown;
+  headers?: Record<string, string>;
+  body?: unknown;
+  atomicityGroup?: unknown;
+}
+
+/** Writes in one request, one after another, each on its own (OData JSON Format 4.01, 19). */
+async function batch(pool: Pool, request: Request, caller: Caller): Promise<unknown[]> {
+  const requests = (request.body as { requests?: unknown } | undefined)?.requests;
+  if (!Array.isArray(requests)) throw new ODataError(400, 'BadBatch', 'A batch holds a list named requests.');
+  if (requests.length > BATCH) throw new ODataError(413, 'BadBatch', `A batch holds at most ${BATCH} requests.`);
+  const goesOn = /continue-on-error(?!=false)/.test(request.get('Prefer') ?? '');
+  const responses: { status: number }[] = [];
+  const parts = requests as BatchRequest[];
+  for (let at = 0; at < parts.length; ) {
+    const group = parts[at]!.atomicityGroup;
+    const end =
+      group === undefined ? -1 : parts.findIndex((each, index) => index > at && each.atomicityGroup !== group);
+    const together = group === undefined ? [parts[at]!] : parts.slice(at, end < 0 ? parts.length : end);
+    const answers =
+      group === undefined
+        ? [await answerInBatch(alone(pool), parts[at]!, caller)]
+        : await allOrNone(pool, together, caller);
+    responses.push(...answers);
+    at += together.length;
+    if (answers.some(({ status }) => status >= 400) && !goesOn) break;
+  }
+  return responses;
+}
+
+/** An atomicity group: where one is refused, none is done, and the others say that they failed with it (RFC 4918). */
+async function allOrNone(pool: Pool, parts: readonly BatchRequest[], caller: Caller): Promise<{ status: number }[]> {
+  class Undone extends Error {
+    constructor(readonly answers: { status: number }[]) {
+      super('undone');
+    }
+  }
+  return inTransaction(pool, async (connection) => {
+    const answers: { status: number }[] = [];
+    for (const part of parts) answers.push(await answerInBatch((work) => work(connection), part, caller));
+    if (answers.some(({ status }) => status >= 400)) throw new Undone(answers);
+    return answers;
+  }).catch((error: unknown) => {
+    if (!(error instanceof Undone)) throw error;
+    return error.answers.map((answer, at) =>
+      answer.status >= 400 ? answer : { id: String(parts[at]!.id), status: 424 },
+    );
+  });
+}
+
+async function answerInBatch(run: Run, each: BatchRequest, caller: Caller): Promise<{ status: number }> {
+  const headers = new Map(Object.entries(each.headers ?? {}).map(([name, value]) => [name.toLowerCase(), value]));
+  const id = String(each.id);
+  try {
+    if (!['POST', 'PATCH', 'DELETE'].includes(String(each.method).toUpperCase()))
+      throw new ODataError(501, 'BadBatch', 'A batch holds writes only.');
+    const call = {
+      method: String(each.method).toUpperCase(),
+      target: decodeURIComponent(String(each.url).replace(/^\//, '')),
+      header: (name: string) => headers.get(name.toLowerCase()),
+      body: each.body,
+    };
+    const answer = await write(run, call, caller);
+    return {
+      ...{ id, status: answer.status, headers: answer.headers },
+      ...(answer.body === '' ? {} : { body: JSON.parse(answer.body) as unknown }),
+    };
+  } catch (error) {
+    if (!(error instanceof ODataError)) throw error;
+    return { ...{ id, status: error.status }, ...{ body: error.body() as unknown } };
+  }
 }
 
 function send(response: Response, status: number, body: unknown): void {
@@ -113,8 +220,8 @@ function entityNamed(set: string, caller: Caller, right: 'read' | 'create' | 'up
   return entity;
 }
 
-function keyed(request: Request, caller: Caller, right: 'update' | 'delete'): { entity: EntityType; id: string } {
-  const match = /^(\w+)\('((?:[^']|'')+)'\)$/.exec(String(request.params['set']));
+function keyed(target: string, caller: Caller, right: 'update' | 'delete'): { entity: EntityType; id: string } {
+  const match = /^(\w+)\('((?:[^']|'')+)'\)$/.exec(target);
   if (!match) throw new ODataError(400, 'BadKey', "Name one record, as in People('P-00001').");
   return { entity: entityNamed(match[1]!, caller, right), id: match[2]!.replace(/''/g, "'") };
 }
@@ -236,12 +343,12 @@ interface Answer {
   body: string;
 }
 
-function answerWith(entity: EntityType, row: Row, caller: Caller, request: Request, status: number): Answer {
+function answerWith(entity: EntityType, row: Row, caller: Caller, call: Call, status: number): Answer {
   const body = toEntity(entity, row, visibleNames(entity, caller));
   const headers: Record<string, string> = { ETag: etagOf(row), Location: `${entity.set}('${String(body['id'])}')` };
   const minimal =
-    /return=minimal/.test(request.get('Prefer') ?? '') ||
-    (status === 200 && !/return=representation/.test(request.get('Prefer') ?? ''));
+    /return=minimal/.test(call.header('Prefer') ?? '') ||
+    (status === 200 && !/return=representation/.test(call.header('Prefer') ?? ''));
   if (minimal)
     return {
       status: 204,
@@ -260,18 +367,17 @@ function answerWith(entity: EntityType, row: Row, caller: Caller, request: Reque
  * (OASIS Repeatable Requests 1.0). The key is committed together with what it stands for.
  */
 async function repeatable(
-  pool: Pool,
-  request: Request,
-  response: Response,
+  run: Run,
+  call: Call,
   caller: Caller,
-  write: (connection: Connection) => Promise<Answer>,
-): Promise<void> {
-  const id = request.get('Repeatability-Request-ID');
-  if (id === undefined) return reply(response, await inTransaction(pool, write));
-  if (!request.get('Repeatability-First-Sent'))
+  work: (connection: Connection) => Promise<Answer>,
+): Promise<Answer> {
+  const id = call.header('Repeatability-Request-ID');
+  if (id === undefined) return run(work);
+  if (!call.header('Repeatability-First-Sent'))
     throw new ODataError(400, 'Repeatability', 'Repeatability-First-Sent is missing.');
   const key = createHash('sha256').update(`${caller.name} ${id}`).digest('hex');
-  const answer = await inTransaction(pool, async (connection) => {
+  const answer = await run(async (connection) => {
     const [claimed] = await connection.query<ResultSetHeader>(
       'INSERT IGNORE INTO repeated (request_id, first_at) VALUES (?, ?)',
       [key, new Date()],
@@ -288,7 +394,7 @@ async function repeatable(
         body: stored.body,
       } as Answer;
     }
-    const fresh = await write(connection);
+    const fresh = await work(connection);
     await connection.query('UPDATE repeated SET status = ?, headers = ?, body = ? WHERE request_id = ?', [
       fresh.status,
       JSON.stringify(fresh.headers),
@@ -297,8 +403,7 @@ async function repeatable(
     ]);
     return fresh;
   });
-  response.set('Repeatability-Result', 'accepted');
-  reply(response, answer);
+  return { ...answer, headers: { ...answer.headers, 'Repeatability-Result': 'accepted' } };
 }
 
 function reply(response: Response, { status, headers, body }: Answer): void {

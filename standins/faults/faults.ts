@@ -4,7 +4,15 @@ import { seededRandom } from '../random.ts';
 /** One kind of trouble that a share of a system's requests meets. */
 export interface Fault {
   system: string;
-  kind: 'slow' | 'throttle' | 'fail' | 'break before' | 'break after' | 'reject token';
+  kind:
+    | 'slow'
+    | 'throttle'
+    | 'fail'
+    | 'break before'
+    | 'break after'
+    | 'reject token'
+    | 'answer in part'
+    | 'error inside';
   /** Share of requests, from 0 to 1. */
   share: number;
   seed?: number;
@@ -25,11 +33,22 @@ interface Armed extends Fault {
   hits: number;
 }
 
-const KINDS = ['slow', 'throttle', 'fail', 'break before', 'break after', 'reject token'];
+const KINDS = [
+  'slow',
+  'throttle',
+  'fail',
+  'break before',
+  'break after',
+  'reject token',
+  'answer in part',
+  'error inside',
+];
 
 /** The faults in force, set over HTTP (`GET`, `POST`, `DELETE /faults`) and applied in front of a system. */
 export class Faults {
   private armed: Armed[] = [];
+  /** Batches that came in, for those who want to see that they do. */
+  private batches = 0;
 
   routes(): Router {
     const router = express.Router();
@@ -43,6 +62,7 @@ export class Faults {
       this.armed.push({ ...fault, hits: 0, random: seededRandom(fault.seed ?? 1) });
       response.status(201).json({ faults: this.armed.length });
     });
+    router.get('/seen', (_request, response) => void response.json({ batches: this.batches }));
     router.delete('/', (_request, response) => {
       this.armed = [];
       response.status(204).end();
@@ -53,6 +73,7 @@ export class Faults {
   /** Stands in front of one system's routes. */
   before(system: string): RequestHandler {
     return (request, response, next) => {
+      if (request.path.endsWith('/$batch')) this.batches += 1;
       const fault = this.next(system, request);
       if (!fault) return next();
       if (fault.kind === 'slow') return void setTimeout(next, fault.ms ?? 1000);
@@ -61,6 +82,17 @@ export class Faults {
         // The work is done and committed; its answer never leaves.
         response.end = (() => (request.socket.destroy(), response)) as typeof response.end;
         return next();
+      }
+      if (fault.kind === 'answer in part') {
+        // Of a batch only the first half is told of, though all of it was done.
+        const told = response.send.bind(response);
+        response.send = ((body: unknown) => told(halfOf(body))) as typeof response.send;
+        return next();
+      }
+      if (fault.kind === 'error inside') {
+        return void response
+          .status(200)
+          .json({ error: { code: 'Trouble', message: 'The system is being looked after.' } });
       }
       const status = fault.kind === 'throttle' ? 429 : fault.kind === 'reject token' ? 401 : (fault.status ?? 503);
       if (fault.kind === 'throttle') response.set('Retry-After', String(fault.retryAfter ?? 1));
@@ -78,4 +110,10 @@ export class Faults {
     }
     return undefined;
   }
+}
+
+function halfOf(body: unknown): unknown {
+  if (typeof body !== 'string' || !body.startsWith('{"responses"')) return body;
+  const { responses } = JSON.parse(body) as { responses: unknown[] };
+  return JSON.stringify({ responses: responses.slice(0, Math.ceil(responses.length / 2)) });
 }

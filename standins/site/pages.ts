@@ -6,6 +6,10 @@ export interface SitePage {
   title: string;
   /** The form's inner HTML. */
   form: string;
+  /** It may carry files. */
+  multipart?: boolean;
+  /** Other forms that stand on the page before it. */
+  before?: string;
 }
 
 export const PAGES: SitePage[] = [
@@ -38,6 +42,35 @@ export const PAGES: SitePage[] = [
   <p><button type="submit">Ask for bees</button></p>`,
   },
   {
+    key: 'season-enquiry',
+    title: 'Bees for the season',
+    form: `
+  <fieldset><legend>The orchard</legend>
+    <p><label for="s-orchard">Name of the orchard</label> <input id="s-orchard" name="orchard" required maxlength="120"></p>
+    <p><label>Website <input name="web" placeholder="www.…"></label></p>
+    <p>Street <input name="street" autocomplete="address-line1"> No. <input name="house_no" size="5"></p>
+    <p><label>Postcode <input name="plz" autocomplete="postal-code"></label> <label>Town <input name="town"></label></p>
+  </fieldset>
+  <fieldset><legend>Whom may we call? The first is our main contact.</legend>
+  <table><tr><th>First name</th><th>Last name</th><th>E-mail</th><th>Telephone</th></tr>
+    ${[0, 1, 2]
+      .map(
+        (row) =>
+          `<tr>${['first', 'last', 'email', 'phone'].map((name) => `<td><input name="contacts[${row}][${name}]"${name === 'email' ? ' type="email"' : ''}></td>`).join('')}</tr>`,
+      )
+      .join('\n    ')}
+  </table></fieldset>
+  <fieldset><legend>Blossom</legend>
+    <p><label>Hectares of fruit <input name="hectares" inputmode="decimal"></label></p>
+    <p><label for="s-crops">Crops</label> <select id="s-crops" name="crops" multiple><option>Apple</option><option>Pear</option><option>Cherry</option><option>Plum</option><option>Quince</option></select></p>
+    <p><label>Blossom starts <input name="bloom" type="date"></label></p>
+    <p><label>Hives wanted <input name="hives" type="number" min="1" max="400"></label></p>
+    <p><label>What else? <textarea name="message" rows="3" cols="50"></textarea></label></p>
+  </fieldset>
+  <input type="hidden" name="utm_source" value="">
+  <p><button>Ask for the season</button></p>`,
+  },
+  {
     key: 'letters-sign-up',
     title: 'Letters from the hollow',
     form: `
@@ -54,11 +87,91 @@ export const PAGES: SitePage[] = [
   <input type="hidden" name="utm_source"><input type="hidden" name="utm_campaign">
   <p><button>Anmelden / Sign up</button></p>`,
   },
+  {
+    key: 'beginners-course',
+    title: 'Learn to keep bees',
+    form: `
+  <h2>Your booking</h2>
+  <p><label for="kurs">Course</label> <select id="kurs" name="course" required><option value="">—</option><optgroup label="Beginners"><option>Beginners’ weekend</option><option>Beginners’ evening class</option></optgroup><optgroup label="For those who keep bees already"><option>Queen breeding</option><option>Honey and hygiene</option></optgroup></select></p>
+  <p><label>Who books? <input name="booker.name" autocomplete="name" required></label></p>
+  <p><label>E-mail <input name="booker.email" type="email" autocomplete="email" required></label></p>
+  <p><label>Telephone <input name="booker.phone" type="tel"></label></p>
+  <p><label>Club, if you come for one <input name="club"></label></p>
+  <table><tr><th>First name</th><th>Last name</th><th>Born</th></tr>
+    ${[0, 1, 2]
+      .map(
+        (row) =>
+          `<tr><td><input name="attendees[${row}][first]"></td><td><input name="attendees[${row}][last]"></td><td><input name="attendees[${row}][born]" placeholder="tt.mm.jjjj"></td></tr>`,
+      )
+      .join('\n    ')}
+  </table>
+  <p>How many come? <input name="heads" type="number" min="1" max="12" value="1"></p>
+  <fieldset><legend>Lunch</legend>
+    <label><input type="radio" name="meal" value="everything" checked> Eats everything</label>
+    <label><input type="radio" name="meal" value="veggie"> Vegetarian</label>
+    <label><input type="radio" name="meal" value="vegan"> Vegan</label></fieldset>
+  <p><label for="rem">Remarks</label><br><textarea id="rem" name="remarks" rows="3" cols="50" maxlength="900"></textarea></p>
+  <p><button name="how" value="book">Book</button> <button name="how" value="ask">Only ask</button></p>`,
+  },
+  {
+    key: 'swarm-report',
+    title: 'A swarm! What now?',
+    form: `
+  <p>Call us, or send us this and stay where you are.</p>
+  <p><input name="where" placeholder="Where is it hanging?" required></p>
+  <p><input name="height" placeholder="How high, in metres?" inputmode="decimal"></p>
+  <p><label>When did you see it? <input name="seen" type="datetime-local"></label></p>
+  <p><input name="reporter" placeholder="Your name"></p>
+  <p><input name="reporter_tel" type="tel" placeholder="Your telephone" required></p>
+  <p><label>A picture <input type="file" name="photo" accept="image/*"></label></p>
+  <p><label>Anything else<br><textarea name="notes" rows="3" cols="50"></textarea></label></p>
+  <input name="website" tabindex="-1" autocomplete="off" style="position:absolute;left:-99em" aria-hidden="true">
+  <p><button>Send</button></p>`,
+    multipart: true,
+  },
+  {
+    key: 'write-to-us',
+    title: 'Write to us',
+    before: `
+<form id="suche" method="get" action="/site/"><input type="search" name="q" placeholder="Search this site"> <button>Go</button></form>
+<form name="login" method="post" action="/site/"><label>Login <input name="user"></label> <label>Password <input name="pw" type="password"></label> <button>Sign in</button></form>`,
+    form: `
+  <dl>
+    <dt>Anrede</dt><dd><select name="anrede"><option value="0">bitte wählen</option><option value="1">Frau</option><option value="2">Herr</option></select></dd>
+    <dt>Vor- und Nachname</dt><dd><input name="name" required></dd>
+    <dt>Mailadresse</dt><dd><input name="e_mail" required></dd>
+    <dt>Straße, Hausnummer</dt><dd><input name="strasse"></dd>
+    <dt>PLZ / Ort</dt><dd><input name="plz" size="6"> <input name="ort" aria-label="Ort"></dd>
+    <dt>Land</dt><dd><input name="land" value="Deutschland"></dd>
+    <dt>Betreff</dt><dd><input name="betreff" required></dd>
+    <dt>Ihre Nachricht</dt><dd><textarea name="text" rows="5" cols="50" required></textarea></dd>
+  </dl>
+  <p><label><input type="checkbox" name="dsgvo" value="ja" required> Ich habe die Datenschutzhinweise gelesen.</label></p>
+  <input type="hidden" name="referrer"><input type="hidden" name="page">
+  <p><button>Absenden</button></p>`,
+  },
 ];
 
-export function sitePage({ title, form, key }: SitePage, target: string): string {
-  return frame(title, `<form id="${key}" method="post" action="${escapeHtml(target)}">${form}\n</form>`);
+/** How a page hands its submissions over: by posting to the target, or by the script that copies them there. */
+export interface Handover {
+  target: string;
+  /** The page posts to its own site, and this script sends the copy. */
+  attach?: { script: string; intake: string };
 }
+
+export function sitePage({ title, form, key, multipart, before = '' }: SitePage, { target, attach }: Handover): string {
+  const action = attach ? `/site/${key}/thanks` : target;
+  const encoding = multipart ? ' enctype="multipart/form-data"' : '';
+  const script = attach
+    ? `\n<script src="${escapeHtml(attach.script)}" data-intake="${escapeHtml(attach.intake)}" data-form="#${key}" defer></script>`
+    : '';
+  return frame(
+    title,
+    `${before}<form id="${key}" method="post" action="${escapeHtml(action)}"${encoding}>${form}\n</form>${script}`,
+  );
+}
+
+export const thanksPage = (title: string): string => frame(title, '<p>Danke! Thank you! Dziękujemy!</p>');
 
 export function sitePages(targets: Map<string, string>): string {
   const rows = PAGES.map(

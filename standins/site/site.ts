@@ -1,7 +1,7 @@
 import express, { type Router } from 'express';
 import type { RowDataPacket } from 'mysql2';
 import type { Pool } from '../database.ts';
-import { PAGES, sitePage, sitePages } from './pages.ts';
+import { PAGES, sitePage, sitePages, thanksPage } from './pages.ts';
 
 /** The website: forms whose targets its webmaster sets, kept in the database. `intakes` is where Zusammen takes submissions in. */
 export async function site(pool: Pool, intakes: string): Promise<Router> {
@@ -21,10 +21,21 @@ export async function site(pool: Pool, intakes: string): Promise<Router> {
     await pool.query('REPLACE INTO targets (page, target) VALUES (?, ?)', [page, target]);
     response.redirect(303, '/site/');
   });
+  const pageOf = (key: string) => PAGES.find((page) => page.key === key);
+  /** `?attach=intake` shows the page as it is when the webmaster has put the copying script on it. */
   router.get('/:page', async (request, response) => {
-    const page = PAGES.find(({ key }) => key === request.params.page);
+    const page = pageOf(request.params.page);
     if (!page) return void response.status(404).send('There is no such page.');
-    response.send(sitePage(page, (await targets()).get(page.key)!));
+    const target = (await targets()).get(page.key)!;
+    const intake = typeof request.query['attach'] === 'string' ? request.query['attach'] : '';
+    const script = `${new URL(intakes).origin}/attach.js`;
+    response.send(sitePage(page, intake === '' ? { target } : { target, attach: { script, intake } }));
+  });
+  router.post('/:page/thanks', (request, response) => {
+    const page = pageOf(request.params.page);
+    if (!page) return void response.status(404).send('There is no such page.');
+    request.resume();
+    response.send(thanksPage(page.title));
   });
   return router;
 }

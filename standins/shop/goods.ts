@@ -1,0 +1,21 @@
+/** What the shop sells. Prices in euros. */
+export interface Article {
+  sku: string;
+  name: string;
+  price: number;
+}
+
+export const GOODS: Article[] = [
+  { sku: 'SMK-01', name: 'Smoker, stainless', price: 34.9 },
+  { sku: 'FRM-10', name: 'Frames, box of ten', price: 18.5 },
+  { sku: 'VEI-03', name: 'Veil with hat', price: 22 },
+  { sku: 'HNY-500', name: 'Meadow honey, 500 g', price: 7.2 },
+  { sku: 'JAR-48', name: 'Jars, 48 pieces', price: 29.75 },
+];
+
+/** Numbers no card of any issuer has (they begin with 0, ISO/IEC 7812), and what becomes of a payment with each. */
+export const TEST_CARDS: { number: string; outcome: 'paid' | 'failed'; words: string }[] = [
+  { number: '0000 1111 0000 1111', outcome: 'paid', words: 'is paid' },
+  { number: '0000 2222 0000 2222', outcome: 'failed', words: 'is refused: not enough money' },
+  { number: '0000 3333 0000 3333', outcome: 'failed', words: 'is refused: the card has expired' },
+];
