@@ -26,4 +26,13 @@ export const test = base.extend<{ app: Page }>({
   },
 });
 
+/** Narrows an open list by typing and takes what it comes to; Enter takes what is marked, so that is waited for. */
+export async function pick(page: Page, placeholder: string, typed: string): Promise<void> {
+  await page.getByPlaceholder(placeholder).fill(typed);
+  const marked = page.locator('[cmdk-item][data-selected="true"]');
+  await expect(marked).toContainText(new RegExp(typed.split(' ')[0]!, 'i'));
+  await page.keyboard.press('Enter');
+  await expect(page.getByPlaceholder(placeholder)).toHaveCount(0);
+}
+
 export { expect };

@@ -39,7 +39,10 @@ export const router = createBrowserRouter([
     children: [
       { index: true, lazy: async () => ({ Component: (await import('./pages/today.tsx')).Today }) },
       { path: 'intakes', lazy: async () => ({ Component: (await import('./pages/intakes.tsx')).Intakes }) },
-      { path: 'intakes/new', lazy: async () => ({ Component: (await import('./pages/new-intake.tsx')).NewIntake }) },
+      {
+        path: 'intakes/new',
+        lazy: async () => ({ Component: (await import('./pages/new-intake/new-intake.tsx')).NewIntake }),
+      },
       {
         path: 'intakes/:id',
         lazy: async () => ({ Component: (await import('./pages/intake/layout.tsx')).IntakeLayout }),
@@ -52,13 +55,13 @@ export const router = createBrowserRouter([
           },
           {
             path: 'rehearse',
-            lazy: async () => ({ Component: (await import('./pages/intake/rehearse.tsx')).Rehearse }),
+            lazy: async () => ({ Component: (await import('./pages/intake/rehearse/rehearse.tsx')).Rehearse }),
           },
-          { path: 'open', lazy: async () => ({ Component: (await import('./pages/intake/open.tsx')).Open }) },
+          { path: 'open', lazy: async () => ({ Component: (await import('./pages/intake/open/open.tsx')).Open }) },
           { path: 'history', lazy: async () => ({ Component: (await import('./pages/intake/history.tsx')).History }) },
         ],
       },
-      { path: 'review', lazy: async () => ({ Component: (await import('./pages/review.tsx')).Review }) },
+      { path: 'review', lazy: async () => ({ Component: (await import('./pages/review/review.tsx')).Review }) },
       { path: 'ledger', lazy: async () => ({ Component: (await import('./pages/ledger.tsx')).Ledger }) },
       { path: 'schema', lazy: async () => ({ Component: (await import('./pages/schema.tsx')).Schema }) },
       { path: 'systems', lazy: async () => ({ Component: (await import('./pages/systems.tsx')).Systems }) },

@@ -1,12 +1,20 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
 import { api, ApiProblem } from './client.ts';
+import { asking } from './live.ts';
+import type { ReadForm } from '@zusammen/core/forms';
+import type { Learned } from '@zusammen/core/mapping';
 import type {
+  ImportLine,
+  ImportRow,
   IntakeDetail,
+  IntakeFacts,
   IntakeLine,
   LedgerLine,
   Past,
   Range,
+  ReachedUse,
   Sample,
+  Secret,
   SubmissionLine,
   SubmissionPath,
   SubmissionState,
@@ -29,7 +37,7 @@ export const useToday = (range: Range) =>
   useQuery({
     queryKey: ['today', range],
     queryFn: () => api<Today>('GET', `/today?range=${range}`),
-    refetchInterval: 5_000,
+    refetchInterval: asking(5_000),
     placeholderData: keepPreviousData,
   });
 
@@ -51,7 +59,7 @@ export const useIntakes = () =>
   useQuery({
     queryKey: ['intakes'],
     queryFn: async () => (await api<{ intakes: IntakeLine[] }>('GET', '/intakes')).intakes,
-    refetchInterval: 5_000,
+    refetchInterval: asking(5_000),
   });
 export const useIntake = (id: string) =>
   useQuery({ queryKey: ['intakes', id], queryFn: () => api<IntakeDetail>('GET', `/intakes/${id}`) });
@@ -69,9 +77,57 @@ export const usePast = (id: string, enabled = true) =>
     staleTime: 10_000,
   });
 
+export const useFacts = (id: string) =>
+  useQuery({
+    queryKey: ['intakes', id, 'facts'],
+    queryFn: () => api<IntakeFacts>('GET', `/intakes/${id}/facts`),
+    staleTime: 10_000,
+  });
+export const useLearned = () =>
+  useQuery({
+    queryKey: ['learned'],
+    queryFn: async () => (await api<{ learned: Learned[] }>('GET', '/mapping/learned')).learned,
+    staleTime: 60_000,
+  });
+/** A page's forms as they are now; read at most every ten minutes, and never again after it could not be. */
+export const usePageForms = (address: string | undefined, enabled: boolean) =>
+  useQuery({
+    queryKey: ['page', address],
+    queryFn: async () => (await api<{ forms: ReadForm[] }>('POST', '/pages/read', { address })).forms,
+    enabled: enabled && address !== undefined,
+    staleTime: 600_000,
+    retry: false,
+  });
+export const useSecrets = (id: string) =>
+  useQuery({
+    queryKey: ['intakes', id, 'secrets'],
+    queryFn: async () => (await api<{ secrets: Secret[] }>('GET', `/intakes/${id}/secrets`)).secrets,
+  });
+export const useImports = (id: string) =>
+  useQuery({
+    queryKey: ['intakes', id, 'imports'],
+    queryFn: async () => (await api<{ imports: ImportLine[] }>('GET', `/intakes/${id}/imports`)).imports,
+    refetchInterval: ({ state }) => (state.data?.some((each) => each.state === 'running') ? 700 : 10_000),
+  });
+export const useImportRows = (id: string, after: number) =>
+  useQuery({
+    queryKey: ['import', id, after],
+    queryFn: async () => (await api<{ rows: ImportRow[] }>('GET', `/imports/${id}/rows?after=${after}`)).rows,
+    refetchInterval: 3_000,
+    placeholderData: keepPreviousData,
+  });
+export const useReach = (system: string | undefined, entity: string | undefined) =>
+  useQuery({
+    queryKey: ['reach', system, entity],
+    queryFn: async () => (await api<{ uses: ReachedUse[] }>('GET', `/reach?${searchText({ system, entity })}`)).uses,
+    enabled: system !== undefined && entity !== undefined,
+    staleTime: 10_000,
+  });
+
 export interface SubmissionSearch {
   intake?: string | undefined;
-  state?: SubmissionState | undefined;
+  /** A state, or several with commas between. */
+  state?: string | undefined;
   text?: string | undefined;
   before?: number | undefined;
 }
@@ -90,29 +146,39 @@ export const useSubmissions = (search: SubmissionSearch, everyMs = 2_000) =>
         'GET',
         `/submissions?${searchText(search)}`,
       ),
-    refetchInterval: everyMs,
+    refetchInterval: asking(everyMs),
     placeholderData: keepPreviousData,
+  });
+/** How many submissions came to grief over the same as this one. */
+export const useAlike = (id: string) =>
+  useQuery({
+    queryKey: ['submission', id, 'alike'],
+    queryFn: () => api<{ count: number; labels: string[] }>('GET', `/submissions/${id}/alike`),
+    staleTime: 5_000,
   });
 export const useSubmission = (id: string | undefined) =>
   useQuery({
     queryKey: ['submission', id],
     queryFn: () => api<SubmissionPath>('GET', `/submissions/${id}`),
     enabled: id !== undefined,
-    refetchInterval: ({ state }) => (state.data?.submission.state === 'received' ? 500 : 5_000),
+    refetchInterval: ({ state }) => (state.data?.submission.state === 'received' ? 500 : asking(5_000)()),
   });
 
 export interface ChangeSearch {
   text?: string | undefined;
   entity?: string | undefined;
   record?: string | undefined;
+  intake?: string | undefined;
   state?: string | undefined;
+  from?: string | undefined;
+  to?: string | undefined;
   before?: number | undefined;
 }
 export const useLedger = (search: ChangeSearch, enabled = true) =>
   useQuery({
     queryKey: ['ledger', search],
     queryFn: async () => (await api<{ changes: LedgerLine[] }>('GET', `/ledger?${searchText(search)}`)).changes,
-    refetchInterval: 3_000,
+    refetchInterval: asking(3_000),
     placeholderData: keepPreviousData,
     enabled,
   });

@@ -25,6 +25,8 @@ export interface System {
   name: string;
   address: string;
   practice: boolean;
+  /** Marked for keeping values about people. */
+  personal: boolean;
   recordPage: string | null;
   state: SystemState;
   stateWords: string | null;
@@ -60,7 +62,7 @@ export interface IntakeLine {
   key: string;
   name: string;
   state: IntakeState;
-  source: { page?: string };
+  source: { page?: string; kind?: 'page' | 'events' | 'file' | 'program' };
   liveVersion: number | null;
   fields: number;
   steps: number;
@@ -113,6 +115,80 @@ export interface Rehearsed {
   present: Record<string, RecordState>;
 }
 
+/** One field that would come out differently by the draft. */
+export interface FieldDifference {
+  step: string;
+  field: string;
+  label: string;
+  live: string;
+  draft: string;
+}
+export interface Compared {
+  id: string;
+  label: string;
+  differences: FieldDifference[];
+  trouble?: string;
+}
+export interface IntakeFacts {
+  arrived?: SubmittedValues[];
+  everArrived: boolean;
+  secrets: number;
+  files: number;
+  published: boolean;
+  personalSystems: string[];
+  systemNames: Record<string, string>;
+  abilities: Record<string, System['capabilities']>;
+}
+export interface Secret {
+  id: string;
+  ending: string;
+  createdAt: string;
+  goodUntil: string | null;
+}
+export interface UploadedFile {
+  file: { id: string; name: string; rows: number; columns: string[]; bytes: number };
+  fields: FormField[];
+  oddities: { row: number; what: string }[];
+  facts: { format: 'csv' | 'xlsx'; delimiter?: string; encoding?: string; sheet?: string };
+  sample: string[][];
+}
+export interface ImportLine {
+  id: string;
+  intakeId: string;
+  fileId: string;
+  fileName: string;
+  state: 'running' | 'paused' | 'done' | 'failed';
+  rows: number;
+  done: number;
+  accepted: number;
+  again: number;
+  problems: { row: number; what: string }[];
+  words: string | null;
+  startedAt: string;
+  startedBy: string;
+  endedAt: string | null;
+}
+export interface ImportRow {
+  row: number;
+  submission: string;
+  state: SubmissionState;
+  label: string;
+  words: string | null;
+}
+export interface ReachedUse {
+  intakeId: string;
+  intake: string;
+  live: boolean;
+  system: string;
+  entity: string;
+  field: string;
+  how: 'written' | 'recognised by' | 'looked up by';
+  from: string[];
+  treatments: string[];
+  ifBoth?: string;
+  suggested?: true;
+}
+
 export type SubmissionState = 'received' | 'applied' | 'in review' | 'refused' | 'failed' | 'set aside' | 'taken back';
 export interface SubmissionLine {
   seq: number;
@@ -157,11 +233,19 @@ export interface LedgerLine extends LedgerChange {
 export interface SubmissionPath {
   submission: Omit<SubmissionLine, 'outcome' | 'intakeKey'> & {
     values: SubmittedValues;
+    /** Decisions from Review, by effect. */
+    answers: Record<string, unknown> | null;
+    /** Former values of what somebody put right, newest last. */
+    amended: { at: string; by: string; before: Record<string, string | string[] | null> }[] | null;
+    /** Its values are gone, as its intake says. */
+    forgottenAt: string | null;
     reason: string | null;
     dueAt: string;
   };
   intake?: { id: string; key: string; name: string };
   fields: FormField[];
+  /** The repeating group of each step that is done once per row. */
+  repeats: Record<string, string>;
   steps: (StepReport & { page?: string })[];
   treatments: { step: string; field: string; from: string[]; treatments: string[] }[];
   changes: LedgerChange[];

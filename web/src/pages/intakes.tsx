@@ -9,6 +9,8 @@ import { IntakeStateTag } from '../parts/state.tsx';
 import { Empty, Fetched } from '../parts/states.tsx';
 import { count, Moment } from '../parts/time.tsx';
 
+const FROM = { page: 'pasted HTML', events: 'signed events', file: 'a file', program: 'a program' };
+
 export function Intakes() {
   const intakes = useIntakes();
   const me = useMe();
@@ -42,7 +44,8 @@ export function Intakes() {
           {() =>
             list.length === 0 ? (
               <Empty title="No intake yet">
-                An intake is a door for submissions. Make one from the HTML of a page that has a form.
+                An intake is a door for submissions. Make one from a page that has a form, an event, a file of old
+                submissions, or what a program sends.
               </Empty>
             ) : (
               <table className="w-full">
@@ -79,7 +82,7 @@ export function Intakes() {
                         {liveVersion !== null && <span className="text-small text-soft">version {liveVersion}</span>}
                       </td>
                       <td className={cx(TD, 'max-w-[220px] truncate text-small text-soft')}>
-                        {source.page ?? 'pasted HTML'}
+                        {source.page ?? FROM[source.kind ?? 'page']}
                       </td>
                       <td className={TD}>
                         {figures && (

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { useLedger } from '../api/hooks.ts';
+import { useLedger, useMe } from '../api/hooks.ts';
 import type { LedgerLine } from '../api/types.ts';
 import { Outgoing } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
@@ -8,7 +8,7 @@ import { Heading, Sheet, TD, TH } from '../parts/sheet.tsx';
 import { Empty, Fetched } from '../parts/states.tsx';
 import { Moment } from '../parts/time.tsx';
 import { ValueText } from '../parts/values.tsx';
-import { SubmissionBrowser } from './submission-browser.tsx';
+import { IntakeFilter, SubmissionBrowser } from './submission-browser.tsx';
 import { ChangeStateTag } from './submission-path.tsx';
 
 /** Everything that arrived and everything that was ever written, by submission or by change. */
@@ -42,26 +42,90 @@ export function Ledger() {
 }
 
 function Changes() {
-  const [text, setText] = useState('');
+  const [params, setParams] = useSearchParams();
   const [before, setBefore] = useState<number[]>([]);
-  const found = useLedger({ text, before: before.at(-1) });
+  const me = useMe();
+  const text = params.get('text') ?? '';
+  const search = {
+    text: text || undefined,
+    intake: params.get('intake') ?? undefined,
+    state: params.get('state') ?? undefined,
+    from: dayStart(params.get('from'), 0),
+    to: dayStart(params.get('to'), 1),
+  };
+  const set = (name: string, value: string): void => {
+    setBefore([]);
+    setParams(
+      (held) => {
+        const next = new URLSearchParams(held);
+        if (value === '') next.delete(name);
+        else next.set(name, value);
+        return next;
+      },
+      { replace: true },
+    );
+  };
+  const found = useLedger({ ...search, before: before.at(-1) });
+  const along = (format: 'csv' | 'json'): string =>
+    `/api/ledger/export?${new URLSearchParams(
+      Object.entries({ ...search, format }).flatMap(([name, value]) => (value === undefined ? [] : [[name, value]])),
+    )}`;
   return (
     <Sheet
       title={
-        <input
-          type="search"
-          aria-label="Search changes"
-          placeholder="A record’s id, a person, a value"
-          value={text}
-          onChange={({ target }) => {
-            setBefore([]);
-            setText(target.value);
-          }}
-          className="h-[32px] w-[340px] rounded-[7px] border border-line bg-sheet px-3 font-normal"
-        />
+        <span className="flex flex-wrap items-center gap-2 font-normal">
+          <input
+            type="search"
+            aria-label="Search changes"
+            placeholder="A record’s id, a person, a value"
+            value={text}
+            onChange={({ target }) => set('text', target.value)}
+            className={cx(BOX, 'w-[250px]')}
+          />
+          <IntakeFilter chosen={search.intake} choose={(id) => set('intake', id ?? '')} />
+          <select
+            aria-label="State of changes"
+            value={search.state ?? ''}
+            onChange={({ target }) => set('state', target.value)}
+            className={BOX}
+          >
+            <option value="">all states</option>
+            {['written', 'refused', 'overtaken', 'intended'].map((state) => (
+              <option key={state} value={state}>
+                {state === 'intended' ? 'on its way' : state}
+              </option>
+            ))}
+          </select>
+          <input
+            type="date"
+            aria-label="From"
+            value={params.get('from') ?? ''}
+            onChange={({ target }) => set('from', target.value)}
+            className={BOX}
+          />
+          –
+          <input
+            type="date"
+            aria-label="To"
+            value={params.get('to') ?? ''}
+            onChange={({ target }) => set('to', target.value)}
+            className={BOX}
+          />
+        </span>
       }
       aside={
         <>
+          {me.data && me.data.role !== 'viewer' && (
+            <span>
+              take along as{' '}
+              <a className="font-semibold text-plum hover:underline" href={along('csv')}>
+                CSV
+              </a>{' '}
+              <a className="font-semibold text-plum hover:underline" href={along('json')}>
+                JSON
+              </a>
+            </span>
+          )}
           {before.length > 0 && (
             <button
               type="button"
@@ -86,7 +150,13 @@ function Changes() {
       <Fetched query={found}>
         {(list) =>
           list.length === 0 ? (
-            <Empty title={text ? 'No change like that' : 'Nothing has been written yet'} />
+            <Empty
+              title={
+                Object.values(search).some((each) => each !== undefined)
+                  ? 'No change like that'
+                  : 'Nothing has been written yet'
+              }
+            />
           ) : (
             <table className="w-full table-fixed">
               <thead>
@@ -133,6 +203,16 @@ function Changes() {
       </Fetched>
     </Sheet>
   );
+}
+
+const BOX = 'h-[32px] rounded-[7px] border border-line bg-sheet px-2';
+
+/** The start of a day in the viewer's zone, or of the one after, as an exact moment. */
+function dayStart(day: string | null, later: 0 | 1): string | undefined {
+  const [year, month, date] = (day ?? '').split('-').map(Number);
+  if (!year || !month || !date) return undefined;
+  const moment = new Date(year, month - 1, date + later);
+  return Number.isNaN(moment.getTime()) ? undefined : moment.toISOString();
 }
 
 const SHOWN = 2;

@@ -1,9 +1,11 @@
 import type { Entity, Field } from '@zusammen/core/schema';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { useSystem, useSystems } from '../api/hooks.ts';
-import { Outgoing, Tag } from '../parts/chip.tsx';
+import { useReach, useSystem, useSystems } from '../api/hooks.ts';
+import type { ReachedUse } from '../api/types.ts';
+import { Incoming, Outgoing, Tag } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
+import { Editable } from '../parts/editable.tsx';
 import { Heading, Sheet, TD, TH } from '../parts/sheet.tsx';
 import { Empty, Fetched } from '../parts/states.tsx';
 import { Moment } from '../parts/time.tsx';
@@ -99,7 +101,7 @@ export function Schema() {
           <Fetched query={detail} rows={12}>
             {() =>
               entity ? (
-                <Fields entity={entity} search={search} at={params.get('field')} />
+                <Fields system={system!.id} entity={entity} search={search} at={params.get('field')} />
               ) : (
                 <Empty title="This connection can see no entities" />
               )
@@ -111,7 +113,8 @@ export function Schema() {
   );
 }
 
-function Fields({ entity, search, at }: { entity: Entity; search: string; at: string | null }) {
+function Fields({ system, entity, search, at }: { system: string; entity: Entity; search: string; at: string | null }) {
+  const reach = useReach(system, entity.name);
   const low = search.toLowerCase();
   const fields = entity.fields.filter((field) => `${field.label} ${field.name}`.toLowerCase().includes(low));
   if (fields.length === 0) return <Empty title="No field is called so" />;
@@ -119,23 +122,82 @@ function Fields({ entity, search, at }: { entity: Entity; search: string; at: st
     <table className="w-full table-fixed">
       <thead>
         <tr>
-          <th className={cx(TH, 'w-[22%] pl-4')}>Field</th>
-          <th className={cx(TH, 'w-[18%]')}>Name in the system</th>
+          <th className={cx(TH, 'w-[20%] pl-4')}>Field</th>
+          <th className={cx(TH, 'w-[17%]')}>Name in the system</th>
           <th className={cx(TH, 'w-[13%]')}>Type</th>
-          <th className={cx(TH, 'w-[25%]')}>Options or limit</th>
+          <th className={cx(TH, 'w-[18%]')}>Options or limit</th>
+          <th className={cx(TH, 'w-[14%]')}>Reach</th>
           <th className={TH}>Marks</th>
         </tr>
       </thead>
       <tbody>
         {fields.map((field) => (
-          <FieldRow key={field.name} field={field} entity={entity} chosen={field.name === at} />
+          <FieldRow
+            key={field.name}
+            field={field}
+            entity={entity}
+            chosen={field.name === at}
+            uses={reach.data?.filter((use) => use.field === field.name)}
+          />
         ))}
       </tbody>
     </table>
   );
 }
 
-function FieldRow({ field, entity, chosen }: { field: Field; entity: Entity; chosen: boolean }) {
+/** What reads or writes a field: which intakes, from which fields of their forms, by which way. */
+function Reach({ field, uses }: { field: Field; uses: ReachedUse[] | undefined }) {
+  if (!uses) return null;
+  if (uses.length === 0) return <span className="text-small text-soft">nothing</span>;
+  const intakes = new Set(uses.map(({ intakeId }) => intakeId)).size;
+  return (
+    <Editable
+      bare
+      wide
+      label={`Reach of ${field.label}`}
+      className="text-plum hover:underline"
+      shown={`${intakes} ${intakes === 1 ? 'intake' : 'intakes'}`}
+    >
+      {() => (
+        <ul className="space-y-2.5 p-2">
+          {uses.map((use, at) => (
+            <li key={at}>
+              <Link className="font-semibold hover:underline" to={`/intakes/${use.intakeId}/plan`}>
+                {use.intake}
+              </Link>{' '}
+              <span className="text-small text-soft">
+                {use.live ? 'live' : 'draft only'}
+                {use.suggested && ', suggested'}
+              </span>
+              <span className="mt-0.5 flex flex-wrap items-center gap-1.5">
+                {use.from.map((label) => (
+                  <Incoming key={label}>{label}</Incoming>
+                ))}
+                <span className="text-small text-soft">
+                  {use.how === 'written'
+                    ? `${use.treatments.length === 0 ? 'as it is' : use.treatments.join(', then ')} → ${use.ifBoth}`
+                    : use.how}
+                </span>
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </Editable>
+  );
+}
+
+function FieldRow({
+  field,
+  entity,
+  chosen,
+  uses,
+}: {
+  field: Field;
+  entity: Entity;
+  chosen: boolean;
+  uses: ReachedUse[] | undefined;
+}) {
   const row = useRef<HTMLTableRowElement>(null);
   useEffect(() => {
     if (chosen) row.current?.scrollIntoView({ block: 'center' });
@@ -157,6 +219,9 @@ function FieldRow({ field, entity, chosen }: { field: Field; entity: Entity; cho
             : field.scale !== undefined
               ? `${field.scale} decimals`
               : '')}
+      </td>
+      <td className={TD}>
+        <Reach field={field} uses={uses} />
       </td>
       <td className={TD}>
         <span className="flex flex-wrap gap-1">

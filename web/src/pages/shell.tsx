@@ -3,6 +3,7 @@ import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { api, ApiProblem } from '../api/client.ts';
+import { useLiveFeed } from '../api/live.ts';
 import { useMe, useSubmissions } from '../api/hooks.ts';
 import type { User } from '../api/types.ts';
 import { cx } from '../parts/cx.ts';
@@ -36,6 +37,7 @@ export function Shell() {
 function SignedIn({ user }: { user: User }) {
   const [finding, setFinding] = useState(false);
   const [helping, setHelping] = useState(false);
+  useLiveFeed();
   useKeys({ 'ctrl+k': () => setFinding(true), '?': () => setHelping(true) });
   const { pathname } = useLocation();
   return (
@@ -94,7 +96,8 @@ function SignedIn({ user }: { user: User }) {
 
 function Waiting() {
   const { data } = useSubmissions({ state: 'in review' }, 5_000);
-  const waiting = data?.counts['in review'] ?? 0;
+  const { 'in review': asked = 0, refused = 0, failed = 0 } = data?.counts ?? {};
+  const waiting = asked + refused + failed;
   if (waiting === 0) return null;
   return (
     <span

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useIntakes, useSubmissions } from '../api/hooks.ts';
 import type { SubmissionState } from '../api/types.ts';
+import { useIsLive } from '../api/live.ts';
 import { cx } from '../parts/cx.ts';
 import { Key } from '../parts/key.tsx';
 import { listKeys, useKeys } from '../parts/keys.ts';
@@ -121,7 +122,7 @@ export function SubmissionBrowser({ intake }: { intake?: string }) {
         </Fetched>
         <footer className="flex items-center justify-between border-t border-hair px-4 py-2 text-small text-soft">
           <span>
-            <Key name="J" /> <Key name="K" /> move
+            <Key name="J" /> <Key name="K" /> move <Liveness />
           </span>
           <span className="flex gap-3">
             {before.length > 0 && (
@@ -156,6 +157,16 @@ export function SubmissionBrowser({ intake }: { intake?: string }) {
   );
 }
 
+/** Whether what arrives is shown as it arrives. */
+function Liveness() {
+  const live = useIsLive();
+  return (
+    <span className={cx('ml-3', live ? 'text-moss' : 'text-saffron')} role="status">
+      {live ? '● live' : '◌ looks every 2 seconds'}
+    </span>
+  );
+}
+
 function Filter({ name, many, active, choose }: { name: string; many?: number; active: boolean; choose: () => void }) {
   return (
     <button
@@ -173,7 +184,13 @@ function Filter({ name, many, active, choose }: { name: string; many?: number; a
   );
 }
 
-function IntakeFilter({ chosen, choose }: { chosen: string | undefined; choose: (id: string | undefined) => void }) {
+export function IntakeFilter({
+  chosen,
+  choose,
+}: {
+  chosen: string | undefined;
+  choose: (id: string | undefined) => void;
+}) {
   const intakes = useIntakes();
   return (
     <select

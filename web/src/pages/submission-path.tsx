@@ -1,6 +1,6 @@
 import type { FormField } from '@zusammen/core/forms';
-import type { StepReport } from '@zusammen/core/plans';
-import { useState } from 'react';
+import { effectKey, rowsOf, type StepReport } from '@zusammen/core/plans';
+import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { api } from '../api/client.ts';
 import { useDo, useMe, useSubmission, useSystem } from '../api/hooks.ts';
@@ -8,13 +8,12 @@ import type { LedgerChange, SubmissionPath, SubmittedValues } from '../api/types
 import { Button } from '../parts/button.tsx';
 import { Incoming, Outgoing, Tag } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
-import { Dialog } from '../parts/dialog.tsx';
-import { TextField } from '../parts/form.tsx';
 import { Sheet, TD, TH } from '../parts/sheet.tsx';
 import { OutcomeTag, SubmissionStateTag } from '../parts/state.tsx';
 import { Fetched } from '../parts/states.tsx';
 import { Moment, span } from '../parts/time.tsx';
 import { ValueText } from '../parts/values.tsx';
+import { SetAside } from './set-aside.tsx';
 
 /** One submission step by step: what came in, what each step found and wrote, what was sent and answered. */
 export function PathOfSubmission({ id }: { id: string }) {
@@ -30,6 +29,8 @@ export function PathOfSubmission({ id }: { id: string }) {
 
 function Path({ told }: { told: SubmissionPath }) {
   const { submission, intake, steps, changes, fields } = told;
+  // With one step it is taken back with the submission.
+  const several = submission.state !== 'received' && new Set(steps.map(({ step }) => step)).size > 1;
   const took = submission.settledAt
     ? new Date(submission.settledAt).getTime() - new Date(submission.receivedAt).getTime()
     : undefined;
@@ -70,14 +71,39 @@ function Path({ told }: { told: SubmissionPath }) {
             )}
           </p>
         )}
+        {submission.forgottenAt && (
+          <p className="border-b border-hair px-4 py-2 text-soft">
+            What was sent was forgotten <Moment at={submission.forgottenAt} />, as its intake says; what came of it
+            stays.
+          </p>
+        )}
+        {submission.amended?.map(({ at, by, before }) => (
+          <p key={at} className="border-b border-hair px-4 py-2 text-soft">
+            Put right by {by} <Moment at={at} />:{' '}
+            {Object.entries(before).map(([name, value], index) => (
+              <span key={name}>
+                {index > 0 && ', '}
+                {fields.find((field) => field.name === name)?.label ?? name} was{' '}
+                <ValueText value={value === '' ? null : value} />
+              </span>
+            ))}
+          </p>
+        ))}
         {submission.reason && (
           <p className="border-b border-hair px-4 py-2 text-soft">Set aside: {submission.reason}</p>
         )}
         {steps.map((step) => (
           <StepTold
-            key={step.step}
+            key={effectKey(step.step, step.row)}
             step={step}
-            values={submission.values}
+            steps={steps}
+            values={valuesFor(told, step)}
+            chosen={effectKey(step.step, step.row) in (submission.answers ?? {})}
+            aside={
+              several && isFirstOf(steps, step) && stands(changes, step.step) ? (
+                <TakeStepBack submission={submission.id} step={step.step} />
+              ) : undefined
+            }
             fields={fields}
             treatments={told.treatments}
           />
@@ -90,14 +116,67 @@ function Path({ told }: { told: SubmissionPath }) {
   );
 }
 
+/** Whether anything that a step wrote still stands. */
+const stands = (changes: readonly LedgerChange[], step: string): boolean =>
+  changes.some(
+    ({ state, undoes, undoneBy, effect }) =>
+      state === 'written' && undoes === null && undoneBy === null && (effect === step || effect.startsWith(`${step}#`)),
+  );
+
+const isFirstOf = (steps: SubmissionPath['steps'], step: StepReport): boolean =>
+  steps.find((each) => each.step === step.step) === step;
+
+function TakeStepBack({ submission, step }: { submission: string; step: string }) {
+  const me = useMe();
+  const takeBack = useDo(
+    () =>
+      api<{ results: { done: boolean; words: string }[] }>('POST', `/submissions/${submission}/take-back`, { step }),
+    ['submission', 'submissions', 'ledger', 'today'],
+  );
+  if (!me.data || me.data.role === 'viewer') return null;
+  const left = takeBack.data?.results.find(({ done }) => !done);
+  return (
+    <>
+      {(takeBack.error ?? left) && (
+        <span role="status" className="text-small text-saffron">
+          {takeBack.error?.message ?? left?.words}
+        </span>
+      )}
+      <button
+        type="button"
+        className="min-h-6 text-small font-semibold text-plum hover:underline"
+        disabled={takeBack.isPending}
+        onClick={() => takeBack.mutate(undefined)}
+      >
+        Take this step back
+      </button>
+    </>
+  );
+}
+
+/** What came in as a step saw it: a row's values under the names of the first row. */
+export function valuesFor({ submission, fields, repeats }: SubmissionPath, step: StepReport): SubmittedValues {
+  const group = repeats[step.step];
+  if (step.row === undefined || group === undefined) return submission.values;
+  const names = fields.map(({ name }) => name);
+  return rowsOf(group, names, submission.values).find(({ index }) => index === step.row)?.values ?? submission.values;
+}
+
 function StepTold({
   step,
+  steps,
   values,
+  chosen,
+  aside,
   fields,
   treatments,
 }: {
   step: SubmissionPath['steps'][number];
+  steps: SubmissionPath['steps'];
   values: SubmittedValues;
+  /** Somebody has said in Review which record it is. */
+  chosen: boolean;
+  aside: ReactNode;
   fields: FormField[];
   treatments: SubmissionPath['treatments'];
 }) {
@@ -105,7 +184,12 @@ function StepTold({
   const entity = system.data?.schema.entities.find(({ name }) => name === step.entity);
   const shown = step.changes.filter(({ kept, after }) => kept === undefined || (kept !== 'blank' && after !== null));
   const blank = step.changes.length - shown.length;
-  const stands = step.outcome !== 'refused' && step.outcome !== 'failed';
+  const stands = !['refused', 'failed', 'taken back'].includes(step.outcome);
+  const entityLabel = (id: string): string => {
+    const earlier = steps.find((each) => each.step === id);
+    const among = system.data?.schema.entities.find(({ name }) => name === earlier?.entity);
+    return among?.label ?? earlier?.entity ?? 'an earlier step';
+  };
   const cameOf = (from: string[]): string =>
     from
       .map((name) => (Array.isArray(values[name]) ? values[name].join(', ') : (values[name] ?? '')))
@@ -115,9 +199,15 @@ function StepTold({
     <section>
       <h3 className="flex flex-wrap items-center gap-2 border-b border-hair bg-wash px-4 py-2 font-semibold">
         {entity?.label ?? step.entity}
+        {step.row !== undefined && <span className="font-normal text-soft">row {step.row + 1}</span>}
         <OutcomeTag outcome={step.outcome} />
-        <Verdict step={step} labelOf={(name) => entity?.fields.find((field) => field.name === name)?.label ?? name} />
-        <span className="ml-auto font-normal">
+        <Verdict
+          step={step}
+          chosen={chosen}
+          labelOf={(name) => entity?.fields.find((field) => field.name === name)?.label ?? name}
+        />
+        <span className="ml-auto flex items-center gap-3 font-normal">
+          {aside}
           {step.record && step.page ? (
             <a href={step.page} target="_blank" rel="noreferrer" className="font-semibold text-plum hover:underline">
               {step.record.id} in {system.data?.system.name ?? 'its system'} ↗
@@ -127,6 +217,9 @@ function StepTold({
           )}
         </span>
       </h3>
+      {step.why && step.outcome !== 'refused' && (
+        <p className={cx('px-4 py-2', step.outcome === 'failed' ? 'text-brick' : 'text-soft')}>{step.why}</p>
+      )}
       {step.refusal && step.refusal.fields.length > 0 && (
         <ul className="px-4 py-2 text-brick">
           {step.refusal.fields.map(({ field, words }) => (
@@ -151,7 +244,9 @@ function StepTold({
             {shown.map((change) => (
               <tr key={change.field}>
                 <td className={cx(TD, 'truncate pl-4')}>
-                  {change.from.length === 0 ? (
+                  {change.fromStep !== undefined ? (
+                    <Outgoing>the {entityLabel(change.fromStep)}</Outgoing>
+                  ) : change.from.length === 0 ? (
                     <Tag>always the same</Tag>
                   ) : (
                     <Incoming>
@@ -167,7 +262,7 @@ function StepTold({
                     .find((each) => each.step === step.step && each.field === change.field)
                     ?.treatments.join(', ')}
                 >
-                  <ValueText value={cameOf(change.from)} />
+                  <ValueText value={change.fromStep === undefined ? cameOf(change.from) : change.after} />
                 </td>
                 <td className={cx(TD, 'truncate')}>
                   <Outgoing>{change.label}</Outgoing>
@@ -200,12 +295,12 @@ function StepTold({
   );
 }
 
-function Verdict({ step, labelOf }: { step: StepReport; labelOf: (name: string) => string }) {
+function Verdict({ step, chosen, labelOf }: { step: StepReport; chosen: boolean; labelOf: (name: string) => string }) {
   if (step.verdict === 'one' && step.recognisedBy)
     return <Tag tone="moss">known, by {step.recognisedBy.map(labelOf).join(' and ')}</Tag>;
-  if (step.verdict === 'one') return <Tag tone="moss">chosen in Review</Tag>;
+  if (step.verdict === 'one') return <Tag tone="moss">{chosen ? 'chosen in Review' : 'known'}</Tag>;
   if (step.verdict === 'several') return <Tag tone="saffron">{step.candidates?.length ?? 'several'} fit</Tag>;
-  if (step.verdict === 'none') return <Tag>nobody known</Tag>;
+  if (step.verdict === 'none') return <Tag>none known</Tag>;
   return null;
 }
 
@@ -325,6 +420,14 @@ function Actions({ told }: { told: SubmissionPath }) {
             Decide
           </Link>
         )}
+        {['refused', 'failed'].includes(submission.state) && (
+          <Link
+            to={`/review?submission=${submission.id}`}
+            className="inline-flex h-[33px] items-center rounded-[7px] border border-plum bg-plum px-3.5 font-semibold text-on-strong"
+          >
+            Put right
+          </Link>
+        )}
         {['refused', 'failed', 'set aside'].includes(submission.state) && (
           <Button busy={again.isPending} onClick={() => again.mutate(undefined)}>
             Carry out again
@@ -355,45 +458,5 @@ function Actions({ told }: { told: SubmissionPath }) {
       ))}
       {aside && <SetAside id={submission.id} close={() => setAside(false)} />}
     </div>
-  );
-}
-
-function SetAside({ id, close }: { id: string; close: () => void }) {
-  const [reason, setReason] = useState('');
-  const setAside = useDo(
-    () => api('POST', `/submissions/${id}/set-aside`, { reason }),
-    ['submission', 'submissions', 'today'],
-  );
-  return (
-    <Dialog
-      open
-      close={close}
-      title="Set aside"
-      description="It is kept with this reason and can be carried out again later."
-    >
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          setAside.mutate(undefined, { onSuccess: close });
-        }}
-      >
-        <TextField
-          label="Reason"
-          autoFocus
-          required
-          minLength={3}
-          maxLength={400}
-          value={reason}
-          onChange={({ target }) => setReason(target.value)}
-          error={setAside.error?.message}
-        />
-        <div className="mt-4 flex justify-end gap-2">
-          <Button onClick={close}>Not now</Button>
-          <Button type="submit" look="strong" busy={setAside.isPending} disabled={reason.trim().length < 3}>
-            Set aside
-          </Button>
-        </div>
-      </form>
-    </Dialog>
   );
 }

@@ -155,7 +155,10 @@ function Opened({ system, administrator }: { system: System; administrator: bool
       )}
       <dl className="grid grid-cols-[170px_1fr] gap-y-1.5 px-4 py-3">
         <dt className="text-soft">Writes reach</dt>
-        <dd>{system.practice ? 'a practice system' : 'the real system'}</dd>
+        <dd>
+          {system.practice ? 'a practice system' : 'the real system'},{' '}
+          {system.personal ? 'may keep values about people' : 'not marked for values about people'}
+        </dd>
         <dt className="text-soft">Address</dt>
         <dd className="truncate font-mono text-[13px]">{system.address}</dd>
         <dt className="text-soft">Token</dt>
@@ -235,12 +238,13 @@ interface Entry {
   address: string;
   token: string;
   practice: boolean;
+  personal: boolean;
 }
 
 function Connect({ close, done }: { close: () => void; done: (id: string) => void }) {
   const client = useQueryClient();
   const { register, handleSubmit, setError, formState } = useForm<Entry>({
-    defaultValues: { name: '', address: '', token: '', practice: true },
+    defaultValues: { name: '', address: '', token: '', practice: true, personal: false },
   });
   const { errors } = formState;
   const connect = handleSubmit(async (entry) => {
@@ -290,6 +294,9 @@ function Connect({ close, done }: { close: () => void; done: (id: string) => voi
         <label className="flex items-center gap-2">
           <input type="checkbox" {...register('practice')} /> It is a practice system, not the real one
         </label>
+        <label className="flex items-center gap-2">
+          <input type="checkbox" {...register('personal')} /> It may keep values about people
+        </label>
         {errors.root && (
           <p role="alert" className="text-brick">
             {errors.root.message}
@@ -310,8 +317,9 @@ function Change({ system, close }: { system: System; close: () => void }) {
   const [name, setName] = useState(system.name);
   const [token, setToken] = useState('');
   const [practice, setPractice] = useState(system.practice);
+  const [personal, setPersonal] = useState(system.personal);
   const change = useDo(
-    () => api('PATCH', `/systems/${system.id}`, { name, practice, ...(token === '' ? {} : { token }) }),
+    () => api('PATCH', `/systems/${system.id}`, { name, practice, personal, ...(token === '' ? {} : { token }) }),
     ['systems'],
   );
   const remove = useDo(() => api('DELETE', `/systems/${system.id}`), ['systems']);
@@ -345,6 +353,10 @@ function Change({ system, close }: { system: System; close: () => void }) {
         <label className="flex items-center gap-2">
           <input type="checkbox" checked={practice} onChange={({ target }) => setPractice(target.checked)} /> It is a
           practice system, not the real one
+        </label>
+        <label className="flex items-center gap-2">
+          <input type="checkbox" checked={personal} onChange={({ target }) => setPersonal(target.checked)} /> It may
+          keep values about people
         </label>
         {(change.error && change.error.errors.length === 0 ? change.error : remove.error) && (
           <p role="alert" className="text-brick">

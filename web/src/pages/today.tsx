@@ -186,7 +186,12 @@ function Needs({ needs, intakes }: { needs: Figures['needs']; intakes: IntakeLin
       {needs.map(({ state, intakeId, words, count: many, oldest }) => {
         const [one, more, action] = NEEDS[state] ?? ['', '', 'Look'];
         const name = intakes.find(({ id }) => id === intakeId)?.name ?? '';
-        const to = state === 'in review' ? '/review' : `/ledger?state=${state}&intake=${intakeId}`;
+        const to =
+          state === 'in review'
+            ? '/review?show=decide'
+            : state === 'received'
+              ? `/ledger?state=${state}&intake=${intakeId}`
+              : '/review?show=mend';
         return (
           <li
             key={`${state}${intakeId}${words}`}

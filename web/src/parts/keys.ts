@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react';
 
 /**
  * Single keys that act while nothing is being typed: `{ j: down, Enter: edit }`. Keys with Ctrl or Alt are left alone,
- * but for those named with `ctrl+`.
+ * but for those named with `ctrl+` or `alt+`.
  */
 export function useKeys(keys: Record<string, (event: KeyboardEvent) => void>, enabled = true): void {
   const latest = useRef(keys);
@@ -13,9 +13,9 @@ export function useKeys(keys: Record<string, (event: KeyboardEvent) => void>, en
       const target = event.target as HTMLElement;
       const typing = target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName);
       const inOverlay = target.closest('[data-radix-popper-content-wrapper], [role="dialog"]') !== null;
-      const name = (event.ctrlKey || event.metaKey ? 'ctrl+' : '') + event.key;
+      const name = (event.ctrlKey || event.metaKey ? 'ctrl+' : '') + (event.altKey ? 'alt+' : '') + event.key;
       const act = latest.current[name] ?? latest.current[name.toLowerCase()];
-      if (!act || event.altKey || event.defaultPrevented) return;
+      if (!act || event.defaultPrevented) return;
       if (!name.startsWith('ctrl+') && (typing || inOverlay)) return;
       // Enter and Space on a focused button belong to the button.
       if ((event.key === 'Enter' || event.key === ' ') && target.closest('button, a, [role="option"]')) return;

@@ -32,7 +32,7 @@ export function SubmissionStateTag({ state }: { state: SubmissionState }) {
 const OUTCOMES: Record<Outcome, [shape: string, tone: Tone, word: string]> = {
   created: ['+', 'plum', 'new'],
   updated: ['●', 'moss', 'updates'],
-  unchanged: ['=', 'sand', 'nothing to change'],
+  unchanged: ['=', 'sand', 'no change'],
   left: ['–', 'sand', 'left as it is'],
   skipped: ['–', 'sand', 'skipped'],
   asked: ['◆', 'saffron', 'asks'],
@@ -40,6 +40,8 @@ const OUTCOMES: Record<Outcome, [shape: string, tone: Tone, word: string]> = {
   refused: ['✕', 'brick', 'refused'],
   failed: ['▲', 'brick', 'can’t go in'],
   waits: ['◌', 'sand', 'waits'],
+  deleted: ['×', 'brick', 'deletes'],
+  'taken back': ['↶', 'sand', 'taken back'],
 };
 
 export function OutcomeTag({ outcome }: { outcome: Outcome }) {

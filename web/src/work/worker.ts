@@ -1,10 +1,15 @@
 import { check, type CheckInput, type Finding } from '@zusammen/core/checks';
-import { suggestLines, type SourceField, type SuggestedLine, type TargetEntity } from '@zusammen/core/mapping';
+import { suggestSteps, withStep, type Step, type SuggestInput } from '@zusammen/core/plans';
 import { expose } from 'comlink';
+
+/** Functions don't travel between threads; ids are made here. */
+type Input = Omit<SuggestInput, 'newId'>;
+const newId = (): string => crypto.randomUUID().slice(0, 8);
 
 /** Heavier computation, off the main thread. */
 const work = {
-  suggest: (fields: SourceField[], entities: TargetEntity[]): SuggestedLine[] => suggestLines(fields, entities),
+  withStep: (input: Input, step: Step): Step[] => withStep({ ...input, newId }, step),
+  suggestSteps: (input: Input, only: string | undefined): Step[] => suggestSteps({ ...input, newId }, { only }),
   check: (input: CheckInput): Finding[] => check(input),
 };
 export type Work = typeof work;

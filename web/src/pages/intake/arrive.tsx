@@ -1,152 +1,280 @@
-import { readForms, type FormField } from '@zusammen/core/forms';
-import { useState } from 'react';
+import { applyMend } from '@zusammen/core/checks';
+import { compareForms, readForms, type FormField } from '@zusammen/core/forms';
+import { usesOf, readNames } from '@zusammen/core/plans';
+import { useMemo, useState } from 'react';
+import { api, ApiProblem } from '../../api/client.ts';
 import { Button } from '../../parts/button.tsx';
-import { Incoming } from '../../parts/chip.tsx';
+import { Incoming, Outgoing } from '../../parts/chip.tsx';
 import { cx } from '../../parts/cx.ts';
 import { Dialog } from '../../parts/dialog.tsx';
+import { Editable } from '../../parts/editable.tsx';
 import { SelectField, TextField } from '../../parts/form.tsx';
+import { COUNTRIES, LOCALES } from '../../parts/places.ts';
 import { Sheet, TD, TH } from '../../parts/sheet.tsx';
 import { Empty } from '../../parts/states.tsx';
 import { ValueText } from '../../parts/values.tsx';
-import { useDraft } from './draft.tsx';
+import { formOn, useDraft } from './draft.tsx';
 
-const countryNames = new Intl.DisplayNames(['en'], { type: 'region' });
-const COUNTRIES = ['DE', 'PL', 'GB', 'NL', 'DK', 'AT', 'CH', 'FR', 'ES', 'IT', 'IE', 'US'];
-const LOCALES: [string, string][] = [
-  ['de-DE', 'German: 1.234,5 and 20.4.2027'],
-  ['en-GB', 'British: 1,234.5 and 20/04/2027'],
-  ['en-US', 'American: 1,234.5 and 4/20/2027'],
-  ['pl-PL', 'Polish: 1 234,5 and 20.04.2027'],
-  ['fr-FR', 'French: 1 234,5 and 20/04/2027'],
-  ['nl-NL', 'Dutch: 1.234,5 and 20-4-2027'],
-];
-
-/** What arrives: the form's fields, each with what a sample brought. */
+/** What arrives: the form's fields, each with what a sample brought and where it goes. */
 export function Arrive() {
-  const { document, change, mayEdit, samples } = useDraft();
+  const { document, mayEdit, samples, findings } = useDraft();
   const [reading, setReading] = useState(false);
-  const used = new Set(document.plan.steps.flatMap((step) => step.lines.flatMap((line) => line.from)));
-  const sample = samples[0];
+  const drift = findings.filter(({ id, place }) => id === 'K22' && place.station === 'arrive');
+  const kind = document.source.kind ?? 'page';
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_310px] items-start gap-3.5">
+      <div className="space-y-3.5">
+        {drift.length > 0 && <Drift />}
+        <Sheet
+          title={`${document.fields.length} fields`}
+          aside={
+            <>
+              <SchemaOut />
+              {mayEdit && kind === 'page' && <Button onClick={() => setReading(true)}>Read the page again</Button>}
+            </>
+          }
+        >
+          {document.fields.length === 0 ? (
+            <Empty title="No fields yet">Read them from the page’s HTML.</Empty>
+          ) : (
+            <Fields sample={samples[0]?.values} />
+          )}
+        </Sheet>
+      </div>
+      <Settings />
+      {reading && <ReadAgain close={() => setReading(false)} />}
+    </div>
+  );
+}
+
+function Fields({ sample }: { sample: Record<string, string | string[]> | undefined }) {
+  const { document, change, mayEdit } = useDraft();
+  const used = useMemo(() => readNames(document), [document]);
   const remove = (name: string): void =>
     change((held) => ({ ...held, fields: held.fields.filter((field) => field.name !== name) }));
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_310px] items-start gap-3.5">
-      <Sheet
-        title={`${document.fields.length} fields`}
-        aside={mayEdit && <Button onClick={() => setReading(true)}>Read the page again</Button>}
-      >
-        {document.fields.length === 0 ? (
-          <Empty title="No fields yet">Read them from the page’s HTML.</Empty>
-        ) : (
-          <table className="w-full table-fixed">
-            <thead>
-              <tr>
-                <th className={cx(TH, 'w-[25%] pl-4')}>As a visitor sees it</th>
-                <th className={cx(TH, 'w-[16%]')}>Sent as</th>
-                <th className={cx(TH, 'w-[12%]')}>Kind</th>
-                <th className={cx(TH, 'w-[18%]')}>{sample ? 'Newest sample' : 'Sample'}</th>
-                <th className={cx(TH, 'w-[16%]')}>Options</th>
-                <td />
-              </tr>
-            </thead>
-            <tbody>
-              {document.fields.map((field) => (
-                <tr key={field.name}>
-                  <td className={cx(TD, 'pl-4')}>
-                    <Incoming>{field.label}</Incoming>
-                    {field.required && <span className="ml-2 text-small text-soft">required</span>}
-                  </td>
-                  <td className={cx(TD, 'truncate font-mono text-[13px]')} title={field.name}>
-                    {field.name}
-                  </td>
-                  <td className={cx(TD, 'truncate')}>
-                    {field.type}
-                    {field.hidden && <span className="text-soft">, hidden</span>}
-                  </td>
-                  <td className={cx(TD, 'truncate')}>
-                    <ValueText value={sample?.values[field.name]} />
-                  </td>
-                  <td
-                    className={cx(TD, 'truncate text-small text-soft')}
-                    title={field.options?.map(({ label }) => label).join(', ')}
-                  >
-                    {field.options
-                      ? `${field.options.length}: ${field.options.map(({ label }) => label).join(', ')}`
-                      : ''}
-                  </td>
-                  <td className={cx(TD, 'pr-4 text-right')}>
-                    {mayEdit &&
-                      (used.has(field.name) ? (
-                        <span className="text-small whitespace-nowrap text-soft">in the plan</span>
-                      ) : (
-                        <button
-                          type="button"
-                          className="text-small font-semibold text-soft hover:text-brick hover:underline"
-                          onClick={() => remove(field.name)}
-                          aria-label={`Leave ${field.label} out`}
-                        >
-                          leave out
-                        </button>
-                      ))}
-                  </td>
-                </tr>
+    <table className="w-full table-fixed">
+      <thead>
+        <tr>
+          <th className={cx(TH, 'w-[24%] pl-4')}>
+            {(document.source.kind ?? 'page') === 'page' ? 'As a visitor sees it' : 'Field'}
+          </th>
+          <th className={cx(TH, 'w-[16%]')}>Sent as</th>
+          <th className={cx(TH, 'w-[12%]')}>Kind</th>
+          <th className={cx(TH, 'w-[18%]')}>{sample ? 'Newest sample' : 'Sample'}</th>
+          <th className={cx(TH, 'w-[14%]')}>Options</th>
+          <th className={TH}>Goes to</th>
+        </tr>
+      </thead>
+      <tbody>
+        {document.fields.map((field) => (
+          <tr key={field.name}>
+            <td className={cx(TD, 'pl-4')}>
+              <Incoming>{field.label}</Incoming>
+              {field.required && <span className="ml-2 text-small text-soft">required</span>}
+            </td>
+            <td className={cx(TD, 'truncate font-mono text-[13px]')} title={field.name}>
+              {field.name}
+            </td>
+            <td
+              className={cx(TD, 'truncate')}
+              title={field.type === 'file' ? 'Of a file its name is kept, not its contents' : undefined}
+            >
+              {field.type === 'file' ? 'file, its name only' : field.type}
+              {field.hidden && <span className="text-soft">, hidden</span>}
+              {field.group !== undefined && <span className="text-soft">, repeats</span>}
+            </td>
+            <td className={cx(TD, 'truncate')}>
+              <ValueText value={sample?.[field.name]} />
+            </td>
+            <td
+              className={cx(TD, 'truncate text-small text-soft')}
+              title={field.options?.map(({ label }) => label).join(', ')}
+            >
+              {field.options ? `${field.options.length}: ${field.options.map(({ label }) => label).join(', ')}` : ''}
+            </td>
+            <td className={cx(TD, 'pr-4')}>
+              {used.has(field.name) ? (
+                <GoesTo field={field} />
+              ) : (
+                mayEdit && (
+                  <span className="flex justify-between gap-2 text-small text-soft">
+                    nowhere
+                    <button
+                      type="button"
+                      className="hover:text-brick hover:underline"
+                      onClick={() => remove(field.name)}
+                      aria-label={`Leave ${field.label} out`}
+                    >
+                      leave out
+                    </button>
+                  </span>
+                )
+              )}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** The way of a field's value: through which treatments, into which fields of records, and whether it overwrites. */
+function GoesTo({ field }: { field: FormField }) {
+  const { document, schemas } = useDraft();
+  const uses = usesOf(document).filter(({ how, from }) => how === 'written' && from.includes(field.label));
+  const labelOf = (system: string, entity: string, name: string): string =>
+    schemas
+      .get(system)
+      ?.entities.find((each) => each.name === entity)
+      ?.fields.find((each) => each.name === name)?.label ?? name;
+  const first = uses[0];
+  return (
+    <Editable
+      bare
+      wide
+      label={`Where ${field.label} goes`}
+      className="max-w-full"
+      shown={
+        <span className="inline-flex max-w-full items-center gap-1">
+          {first ? (
+            <Outgoing>{labelOf(first.system, first.entity, first.field)}</Outgoing>
+          ) : (
+            <span className="text-small text-soft">a condition</span>
+          )}
+          {uses.length > 1 && <span className="text-small text-soft">+{uses.length - 1}</span>}
+        </span>
+      }
+    >
+      {() => (
+        <ul className="space-y-2 p-2">
+          {uses.map((use, at) => (
+            <li key={at} className="flex flex-wrap items-center gap-1.5">
+              {use.from.map((label) => (
+                <Incoming key={label}>{label}</Incoming>
               ))}
-            </tbody>
-          </table>
+              <span className="text-small text-soft">
+                {use.treatments.length === 0 ? 'as it is' : use.treatments.join(', then ')} →
+              </span>
+              <Outgoing>{labelOf(use.system, use.entity, use.field)}</Outgoing>
+              <span className="text-small text-soft">
+                of {use.entity}, {use.suggested ? 'suggested only' : use.ifBoth}
+              </span>
+            </li>
+          ))}
+          {uses.length === 0 && <li className="text-small text-soft">A condition of the plan reads it.</li>}
+        </ul>
+      )}
+    </Editable>
+  );
+}
+
+/** How what arrives, or the page's form, differs from the fields taken in. */
+function Drift() {
+  const { document, findings, facts, change, mayEdit } = useDraft();
+  const drift = findings.filter(({ id, place }) => id === 'K22' && place.station === 'arrive');
+  const latest = facts?.arrived?.find((values) =>
+    Object.keys(values).some((name) => !document.fields.some((field) => field.name === name)),
+  );
+  return (
+    <section aria-label="What has changed" className="rounded-[8px] bg-saffron-wash px-4 py-3">
+      <h2 className="font-semibold text-saffron">What comes differs from these fields</h2>
+      <ul className="mt-1 space-y-1">
+        {drift.map((finding, at) => (
+          <li key={at}>
+            {finding.sentence}
+            {finding.mend && mayEdit && (
+              <button
+                type="button"
+                className="ml-2 font-semibold text-plum hover:underline"
+                onClick={() => change((held) => applyMend(held, finding.mend!))}
+              >
+                {finding.mend.label}
+              </button>
+            )}
+            {finding.mend?.kind === 'fields' && finding.place.field === undefined && latest && (
+              <span className="mt-1 flex flex-wrap gap-3">
+                {finding.mend.fields.slice(0, 6).map(({ name }) => (
+                  <span key={name}>
+                    <span className="font-mono text-[13px] text-soft">{name}</span> <ValueText value={latest[name]} />
+                  </span>
+                ))}
+              </span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** The form as a JSON Schema, for whoever sends to it. */
+function SchemaOut() {
+  const { detail } = useDraft();
+  return (
+    <a
+      className="font-semibold text-plum hover:underline"
+      href={`/api/intakes/${detail.intake.id}/form-schema`}
+      download={`${detail.intake.key}.schema.json`}
+    >
+      JSON Schema
+    </a>
+  );
+}
+
+function Settings() {
+  const { document, change, mayEdit } = useDraft();
+  return (
+    <Sheet title="How visitors write">
+      <fieldset disabled={!mayEdit} className="space-y-3 p-4">
+        <SelectField
+          label="They dial from"
+          value={document.settings.country ?? ''}
+          onChange={({ target }) =>
+            change((held) => ({ ...held, settings: setting(held.settings, 'country', target.value) }))
+          }
+          help="For numbers without a country code. None is guessed."
+        >
+          <option value="">not known</option>
+          {COUNTRIES.map(({ code, name }) => (
+            <option key={code} value={code}>
+              {name}
+            </option>
+          ))}
+        </SelectField>
+        <SelectField
+          label="Numbers and dates"
+          value={document.settings.locale ?? ''}
+          onChange={({ target }) =>
+            change((held) => ({ ...held, settings: setting(held.settings, 'locale', target.value) }))
+          }
+        >
+          <option value="">not known</option>
+          {LOCALES.map(([code, name]) => (
+            <option key={code} value={code}>
+              {name}
+            </option>
+          ))}
+        </SelectField>
+        {(document.source.kind ?? 'page') === 'page' && (
+          <TextField
+            label="Page the form stands on"
+            type="url"
+            placeholder="https://"
+            value={document.source.page ?? ''}
+            onChange={({ target }) =>
+              change((held) => ({ ...held, source: setting(held.source, 'page', target.value) }))
+            }
+          />
         )}
-      </Sheet>
-      <div className="space-y-3.5">
-        <Sheet title="How visitors write">
-          <fieldset disabled={!mayEdit} className="space-y-3 p-4">
-            <SelectField
-              label="They dial from"
-              value={document.settings.country ?? ''}
-              onChange={({ target }) =>
-                change((held) => ({ ...held, settings: setting(held.settings, 'country', target.value) }))
-              }
-              help="For numbers without a country code. None is guessed."
-            >
-              <option value="">not known</option>
-              {COUNTRIES.map((code) => (
-                <option key={code} value={code}>
-                  {countryNames.of(code)}
-                </option>
-              ))}
-            </SelectField>
-            <SelectField
-              label="Numbers and dates"
-              value={document.settings.locale ?? ''}
-              onChange={({ target }) =>
-                change((held) => ({ ...held, settings: setting(held.settings, 'locale', target.value) }))
-              }
-            >
-              <option value="">not known</option>
-              {LOCALES.map(([code, name]) => (
-                <option key={code} value={code}>
-                  {name}
-                </option>
-              ))}
-            </SelectField>
-            <TextField
-              label="Page the form stands on"
-              type="url"
-              placeholder="https://"
-              value={document.source.page ?? ''}
-              onChange={({ target }) =>
-                change((held) => ({ ...held, source: setting(held.source, 'page', target.value) }))
-              }
-            />
-            <TextField
-              label="Name of this intake"
-              maxLength={120}
-              value={document.name}
-              onChange={({ target }) => target.value && change((held) => ({ ...held, name: target.value }))}
-            />
-          </fieldset>
-        </Sheet>
-      </div>
-      {reading && <ReadAgain close={() => setReading(false)} />}
-    </div>
+        <TextField
+          label="Name of this intake"
+          maxLength={120}
+          value={document.name}
+          onChange={({ target }) => target.value && change((held) => ({ ...held, name: target.value }))}
+        />
+      </fieldset>
+    </Sheet>
   );
 }
 
@@ -156,82 +284,97 @@ function setting<T extends object>(held: T, name: keyof T & string, value: strin
   return (value === '' ? rest : { ...rest, [name]: value }) as T;
 }
 
-/** Reads the page's HTML anew and says what has changed before taking it in. */
+/** Reads the page anew, by its address or its HTML, and says what has changed before taking it in. */
 function ReadAgain({ close }: { close: () => void }) {
   const { document, change } = useDraft();
   const [html, setHtml] = useState('');
-  const forms = html.trim() === '' ? [] : readForms(html);
-  const form = forms.find(({ name }) => name === document.source.formName) ?? forms[0];
-  const before = new Map(document.fields.map((field) => [field.name, field]));
-  const used = new Set(document.plan.steps.flatMap((step) => step.lines.flatMap((line) => line.from)));
-  const fresh = form?.fields.filter(({ name }) => !before.has(name)) ?? [];
-  const gone = form ? document.fields.filter(({ name }) => !form.fields.some((field) => field.name === name)) : [];
-  const differ =
-    form?.fields.filter(
-      (field) => before.has(field.name) && JSON.stringify(field) !== JSON.stringify(before.get(field.name)),
-    ) ?? [];
+  const [problem, setProblem] = useState<string>();
+  const [busy, setBusy] = useState(false);
+  const [forms, setForms] = useState<ReturnType<typeof readForms>>();
+  const form = forms && (formOn(forms, document) ?? forms[0]);
+  const differences = form ? compareForms(document.fields, form.fields) : [];
+  const { page } = document.source;
+  const fetchPage = async (): Promise<void> => {
+    setBusy(true);
+    setProblem(undefined);
+    try {
+      setForms((await api<{ forms: ReturnType<typeof readForms> }>('POST', '/pages/read', { address: page })).forms);
+    } catch (error) {
+      setProblem(
+        error instanceof ApiProblem
+          ? error.errors[0]
+            ? `The page ${error.errors[0].reason}.`
+            : error.message
+          : String(error),
+      );
+    } finally {
+      setBusy(false);
+    }
+  };
   const take = (): void => {
-    // Fields that a line still reads stay until the line is changed; the plan isn't broken behind its back.
-    const kept = gone.filter(({ name }) => used.has(name));
-    change((held) => ({ ...held, fields: [...form!.fields, ...kept] }));
+    const renamed = Object.fromEntries(
+      differences.filter(({ kind }) => kind === 'renamed').map(({ name, now }) => [name, now!]),
+    );
+    // Fields that are gone stay while the plan reads them: it isn't broken behind its back.
+    change((held) => {
+      const next = applyMend(held, { label: '', kind: 'fields', fields: form!.fields, renamed });
+      const used = readNames(next);
+      return {
+        ...next,
+        fields: next.fields.filter(({ name }) => used.has(name) || form!.fields.some((field) => field.name === name)),
+      };
+    });
     close();
   };
   return (
-    <Dialog open close={close} title="Read the page again" description="Paste the page’s HTML as it is now.">
+    <Dialog
+      open
+      close={close}
+      title="Read the page again"
+      description="From its address, or paste its HTML as it is now."
+    >
+      {page !== undefined && (
+        <p className="mb-3 flex items-center gap-3">
+          <Button busy={busy} onClick={() => void fetchPage()}>
+            Read it from its address
+          </Button>
+          <span className="truncate text-small text-soft">{page}</span>
+        </p>
+      )}
       <textarea
-        autoFocus
         aria-label="HTML of the page"
         spellCheck={false}
         value={html}
-        onChange={(event) => setHtml(event.target.value)}
-        className="h-[180px] w-full rounded-[7px] border border-line bg-sheet p-3 font-mono text-[12px]"
+        onChange={({ target }) => {
+          setHtml(target.value);
+          setForms(target.value.trim() === '' ? undefined : readForms(target.value));
+        }}
+        className="h-[140px] w-full rounded-[7px] border border-line bg-sheet p-3 font-mono text-[12px]"
       />
-      {html.trim() !== '' && !form && (
+      {problem && (
         <p role="alert" className="mt-2 text-brick">
-          No form is in this HTML.
+          {problem}
+        </p>
+      )}
+      {forms && !form && (
+        <p role="alert" className="mt-2 text-brick">
+          No form is in this page.
         </p>
       )}
       {form && (
-        <ul className="mt-3 space-y-1.5">
-          <Differences title="New" fields={fresh} />
-          <Differences title="Changed" fields={differ} />
-          <Differences
-            title="Gone"
-            fields={gone}
-            note={(field) => (used.has(field.name) ? 'stays, a line reads it' : '')}
-          />
-          {fresh.length + differ.length + gone.length === 0 && <li className="text-soft">Nothing has changed.</li>}
+        <ul className="mt-3 list-disc space-y-1 pl-5">
+          {differences.map((difference, at) => (
+            <li key={at}>{difference.what}</li>
+          ))}
+          {differences.length === 0 && <li className="list-none text-soft">Nothing has changed.</li>}
         </ul>
       )}
       <div className="mt-4 flex justify-end gap-2">
         <Button onClick={close}>Not now</Button>
-        <Button look="strong" disabled={!form || fresh.length + differ.length + gone.length === 0} onClick={take}>
+        <Button look="strong" disabled={!form || differences.length === 0} onClick={take}>
           Take it in
         </Button>
       </div>
     </Dialog>
-  );
-}
-
-function Differences({
-  title,
-  fields,
-  note,
-}: {
-  title: string;
-  fields: FormField[];
-  note?: (field: FormField) => string;
-}) {
-  if (fields.length === 0) return null;
-  return (
-    <li className="flex flex-wrap items-center gap-1.5">
-      <span className="w-[70px] text-small font-semibold text-soft">{title}</span>
-      {fields.map((field) => (
-        <span key={field.name} className="inline-flex items-center gap-1">
-          <Incoming>{field.label}</Incoming>
-          <span className="text-small text-soft">{note?.(field)}</span>
-        </span>
-      ))}
-    </li>
   );
 }

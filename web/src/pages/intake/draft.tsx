@@ -1,11 +1,12 @@
 import { keepPreviousData, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
-import type { Finding } from '@zusammen/core/checks';
+import type { Facts, Finding } from '@zusammen/core/checks';
+import type { ReadForm } from '@zusammen/core/forms';
 import { titleOf } from '@zusammen/core/mapping';
 import type { IntakeDocument } from '@zusammen/core/plans';
 import type { Schema } from '@zusammen/core/schema';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { api, ApiProblem } from '../../api/client.ts';
-import { useMe, usePast, useSamples, useSystems } from '../../api/hooks.ts';
+import { useFacts, useMe, usePageForms, usePast, useSamples, useSystems } from '../../api/hooks.ts';
 import type { IntakeDetail, Rehearsed, SubmittedValues, System, SystemDetail } from '../../api/types.ts';
 import { worker } from '../../work/index.ts';
 
@@ -35,6 +36,7 @@ export interface Draft {
   systems: System[];
   schemas: Map<string, Schema>;
   findings: Finding[];
+  facts: Facts | undefined;
   rehearsal: UseQueryResult<Rehearsed[]>;
   /** Differs from the live version. */
   changed: boolean;
@@ -56,7 +58,8 @@ export function DraftProvider({ detail, children }: { detail: IntakeDetail; chil
   const { document, change, undo, redo, saving, flush } = useDocument(detail, mayEdit);
   const samples = useSampleLines(detail.intake.id, document, mayEdit);
   const { systems, schemas } = useSchemas();
-  const findings = useFindings(document, schemas, samples);
+  const facts = useDraftFacts(detail.intake.id, document, mayEdit);
+  const findings = useFindings(document, schemas, samples, facts);
   const rehearsal = useRehearsal(detail.intake.id, document, samples, mayEdit && schemas.size > 0);
   const changed = useMemo(() => JSON.stringify(document) !== JSON.stringify(detail.live), [document, detail.live]);
   const draft = {
@@ -72,6 +75,7 @@ export function DraftProvider({ detail, children }: { detail: IntakeDetail; chil
     systems,
     schemas,
     findings,
+    facts,
     rehearsal,
     changed,
   };
@@ -210,19 +214,51 @@ function useSchemas() {
   return { systems: systems.data ?? [], schemas };
 }
 
+/** The form that an intake was made from, among those its page has now. */
+export function formOn(page: readonly ReadForm[], document: IntakeDocument): ReadForm | undefined {
+  const named = page.find(({ name }) => name !== '' && name === document.source.formName);
+  return named ?? (page.length === 1 ? page[0] : undefined);
+}
+
+/** What is known besides the document; what its page holds now is asked of the page. */
+function useDraftFacts(id: string, document: IntakeDocument, mayEdit: boolean): Facts | undefined {
+  const known = useFacts(id);
+  const page = document.source.page;
+  const whole = page !== undefined && /^https?:\/\/[^/]+/.test(page) ? page : undefined;
+  const forms = usePageForms(useRested(whole, 800), mayEdit && document.fields.length > 0);
+  return useMemo(() => {
+    if (!known.data) return undefined;
+    const { personalSystems, systemNames, abilities, ...rest } = known.data;
+    const form = forms.data && formOn(forms.data, document);
+    return {
+      ...rest,
+      personalSystems: new Set(personalSystems),
+      systemNames: new Map(Object.entries(systemNames)),
+      abilities: new Map(Object.entries(abilities)),
+      ...(form ? { pageFields: form.fields } : {}),
+    };
+    // Only the form's name matters of the document here.
+  }, [known.data, forms.data, document.source.formName]);
+}
+
 /** Checks run as one edits, off the main thread; the last findings stay until new ones are there. */
-function useFindings(document: IntakeDocument, schemas: Map<string, Schema>, samples: SampleLine[]): Finding[] {
+function useFindings(
+  document: IntakeDocument,
+  schemas: Map<string, Schema>,
+  samples: SampleLine[],
+  facts: Facts | undefined,
+): Finding[] {
   const [findings, setFindings] = useState<Finding[]>([]);
   useEffect(() => {
     if (schemas.size === 0) return;
     let current = true;
     void worker()
-      .check({ document, schemas, samples: samples.map(({ values }) => values) })
+      .check({ document, schemas, samples: samples.map(({ values }) => values), ...(facts ? { facts } : {}) })
       .then((found) => current && setFindings(found));
     return () => {
       current = false;
     };
-  }, [document, schemas, samples]);
+  }, [document, schemas, samples, facts]);
   return findings;
 }
 

@@ -1,21 +1,26 @@
 import {
   evaluateLine,
   IF_BOTH,
-  pairOptions,
   treatmentsFor,
+  decide,
   type IfBoth,
   type Line,
   type Treatment,
-  type TreatmentKind,
 } from '@zusammen/core/mapping';
-import { fieldOf, type Entity, type Field } from '@zusammen/core/schema';
+import { applyMend, type Finding } from '@zusammen/core/checks';
+import type { Step } from '@zusammen/core/plans';
+import { fieldOf, type Entity, type Schema, type Value } from '@zusammen/core/schema';
 import { Button } from '../../../parts/button.tsx';
 import { Incoming, Outgoing } from '../../../parts/chip.tsx';
 import { Combobox } from '../../../parts/combobox.tsx';
 import { Choices, Editable } from '../../../parts/editable.tsx';
 import { useDraft } from '../draft.tsx';
+import { earlierItems, earlierLabel, earlierOf } from './earlier.ts';
+import type { StepSample } from './step-sample.ts';
 import { targetItems } from './target-items.ts';
-import { TreatmentEditor, TREATMENT_NAMES } from './treatment-editor.tsx';
+import { whereOf } from './suggest.ts';
+import { TreatmentEditor } from './treatment-editor.tsx';
+import { freshTreatment, TREATMENT_GROUPS } from './treatments.ts';
 
 const IF_BOTH_HELP: Record<IfBoth, string> = {
   write: 'The new value replaces the one there.',
@@ -25,10 +30,16 @@ const IF_BOTH_HELP: Record<IfBoth, string> = {
   'keep the longer': 'The longer of the two texts stays.',
 };
 
+const shownValue = (value: Value): string =>
+  value === null || value === '' ? 'blank' : Array.isArray(value) ? value.join(', ') : String(value);
+
 interface Props {
   line: Line;
   entity: Entity;
-  values: Record<string, string | string[]> | undefined;
+  schema: Schema | undefined;
+  step: Step;
+  seen: StepSample;
+  findings: readonly Finding[];
   taken: ReadonlySet<string>;
   edit: (work: (line: Line) => Line) => void;
   remove: () => void;
@@ -36,8 +47,12 @@ interface Props {
 }
 
 /** One line, all of it: where it comes from, its treatments with their settings, where it goes, and what it may overwrite. */
-export function LineEditor({ line, entity, values, taken, edit, remove, close }: Props) {
-  const { document, mayEdit } = useDraft();
+export function LineEditor({ line, entity, schema, step, seen, findings, taken, edit, remove, close }: Props) {
+  const { document, change, mayEdit, schemas } = useDraft();
+  const { values, present, answers, record } = seen;
+  const { steps } = document.plan;
+  const where = whereOf(document, schema);
+  const computed = line.treatments.some(({ kind }) => kind === 'compute');
   const field = fieldOf(entity, line.field);
   const sources = line.from.flatMap((name) => document.fields.find((each) => each.name === name) ?? []);
   const setSources = (from: string[]): void =>
@@ -51,16 +66,21 @@ export function LineEditor({ line, entity, values, taken, edit, remove, close }:
           : from.length === 1
             ? held.treatments.filter(({ kind }) => kind !== 'join')
             : held.treatments;
-      const { constant: _, ...rest } = held;
+      const { constant: _, fromStep: __, ...rest } = held;
       return {
         ...rest,
         from,
-        treatments: held.from.length === 0 && field ? treatmentsFor(next, field, document.settings) : treatments,
+        treatments: held.from.length === 0 && field ? treatmentsFor(next, field, where) : treatments,
       };
     });
+  const takeFrom = (fromStep: NonNullable<Line['fromStep']>): void =>
+    edit(({ constant: _, ...rest }) => ({ ...rest, from: [], fromStep, treatments: [] }));
   const setTreatment = (at: number, treatment: Treatment): void =>
     edit((held) => ({ ...held, treatments: held.treatments.map((each, index) => (index === at ? treatment : each)) }));
-  const outcome = field && values ? evaluateLine(line, values, field) : undefined;
+  const outcome =
+    field && values ? evaluateLine(line, values, field, { fields: document.fields, answers, record }) : undefined;
+  const current = present?.values[line.field] ?? null;
+  const decision = outcome && !outcome.problem ? decide(outcome, current, present === undefined) : undefined;
   return (
     <fieldset disabled={!mayEdit} aria-label={`Line to ${field?.label ?? line.field}`} className="space-y-3 px-4 py-3">
       <div className="flex flex-wrap items-center gap-2">
@@ -78,7 +98,11 @@ export function LineEditor({ line, entity, values, taken, edit, remove, close }:
             </button>
           </span>
         ))}
-        {line.from.length === 0 && (
+        {line.fromStep && <Outgoing>{earlierLabel(line.fromStep, steps, schemas)}</Outgoing>}
+        {line.from.length === 0 && !line.fromStep && computed && (
+          <span className="text-soft">computed from other fields</span>
+        )}
+        {line.from.length === 0 && !line.fromStep && !computed && (
           <label className="inline-flex items-center gap-2">
             <span className="sr-only">Always</span>
             {field?.options ? (
@@ -110,21 +134,27 @@ export function LineEditor({ line, entity, values, taken, edit, remove, close }:
           bare
           className="text-plum"
           wide
-          shown={line.from.length === 0 ? 'take it from a field' : '+ join another field'}
+          shown={line.fromStep || line.from.length === 0 ? 'take it from elsewhere' : '+ join another field'}
         >
           {(closePopover) => (
             <Combobox
-              placeholder="Find a field of the form"
-              items={document.fields
-                .filter(({ name }) => !line.from.includes(name))
-                .map((each) => ({
-                  value: each.name,
-                  label: each.label,
-                  words: `${each.label} ${each.name}`,
-                  note: each.type,
-                }))}
-              choose={(name) => {
-                setSources([...line.from, name]);
+              placeholder="Find a field of the form, or of an earlier step"
+              items={[
+                ...document.fields
+                  .filter(({ name }) => !line.from.includes(name))
+                  .map((each) => ({
+                    value: `form ${each.name}`,
+                    label: each.label,
+                    words: `${each.label} ${each.name}`,
+                    note: each.type,
+                    group: 'A field of the form',
+                  })),
+                ...(line.from.length === 0 ? earlierItems(step, field, steps, schemas) : []),
+              ]}
+              choose={(chosen) => {
+                const fromStep = earlierOf(chosen);
+                if (fromStep) takeFrom(fromStep);
+                else setSources([...line.from, chosen.slice('form '.length)]);
                 closePopover();
               }}
             />
@@ -138,6 +168,7 @@ export function LineEditor({ line, entity, values, taken, edit, remove, close }:
             key={at}
             treatment={treatment}
             field={field}
+            schema={schema}
             sources={sources}
             change={(next) => setTreatment(at, next)}
             remove={() => edit((held) => ({ ...held, treatments: held.treatments.filter((_, index) => index !== at) }))}
@@ -145,17 +176,15 @@ export function LineEditor({ line, entity, values, taken, edit, remove, close }:
         ))}
         <Editable label="Add a treatment" bare className="pt-1 text-plum" shown="+ treatment">
           {(closePopover) => (
-            <Choices
-              options={(Object.entries(TREATMENT_NAMES) as [TreatmentKind, string][]).map(([value, label]) => ({
-                value,
-                label,
-              }))}
-              chosen={undefined}
-              choose={(kind) => {
-                edit((held) => ({
-                  ...held,
-                  treatments: [...held.treatments, freshTreatment(kind, field, sources, document.settings)],
-                }));
+            <Combobox
+              placeholder="Find a treatment"
+              items={TREATMENT_GROUPS.flatMap(({ name, kinds }) =>
+                kinds.map(([value, label]) => ({ value, label, words: `${label} ${value}`, group: name })),
+              )}
+              choose={(value) => {
+                const kind = value as Treatment['kind'];
+                const treatment = freshTreatment(kind, { field, sources, settings: document.settings, schema });
+                edit((held) => ({ ...held, treatments: [...held.treatments, treatment] }));
                 closePopover();
               }}
             />
@@ -174,7 +203,7 @@ export function LineEditor({ line, entity, values, taken, edit, remove, close }:
                 edit((held) => ({
                   ...held,
                   field: name,
-                  treatments: treatmentsFor(sources, next, document.settings),
+                  treatments: treatmentsFor(sources, next, where),
                   ifBoth: next.type === 'options' ? 'add to list' : held.ifBoth,
                 }));
                 closePopover();
@@ -204,10 +233,39 @@ export function LineEditor({ line, entity, values, taken, edit, remove, close }:
           a blank erases
         </label>
       </div>
+      {findings.length > 0 && (
+        <ul className="space-y-1">
+          {findings.map((finding, at) => (
+            <li key={at} className={finding.severity === 'stops' ? 'text-brick' : 'text-saffron'}>
+              <span className="font-mono text-[12px]">{finding.id}</span> {finding.sentence}
+              {finding.mend && mayEdit && (
+                <button
+                  type="button"
+                  className="ml-2 font-semibold text-plum hover:underline"
+                  onClick={() => change((held) => applyMend(held, finding.mend!))}
+                >
+                  {finding.mend.label}
+                </button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
       <div className="flex items-center justify-between gap-4">
         <p className="min-w-0 text-small text-soft">
           {line.reasons && line.reasons.length > 0 && <>Suggested because {line.reasons.join('; ')}. </>}
-          {outcome?.problem && <span className="text-brick">{outcome.problem}. </span>}
+          {decision && present && (
+            <span className="text-moss">
+              {decision.write
+                ? `“${shownValue(current)}” becomes “${shownValue(decision.value)}”. `
+                : decision.why === 'blank'
+                  ? 'Nothing came, so nothing changes. '
+                  : `“${shownValue(current)}” stays. `}
+            </span>
+          )}
+          {outcome?.problem && !outcome.asks && findings.length === 0 && (
+            <span className="text-brick">{outcome.problem}. </span>
+          )}
           {outcome?.losses.map((loss) => (
             <span key={loss} className="text-saffron">
               {loss}.{' '}
@@ -231,27 +289,4 @@ export function LineEditor({ line, entity, values, taken, edit, remove, close }:
       </div>
     </fieldset>
   );
-}
-
-function freshTreatment(
-  kind: TreatmentKind,
-  field: Field | undefined,
-  sources: readonly { name: string; type: string; options?: readonly { value: string; label: string }[] }[],
-  settings: { country?: string; locale?: string },
-): Treatment {
-  if (kind === 'phone') return settings.country ? { kind, country: settings.country } : { kind };
-  if (kind === 'options')
-    return {
-      kind,
-      pairs: pairOptions(
-        sources.flatMap(({ options }) => options ?? []),
-        field?.options ?? [],
-      ),
-    };
-  if (kind === 'join') return { kind, separator: ' ' };
-  if (kind === 'split') return { kind, separator: ',' };
-  if (kind === 'case') return { kind, case: 'title' };
-  if (kind === 'default') return { kind, value: '' };
-  if (kind === 'replace') return { kind, find: '', with: '' };
-  return { kind };
 }

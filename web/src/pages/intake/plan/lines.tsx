@@ -1,22 +1,24 @@
-import { describeTreatment, evaluateLine, prepareLine, type Line } from '@zusammen/core/mapping';
-import type { Step } from '@zusammen/core/plans';
-import { fieldOf, mustBeGiven, type Entity, type RecordState } from '@zusammen/core/schema';
-import { isBlank, sameValue } from '@zusammen/core/values';
-import { useEffect, useState, type ReactNode } from 'react';
-import type { Rehearsed } from '../../../api/types.ts';
-import { Incoming, Outgoing, Tag } from '../../../parts/chip.tsx';
-import { Combobox } from '../../../parts/combobox.tsx';
+import { DndContext, PointerSensor, pointerWithin, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import type { Finding } from '@zusammen/core/checks';
+import type { FormField } from '@zusammen/core/forms';
+import { prepareLine, type Line } from '@zusammen/core/mapping';
+import { firstRows, linkLine, readNames, type Step } from '@zusammen/core/plans';
+import { fieldOf, mustBeGiven, type Entity } from '@zusammen/core/schema';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { cx } from '../../../parts/cx.ts';
-import { Editable } from '../../../parts/editable.tsx';
 import { Key } from '../../../parts/key.tsx';
 import { listKeys, useKeys } from '../../../parts/keys.ts';
-import { TD, TH } from '../../../parts/sheet.tsx';
+import { TH } from '../../../parts/sheet.tsx';
 import { Empty } from '../../../parts/states.tsx';
-import { ValueText } from '../../../parts/values.tsx';
 import { useDraft } from '../draft.tsx';
+import { FieldsLeft, unfilledOf } from './fields-left.tsx';
 import { LineEditor } from './line-editor.tsx';
-import { targetItems } from './target-items.ts';
-import { useSuggest } from './suggest.ts';
+import { LineRow } from './line-row.tsx';
+import { LinesFilter, linesIn, SHOWN, type Shown } from './lines-filter.tsx';
+import { useStepSample } from './step-sample.ts';
+import { useSuggest, whereOf } from './suggest.ts';
 
 interface Props {
   step: Step;
@@ -24,28 +26,85 @@ interface Props {
   edit: (work: (step: Step) => Step) => void;
   sample: number;
   setSample: (at: number) => void;
-  rehearsed: Rehearsed[] | undefined;
 }
 
+const ROW = 33;
+const newId = (): string => crypto.randomUUID().slice(0, 8);
+
 /** The lines with a real sample beside each: comes from, treated, goes in as, and what the record holds now. */
-export function Lines({ step, entity, edit, sample, setSample, rehearsed }: Props) {
-  const { document, samples, mayEdit, undo, redo } = useDraft();
+export function Lines({ step, entity, edit, sample, setSample }: Props) {
+  const { document, samples, schemas, findings, mayEdit, undo, redo } = useDraft();
   const suggest = useSuggest();
+  const [params, setParams] = useSearchParams();
   const [at, setAt] = useState(0);
-  const [open, setOpen] = useState<string>();
   const [said, setSaid] = useState('');
-  const values = samples[sample]?.values;
-  const present = rehearsed?.[sample]?.present[step.id];
-  const lines = step.lines;
+  const schema = schemas.get(step.system);
+  const set = (name: string, value: string | undefined): void =>
+    setParams(
+      (held) => {
+        const next = new URLSearchParams(held);
+        if (value === undefined) next.delete(name);
+        else next.set(name, value);
+        return next;
+      },
+      { replace: true },
+    );
+  const shown: Shown = SHOWN.find((each) => each === params.get('show')) ?? 'all';
+  const open = params.get('line') ?? undefined;
+  const byLine = useMemo(() => {
+    const found = new Map<string, Finding[]>();
+    for (const finding of findings) {
+      const { line } = finding.place;
+      if (line !== undefined && finding.place.step === step.id) found.set(line, [...(found.get(line) ?? []), finding]);
+    }
+    return found;
+  }, [findings, step.id]);
+  const lines = useMemo(() => linesIn(shown, step.lines, byLine), [shown, step.lines, byLine]);
+  const used = useMemo(() => readNames(document), [document]);
+  const taken = useMemo(() => new Set(step.lines.map(({ field }) => field)), [step.lines]);
+  const unused = useMemo(
+    () => firstRows(document.fields).filter(({ name }) => !used.has(name)),
+    [document.fields, used],
+  );
+  const unfilled = useMemo(() => unfilledOf(entity, taken), [entity, taken]);
+  const seen = useStepSample(step, sample);
+  const { values } = seen;
+
   const editLine = (id: string, work: (line: Line) => Line): void =>
     edit((held) => ({
       ...held,
-      lines: held.lines.map((line) => (line.id === id ? { ...work(line), origin: 'set' } : line)),
+      lines: held.lines.map((line) => (line.id === id ? settled(work(line)) : line)),
     }));
   const remove = (id: string): void =>
     edit((held) => ({ ...held, lines: held.lines.filter((line) => line.id !== id) }));
+  const openLine = (id: string | undefined): void => set('line', id);
+  const connect = (source: FormField, name: string): void => {
+    const line = prepareLine(newId(), [source], fieldOf(entity, name)!, whereOf(document, schema));
+    edit((held) => ({ ...held, lines: [...held.lines, line] }));
+  };
+  const link = (from: NonNullable<Line['fromStep']>, name: string): void => {
+    const line = { ...linkLine(newId(), fieldOf(entity, name)!, from.step), fromStep: from };
+    edit((held) => ({ ...held, lines: [...held.lines, line] }));
+  };
+  const always = (name: string): void => {
+    const id = newId();
+    const line: Line = {
+      id,
+      from: [],
+      constant: '',
+      treatments: [],
+      field: name,
+      ifBoth: 'new records only',
+      blankErases: false,
+      origin: 'set',
+    };
+    edit((held) => ({ ...held, lines: [...held.lines, line] }));
+    setParams((held) => new URLSearchParams({ ...Object.fromEntries(held), show: 'all', line: id }), { replace: true });
+  };
   const suggestRest = async (): Promise<void> => {
-    const more = await suggest(document, entity, lines);
+    const after = (await suggest.rest(document.plan.steps, step.id)).find(({ id }) => id === step.id);
+    const known = new Set(step.lines.map(({ id }) => id));
+    const more = (after?.lines ?? []).filter(({ id }) => !known.has(id));
     setSaid(
       more.length === 0
         ? 'Nothing more suggests itself.'
@@ -55,184 +114,95 @@ export function Lines({ step, entity, edit, sample, setSample, rehearsed }: Prop
     );
     if (more.length > 0) edit((held) => ({ ...held, lines: [...held.lines, ...more] }));
   };
-  const acceptAll = (): void =>
-    edit((held) => ({ ...held, lines: held.lines.map((line) => ({ ...line, origin: 'set' })) }));
+  /** Accepts what is offered among the lines that are shown. */
+  const acceptAll = (): void => {
+    const ids = new Set(lines.map(({ id }) => id));
+    edit((held) => ({
+      ...held,
+      lines: held.lines.map((line) => (ids.has(line.id) ? settled(line) : line)),
+    }));
+  };
+  const counts: Record<Shown, number> = {
+    all: step.lines.length,
+    look: step.lines.filter(({ id }) => byLine.has(id)).length,
+    suggested: step.lines.filter(({ origin }) => origin === 'suggested').length,
+    set: step.lines.filter(({ origin }) => origin === 'set').length,
+    unused: unused.length,
+  };
   const offered = lines.filter(({ origin }) => origin === 'suggested').length;
+  const current = lines[Math.min(at, lines.length - 1)];
   useKeys({
-    ...listKeys(lines.length, at, setAt),
-    Enter: () => lines[at] && setOpen(open === lines[at].id ? undefined : lines[at].id),
-    Escape: () => setOpen(undefined),
+    ...listKeys(lines.length, Math.min(at, Math.max(0, lines.length - 1)), setAt),
+    Enter: () => current && openLine(open === current.id ? undefined : current.id),
+    Escape: () => openLine(undefined),
     '[': () => setSample(Math.max(0, sample - 1)),
     ']': () => setSample(Math.min(samples.length - 1, sample + 1)),
     ...(mayEdit
       ? {
-          a: () => lines[at] && editLine(lines[at].id, (line) => line),
-          x: () => lines[at] && remove(lines[at].id),
+          a: () => current && editLine(current.id, (line) => line),
+          x: () => current && remove(current.id),
           s: () => void suggestRest(),
           'ctrl+z': undo,
           'ctrl+y': redo,
         }
       : {}),
   });
+
+  const scroller = useRef<HTMLDivElement>(null);
+  const rows = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    getItemKey: (index) => lines[index]!.id,
+    overscan: 12,
+  });
   useEffect(() => {
-    const go = (event: Event): void => {
-      const id = (event as CustomEvent<string>).detail;
-      const index = lines.findIndex((line) => line.id === id);
-      if (index >= 0) {
-        setAt(index);
-        setOpen(id);
-      }
-    };
-    window.addEventListener('zusammen:line', go);
-    return () => window.removeEventListener('zusammen:line', go);
-  }, [lines]);
-  const used = new Set(lines.flatMap(({ from }) => from));
-  const unused = document.fields.filter(({ name }) => !used.has(name));
+    if (lines.length > 0) rows.scrollToIndex(Math.min(at, lines.length - 1));
+  }, [at, lines.length, rows]);
+  // A check, or a link, leads to a line.
+  useEffect(() => {
+    const index = lines.findIndex(({ id }) => id === open);
+    if (index < 0) return;
+    setAt(index);
+    requestAnimationFrame(() => rows.scrollToIndex(index, { align: 'start' }));
+    // Where it stands matters when it is opened, not when lines move.
+  }, [open]);
+
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const drop = ({ active, over }: DragEndEvent): void => {
+    const source = document.fields.find(({ name }) => name === active.data.current?.['source']);
+    const to = over?.data.current as { field?: string; line?: string } | undefined;
+    if (!source || !to) return;
+    if (to.field !== undefined) connect(source, to.field);
+    else if (to.line !== undefined) editLine(to.line, (line) => withSource(line, source.name));
+  };
   const needed = entity.fields.filter(mustBeGiven);
   const filled = needed.filter(({ name }) =>
-    lines.some(({ field, origin }) => field === name && origin === 'set'),
+    step.lines.some(({ field, origin }) => field === name && origin === 'set'),
   ).length;
+  const virtual = rows.getVirtualItems();
+  const above = virtual[0]?.start ?? 0;
+  const below = rows.getTotalSize() - (virtual.at(-1)?.end ?? 0);
   return (
-    <>
-      <table className="w-full table-fixed">
-        <thead>
-          <tr>
-            <th className={cx(TH, 'w-[17%] pl-4')}>Comes from</th>
-            <th className={cx(TH, 'w-[16%]')}>
-              {samples.length === 0 ? (
-                'No samples'
-              ) : (
-                <span className="inline-flex items-center gap-1.5">
-                  Sample {sample + 1} of {samples.length}
-                  <button
-                    type="button"
-                    aria-label="Previous sample"
-                    disabled={sample === 0}
-                    className="px-1 font-bold text-plum disabled:text-soft"
-                    onClick={() => setSample(sample - 1)}
-                  >
-                    ‹
-                  </button>
-                  <button
-                    type="button"
-                    aria-label="Next sample"
-                    disabled={sample >= samples.length - 1}
-                    className="px-1 font-bold text-plum disabled:text-soft"
-                    onClick={() => setSample(sample + 1)}
-                  >
-                    ›
-                  </button>
-                </span>
-              )}
-            </th>
-            <th className={cx(TH, 'w-[16%]')}>Treatment</th>
-            <th className={cx(TH, 'w-[14%]')}>Goes in as</th>
-            <th className={cx(TH, 'w-[17%]')}>Field</th>
-            <th className={cx(TH, 'w-[13%]')}>In the system now</th>
-            <th className={TH}>If both</th>
-          </tr>
-        </thead>
-        <tbody>
-          {lines.map((line, index) => (
-            <Row
-              key={line.id}
-              line={line}
-              entity={entity}
-              values={values}
-              present={present}
-              chosen={index === at}
-              open={open === line.id}
-              choose={() => {
-                setAt(index);
-                setOpen(open === line.id ? undefined : line.id);
-              }}
-            >
-              {open === line.id && (
-                <LineEditor
-                  line={line}
-                  entity={entity}
-                  values={values}
-                  taken={new Set(lines.map(({ field }) => field))}
-                  edit={(work) => editLine(line.id, work)}
-                  remove={() => remove(line.id)}
-                  close={() => setOpen(undefined)}
-                />
-              )}
-            </Row>
-          ))}
-        </tbody>
-      </table>
-      {lines.length === 0 && (
-        <Empty title="No lines yet">Press S to have them suggested, or choose a field below.</Empty>
-      )}
-      <div className="flex items-center justify-between gap-4 border-t border-hair px-4 py-2.5">
-        <div className="flex min-w-0 flex-wrap items-center gap-1.5">
-          <span className="mr-1 text-small text-soft">Not used here:</span>
-          {unused.length === 0 && <span className="text-small text-soft">nothing</span>}
-          {unused.map((source) => (
-            <Editable
-              key={source.name}
-              bare
-              label={`Use ${source.label}`}
-              wide
-              disabled={!mayEdit}
-              shown={<Incoming>{source.label}</Incoming>}
-            >
-              {(close) => (
-                <Combobox
-                  placeholder={`Where does ${source.label} go?`}
-                  items={targetItems(entity, new Set(lines.map(({ field }) => field)))}
-                  choose={(name) => {
-                    const field = fieldOf(entity, name)!;
-                    edit((held) => ({
-                      ...held,
-                      lines: [
-                        ...held.lines,
-                        prepareLine(crypto.randomUUID().slice(0, 8), [source], field, document.settings),
-                      ],
-                    }));
-                    close();
-                  }}
-                />
-              )}
-            </Editable>
-          ))}
-          {mayEdit && (
-            <Editable label="Always the same" bare wide shown={<Tag>always the same…</Tag>}>
-              {(close) => (
-                <Combobox
-                  placeholder="Which field is always the same?"
-                  items={targetItems(entity, new Set(lines.map(({ field }) => field)))}
-                  choose={(name) => {
-                    const id = crypto.randomUUID().slice(0, 8);
-                    edit((held) => ({
-                      ...held,
-                      lines: [
-                        ...held.lines,
-                        {
-                          id,
-                          from: [],
-                          constant: '',
-                          treatments: [],
-                          field: name,
-                          ifBoth: 'new records only',
-                          blankErases: false,
-                          origin: 'set',
-                        },
-                      ],
-                    }));
-                    setAt(lines.length);
-                    setOpen(id);
-                    close();
-                  }}
-                />
-              )}
-            </Editable>
-          )}
-        </div>
-        <p className="flex shrink-0 items-center gap-2 text-small text-soft" aria-live="polite">
+    <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={drop}>
+      <div className="flex items-center justify-between gap-4 border-b border-hair px-3 py-1.5">
+        <LinesFilter shown={shown} counts={counts} choose={(next) => set('show', next === 'all' ? undefined : next)} />
+        <p className="flex shrink-0 items-center gap-3 text-small text-soft" aria-live="polite">
           {said && <span>{said}</span>}
-          {needed.length === 1 ? `${filled} of 1 needed field set` : `${filled} of ${needed.length} needed fields set`}
+          {seen.rows !== undefined && (
+            <span>
+              {seen.rows === 0
+                ? 'no row in this sample'
+                : seen.rows === 1
+                  ? 'its one row'
+                  : `first of ${seen.rows} rows`}
+            </span>
+          )}
+          {needed.length > 0 && (
+            <span>
+              {filled} of {needed.length} needed {needed.length === 1 ? 'field' : 'fields'} set
+            </span>
+          )}
           {mayEdit && offered > 0 && (
             <button type="button" className="font-semibold text-plum hover:underline" onClick={acceptAll}>
               accept all {offered}
@@ -249,122 +219,146 @@ export function Lines({ step, entity, edit, sample, setSample, rehearsed }: Prop
           )}
         </p>
       </div>
-    </>
-  );
-}
-
-interface RowProps {
-  line: Line;
-  entity: Entity;
-  values: Record<string, string | string[]> | undefined;
-  present: RecordState | undefined;
-  chosen: boolean;
-  open: boolean;
-  choose: () => void;
-  children: ReactNode;
-}
-
-function Row({ line, entity, values, present, chosen, open, choose, children }: RowProps) {
-  const { document, findings } = useDraft();
-  const field = fieldOf(entity, line.field);
-  const outcome = field && evaluateLine(line, values ?? {}, field);
-  const marked = new Map(
-    findings.filter(({ place }) => place.line === line.id).map((finding) => [finding.id, finding]),
-  );
-  const worst = [...marked.values()].some(({ severity }) => severity === 'stops')
-    ? 'brick'
-    : marked.size > 0
-      ? 'saffron'
-      : 'sand';
-  const current = present?.values[line.field];
-  const replaced =
-    !isBlank(outcome?.sent) && !isBlank(current) && !sameValue(outcome?.sent, current) && line.ifBoth === 'write';
-  const offered = line.origin === 'suggested';
-  const sources = line.from.map((name) => document.fields.find((each) => each.name === name)?.label ?? name);
-  return (
-    <>
-      <tr
-        className={cx('cursor-pointer hover:bg-wash', chosen && 'bg-plum-wash/60', offered && 'italic')}
-        onClick={choose}
-        aria-selected={chosen}
-        data-field={line.field}
-      >
-        <td className={cx(TD, 'pl-4', chosen && 'shadow-[inset_3px_0_0_var(--color-plum)]')}>
-          <button
-            type="button"
-            className="flex max-w-full gap-1"
-            aria-expanded={open}
-            aria-label={`Edit the line to ${field?.label ?? line.field}`}
-            onClick={(event) => (event.stopPropagation(), choose())}
-          >
-            {sources.length === 0 ? (
-              <Tag>always the same</Tag>
-            ) : (
-              sources.map((label, at) => (
-                <Incoming key={at} muted={offered}>
-                  {label}
-                </Incoming>
-              ))
-            )}
-          </button>
-        </td>
-        <td className={cx(TD, 'truncate')}>
-          {line.from.length === 0 ? (
-            <span className="text-soft">–</span>
-          ) : (
-            <ValueText
-              value={
-                outcome?.came.length === 1
-                  ? outcome.came[0]!
-                  : (outcome?.came.map((each) => (Array.isArray(each) ? each.join(', ') : (each ?? ''))).join(' · ') ??
-                    null)
-              }
-            />
+      {shown !== 'unused' && (
+        <div
+          ref={scroller}
+          tabIndex={0}
+          aria-label="Lines"
+          className={cx(
+            'min-h-[210px] overflow-auto',
+            open ? 'max-h-[calc(100vh-345px)]' : 'max-h-[calc(100vh-430px)]',
           )}
-        </td>
-        <td className={cx(TD, 'truncate')}>
-          <span className="flex gap-1">
-            {line.treatments.map((treatment, at) => (
-              <Tag key={at} tone={at === line.treatments.length - 1 ? worst : 'sand'}>
-                {describeTreatment(treatment)}
-              </Tag>
-            ))}
-            {line.treatments.length === 0 && marked.size > 0 && <Tag tone={worst}>look</Tag>}
-          </span>
-        </td>
-        <td className={cx(TD, 'truncate')}>
-          {outcome?.problem ? (
-            <span className="text-small text-brick" title={outcome.problem}>
-              ▲ {outcome.problem}
-            </span>
+        >
+          <table className="w-full table-fixed">
+            <thead className="sticky top-0 z-10 bg-sheet">
+              <tr>
+                <th className={cx(TH, 'w-[16%] pl-4')}>Comes from</th>
+                <th className={cx(TH, 'w-[15%]')}>
+                  <SampleSwitch sample={sample} of={samples.length} setSample={setSample} />
+                </th>
+                <th className={cx(TH, 'w-[16%]')}>Treatment</th>
+                <th className={cx(TH, 'w-[14%]')}>Goes in as</th>
+                <th className={cx(TH, 'w-[18%]')}>Field</th>
+                <th className={cx(TH, 'w-[13%]')}>In the system now</th>
+                <th className={TH}>If both</th>
+              </tr>
+            </thead>
+            {above > 0 && <Gap height={above} />}
+            {virtual.map(({ index, key }) => {
+              const line = lines[index]!;
+              return (
+                <tbody key={key} data-index={index} ref={rows.measureElement}>
+                  <LineRow
+                    line={line}
+                    entity={entity}
+                    seen={seen}
+                    findings={byLine.get(line.id) ?? []}
+                    chosen={line === current}
+                    open={open === line.id}
+                    choose={() => {
+                      setAt(index);
+                      openLine(open === line.id ? undefined : line.id);
+                    }}
+                  />
+                  {open === line.id && (
+                    <tr>
+                      <td colSpan={7} className="border-t border-hair bg-wash p-0">
+                        <LineEditor
+                          line={line}
+                          entity={entity}
+                          schema={schema}
+                          step={step}
+                          seen={seen}
+                          findings={byLine.get(line.id) ?? []}
+                          taken={taken}
+                          edit={(work) => editLine(line.id, work)}
+                          remove={() => remove(line.id)}
+                          close={() => openLine(undefined)}
+                        />
+                      </td>
+                    </tr>
+                  )}
+                </tbody>
+              );
+            })}
+            {below > 0 && <Gap height={below} />}
+          </table>
+          {step.lines.length === 0 ? (
+            <Empty title="No lines yet">Press S to have them suggested, or choose a field below.</Empty>
           ) : (
-            <ValueText value={outcome?.sent} tone={outcome && outcome.losses.length > 0 ? 'text-saffron' : undefined} />
+            lines.length === 0 && <Empty title="No line is in this state" />
           )}
-        </td>
-        <td className={TD}>
-          <Outgoing muted={offered}>
-            {field?.label ?? line.field}
-            {field && mustBeGiven(field) && <span className="font-bold"> needed</span>}
-          </Outgoing>
-        </td>
-        <td className={cx(TD, 'truncate', replaced && 'line-through')}>
-          {present ? (
-            <ValueText value={current} tone="text-soft" />
-          ) : (
-            <span className="text-small text-soft">{values ? 'no record' : ''}</span>
-          )}
-        </td>
-        <td className={cx(TD, 'truncate text-small text-soft')}>
-          {offered ? `suggested ${Math.round((line.confidence ?? 0) * 100)} %` : line.ifBoth}
-        </td>
-      </tr>
-      {children && (
-        <tr>
-          <td colSpan={7} className="border-t border-hair bg-wash p-0">
-            {children}
-          </td>
-        </tr>
+        </div>
       )}
-    </>
+      {/* An open line takes the room; what is left to map is there again when it is closed. */}
+      <div className="border-t border-hair px-4 py-2.5" hidden={open !== undefined && shown !== 'unused'}>
+        <FieldsLeft
+          unused={unused}
+          unfilled={unfilled}
+          entity={entity}
+          taken={taken}
+          values={values}
+          mayEdit={mayEdit}
+          whole={shown === 'unused'}
+          step={step}
+          connect={connect}
+          link={link}
+          always={always}
+        />
+      </div>
+    </DndContext>
+  );
+}
+
+/** A line that somebody has looked at; suggesting anew doesn't move it any more. */
+function settled({ confidence: _, ...line }: Line): Line {
+  return { ...line, origin: 'set' };
+}
+
+/** Another source for a line: what it had comes first, joined with it. */
+function withSource(line: Line, name: string): Line {
+  if (line.from.includes(name)) return line;
+  const from = [...line.from, name];
+  const { constant: _, ...rest } = line;
+  const joins = line.treatments.some(({ kind }) => kind === 'join' || kind === 'compute');
+  const treatments =
+    from.length > 1 && !joins ? [{ kind: 'join' as const, separator: ' ' }, ...line.treatments] : line.treatments;
+  return { ...rest, from, treatments };
+}
+
+function Gap({ height }: { height: number }) {
+  return (
+    <tbody aria-hidden="true">
+      <tr>
+        <td colSpan={7} style={{ height }} />
+      </tr>
+    </tbody>
+  );
+}
+
+function SampleSwitch({ sample, of, setSample }: { sample: number; of: number; setSample: (at: number) => void }) {
+  if (of === 0) return <>No samples</>;
+  return (
+    <span className="inline-flex items-center gap-1.5">
+      Sample {sample + 1} of {of}
+      <button
+        type="button"
+        aria-label="Previous sample"
+        disabled={sample === 0}
+        className="px-1 font-bold text-plum disabled:text-soft"
+        onClick={() => setSample(sample - 1)}
+      >
+        ‹
+      </button>
+      <button
+        type="button"
+        aria-label="Next sample"
+        disabled={sample >= of - 1}
+        className="px-1 font-bold text-plum disabled:text-soft"
+        onClick={() => setSample(sample + 1)}
+      >
+        ›
+      </button>
+    </span>
   );
 }

@@ -1,19 +1,39 @@
-import type { Step } from '@zusammen/core/plans';
-import { useState } from 'react';
-import { cx } from '../../../parts/cx.ts';
+import { blankStep, type Step } from '@zusammen/core/plans';
+import { useSearchParams } from 'react-router';
+import { Combobox } from '../../../parts/combobox.tsx';
 import { Sheet } from '../../../parts/sheet.tsx';
 import { Empty } from '../../../parts/states.tsx';
-import { Key } from '../../../parts/key.tsx';
 import { useDraft } from '../draft.tsx';
-import { ChooseEntity } from './choose-entity.tsx';
+import { Checks } from './checks.tsx';
+import { entityItems } from './entity-items.ts';
 import { Lines } from './lines.tsx';
-import { Outcomes, StepSentence } from './sentence.tsx';
+import { Outcomes } from './outcomes.tsx';
+import { StepSentence } from './sentence.tsx';
+import { Steps } from './steps.tsx';
+import { useSuggest } from './suggest.ts';
 
 /** What a submission does: the steps on the left, one of them whole on the right. */
 export function PlanStation() {
-  const { document, change, mayEdit, systems, schemas, samples, rehearsal } = useDraft();
-  const [sample, setSample] = useState(0);
-  const step = document.plan.steps[0];
+  const { document, change, mayEdit, systems, schemas, samples } = useDraft();
+  const [params, setParams] = useSearchParams();
+  const { steps } = document.plan;
+  const sample = Math.max(
+    0,
+    samples.findIndex(({ id }) => id === params.get('sample')),
+  );
+  const go = (changed: Record<string, string | undefined>): void =>
+    setParams(
+      (held) => {
+        const next = new URLSearchParams(held);
+        for (const [name, value] of Object.entries(changed))
+          if (value === undefined) next.delete(name);
+          else next.set(name, value);
+        return next;
+      },
+      // At once: a key pressed right after choosing a step is meant for that step.
+      { replace: true, flushSync: true },
+    );
+  const step = steps.find(({ id }) => id === params.get('step')) ?? steps[0];
   const entity = step && schemas.get(step.system)?.entities.find(({ name }) => name === step.entity);
   const system = step && systems.find(({ id }) => id === step.system);
   const edit = (work: (step: Step) => Step): void =>
@@ -24,20 +44,12 @@ export function PlanStation() {
   return (
     <div className="grid grid-cols-[240px_minmax(0,1fr)] items-start gap-3.5">
       <div className="space-y-3.5">
-        <p className="px-1 text-small font-semibold text-soft">What a submission does</p>
-        {step && (
-          <div className="sheet border-plum px-3 py-2.5 shadow-[inset_4px_0_0_var(--color-plum)]">
-            <p className="font-semibold">{entity?.label ?? step.entity}</p>
-            <p className="text-small text-soft">
-              {step.recognise.length === 0 ? 'always a new one' : `recognise, else ${step.whenNone}`}
-            </p>
-          </div>
-        )}
+        <Steps chosen={step} choose={(id) => go({ step: id, line: undefined, show: undefined })} />
         <Checks />
       </div>
       {!step ? (
         <Sheet title="Which record does a submission make or change?">
-          {mayEdit ? <ChooseEntity /> : <Empty title="This plan has no step yet" />}
+          {mayEdit ? <FirstStep /> : <Empty title="This plan has no step yet" />}
         </Sheet>
       ) : (
         <Sheet>
@@ -45,12 +57,12 @@ export function PlanStation() {
           <Outcomes step={step} edit={edit} />
           {entity ? (
             <Lines
+              key={step.id}
               step={step}
               entity={entity}
               edit={edit}
-              sample={Math.min(sample, Math.max(0, samples.length - 1))}
-              setSample={setSample}
-              rehearsed={rehearsal.data}
+              sample={sample}
+              setSample={(at) => go({ sample: samples[at]?.id })}
             />
           ) : schemas.size > 0 ? (
             <Empty title={`${step.entity} can’t be seen in the system`}>
@@ -63,51 +75,23 @@ export function PlanStation() {
   );
 }
 
-/** What the checks found, each with how many samples it concerns; a click goes to the line. */
-function Checks() {
-  const { findings, document } = useDraft();
-  if (document.plan.steps.length === 0) return null;
-  if (findings.length === 0)
-    return <p className="rounded-[8px] bg-moss-wash px-3 py-2.5 text-small text-moss">● All checks pass</p>;
-  const stops = findings.some(({ severity }) => severity === 'stops');
+/** The start of a plan: pick an entity of a connected system; the lines suggest themselves. */
+function FirstStep() {
+  const { change, systems, schemas } = useDraft();
+  const suggest = useSuggest();
+  if (systems.length === 0) return <Empty title="No system is connected">Connect one under Systems first.</Empty>;
+  const choose = async (chosen: string): Promise<void> => {
+    const [system, name] = chosen.split(' ') as [string, string];
+    const steps = await suggest.withStep([], blankStep(crypto.randomUUID().slice(0, 8), system, name));
+    change((held) => ({ ...held, plan: { ...held.plan, steps } }));
+  };
   return (
-    <section
-      aria-label="Checks"
-      className={cx('rounded-[8px] px-3 py-2.5', stops ? 'bg-brick-wash' : 'bg-saffron-wash')}
-    >
-      <h2 className={cx('font-semibold', stops ? 'text-brick' : 'text-saffron')}>
-        {findings.length === 1 ? 'One check to settle' : `${findings.length} checks to settle`}
-      </h2>
-      <ul className="mt-1 space-y-1.5 text-small">
-        {findings.map((finding, at) => (
-          <li key={at}>
-            <button
-              type="button"
-              className="text-left hover:underline"
-              onClick={() => {
-                const line = finding.place.line;
-                if (line) window.dispatchEvent(new CustomEvent('zusammen:line', { detail: line }));
-              }}
-            >
-              <span
-                className={finding.severity === 'stops' ? 'font-semibold text-brick' : 'font-semibold text-saffron'}
-              >
-                {finding.severity === 'stops' ? '✕ ' : '◆ '}
-              </span>
-              {finding.sentence}
-              {finding.samples && finding.samples.hit > 0 && (
-                <span className="text-soft">
-                  {' '}
-                  {finding.samples.hit} of {finding.samples.of} samples.
-                </span>
-              )}
-            </button>
-          </li>
-        ))}
-      </ul>
-      <p className="mt-2 text-small text-soft">
-        <Key name="?" /> shows the keys
-      </p>
-    </section>
+    <div className="max-w-[560px] p-4">
+      <Combobox
+        placeholder="Find an entity"
+        choose={(value) => void choose(value)}
+        items={entityItems(systems, schemas)}
+      />
+    </div>
   );
 }

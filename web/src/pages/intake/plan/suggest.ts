@@ -1,22 +1,55 @@
-import { prepareLine, type Line } from '@zusammen/core/mapping';
-import type { IntakeDocument } from '@zusammen/core/plans';
-import { isWritable, type Entity } from '@zusammen/core/schema';
-import { useCallback } from 'react';
+import type { Learned } from '@zusammen/core/mapping';
+import type { IntakeDocument, Step, SuggestInput } from '@zusammen/core/plans';
+import { calledBy, type Schema } from '@zusammen/core/schema';
+import { useMemo } from 'react';
+import { useLearned } from '../../../api/hooks.ts';
+import type { SubmittedValues } from '../../../api/types.ts';
 import { worker } from '../../../work/index.ts';
+import { useDraft } from '../draft.tsx';
 
-/** Suggests lines for what the given lines leave open; computed off the main thread. */
-export function useSuggest(): (document: IntakeDocument, entity: Entity, lines: readonly Line[]) => Promise<Line[]> {
-  return useCallback(async (document, entity, lines) => {
-    const taken = new Set(lines.map(({ field }) => field));
-    const used = new Set(lines.flatMap(({ from }) => from));
-    const open = document.fields.filter(({ name, type }) => !used.has(name) && type !== 'file');
-    const target = { ...entity, fields: entity.fields.filter((field) => isWritable(field) && !taken.has(field.name)) };
-    const suggested = await worker().suggest(open, [target]);
-    return suggested.flatMap(({ from, field: name, confidence, reasons, standing }): Line[] => {
-      const field = target.fields.find((each) => each.name === name)!;
-      const sources = from.map((each) => document.fields.find((source) => source.name === each)!);
-      const line = prepareLine(crypto.randomUUID().slice(0, 8), sources, field, document.settings);
-      return [{ ...line, origin: standing === 'set' ? 'set' : 'suggested', confidence, reasons }];
+const NOTHING_LEARNED: Learned[] = [];
+
+/** How the lines of a document are prepared: how visitors write, and by what records of an entity are called. */
+export function whereOf(document: IntakeDocument, schema: Schema | undefined) {
+  return {
+    ...document.settings,
+    calledBy: (name: string): string | undefined => {
+      const entity = schema?.entities.find((each) => each.name === name);
+      return entity && calledBy(entity);
+    },
+  };
+}
+
+/** Some of what samples brought under a name. */
+const saidUnder = (name: string, samples: readonly { values: SubmittedValues }[]): string[] =>
+  samples
+    .slice(0, 30)
+    .flatMap(({ values }) => values[name] ?? [])
+    .filter((text) => text !== '');
+
+export interface Suggest {
+  /** The plan's steps with a new one in its place, lines and links suggested. */
+  withStep: (steps: readonly Step[], fresh: Step) => Promise<Step[]>;
+  /** The plan's steps, with lines for what one of them leaves open. */
+  rest: (steps: readonly Step[], only: string) => Promise<Step[]>;
+}
+
+/** Suggests for the plan as a whole; computed off the main thread. */
+export function useSuggest(): Suggest {
+  const learned = useLearned().data ?? NOTHING_LEARNED;
+  const { document, samples, schemas } = useDraft();
+  const { fields, settings } = document;
+  return useMemo(() => {
+    const inputFor = (steps: readonly Step[]): Omit<SuggestInput, 'newId'> => ({
+      fields: fields.map((field) => ({ ...field, samples: saidUnder(field.name, samples) })),
+      steps,
+      schemas,
+      learned,
+      where: settings,
     });
-  }, []);
+    return {
+      withStep: (steps, fresh) => worker().withStep(inputFor(steps), fresh),
+      rest: (steps, only) => worker().suggestSteps(inputFor(steps), only),
+    };
+  }, [fields, settings, samples, schemas, learned]);
 }

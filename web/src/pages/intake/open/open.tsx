@@ -1,19 +1,24 @@
-import { useState } from 'react';
-import { api } from '../../api/client.ts';
-import { useDo } from '../../api/hooks.ts';
-import { Button } from '../../parts/button.tsx';
-import { cx } from '../../parts/cx.ts';
-import { TextField } from '../../parts/form.tsx';
-import { Sheet, TD, TH } from '../../parts/sheet.tsx';
-import { IntakeStateTag } from '../../parts/state.tsx';
-import { Empty } from '../../parts/states.tsx';
-import { Moment } from '../../parts/time.tsx';
-import { Tag } from '../../parts/chip.tsx';
-import { useDraft } from './draft.tsx';
+import { api } from '../../../api/client.ts';
+import { useDo } from '../../../api/hooks.ts';
+import { Button } from '../../../parts/button.tsx';
+import { Copy } from '../../../parts/copy.tsx';
+import { cx } from '../../../parts/cx.ts';
+import { Sheet, TD, TH } from '../../../parts/sheet.tsx';
+import { IntakeStateTag } from '../../../parts/state.tsx';
+import { Empty } from '../../../parts/states.tsx';
+import { Moment } from '../../../parts/time.tsx';
+import { Tag } from '../../../parts/chip.tsx';
+import { useDraft } from '../draft.tsx';
+import { Files } from './files.tsx';
+import { KeysForEvents } from './keys-for-events.tsx';
+import { Protection } from './protection.tsx';
+import { Told } from './told.tsx';
 
 /** Where submissions go, whether they are taken, and the versions. */
 export function Open() {
-  const { detail, document, change, mayEdit } = useDraft();
+  const { detail, document, mayEdit } = useDraft();
+  const kind = document.source.kind ?? 'page';
+  const formSelector = document.source.formName ? ` data-form="#${document.source.formName}"` : '';
   const { intake, versions, changes } = detail;
   const address = `${window.location.origin}/in/${intake.key}`;
   const state = useDo((to: 'open' | 'closed') => api('PUT', `/intakes/${intake.id}/state`, { state: to }), ['intakes']);
@@ -24,7 +29,23 @@ export function Open() {
         <Sheet title="Address" aside={<IntakeStateTag state={intake.state} />}>
           <div className="space-y-3 p-4">
             <Copy label="Address for submissions" text={address} />
-            <Copy label="On the page, the form’s first line" text={`<form method="post" action="${address}">`} />
+            {kind === 'page' && (
+              <>
+                <Copy
+                  label="On the page, the form’s first line: it posts here"
+                  text={`<form method="post" action="${address}">`}
+                />
+                <Copy
+                  label="Or one more line: the page goes on as it does, and a copy comes here"
+                  text={`<script src="${window.location.origin}/attach.js" data-intake="${intake.key}"${formSelector} defer></script>`}
+                />
+                <p className="text-small text-soft">
+                  The script also fills hidden fields that are named like a parameter of the page’s address,{' '}
+                  <code className="font-mono">referrer</code> or <code className="font-mono">page</code>, and tries
+                  again when the visitor was offline.
+                </p>
+              </>
+            )}
             <p className="text-small text-soft">
               JSON, form-encoded and multipart bodies are taken. A program that may send twice adds an{' '}
               <code className="font-mono">Idempotency-Key</code> header, a form a hidden field{' '}
@@ -45,38 +66,12 @@ export function Open() {
             )}
           </div>
         </Sheet>
-        <Sheet title="Protection and thanks">
-          <fieldset disabled={!mayEdit} className="space-y-3 p-4">
-            <TextField
-              label="Submissions a minute and address"
-              type="number"
-              min={1}
-              max={100000}
-              value={document.settings.perMinute}
-              onChange={({ target }) => {
-                const perMinute = Number(target.value);
-                if (Number.isInteger(perMinute) && perMinute >= 1 && perMinute <= 100_000)
-                  change((held) => ({ ...held, settings: { ...held.settings, perMinute } }));
-              }}
-              help="More than that is turned away for a minute."
-            />
-            <TextField
-              label="Page that browsers go to afterwards"
-              type="url"
-              placeholder="a thank-you page of ours"
-              value={document.settings.thankYou ?? ''}
-              onChange={({ target }) =>
-                change((held) => {
-                  const { thankYou: _, ...rest } = held.settings;
-                  return { ...held, settings: target.value === '' ? rest : { ...rest, thankYou: target.value } };
-                })
-              }
-            />
-            <p className="text-small text-soft">Changes here count from the next version on.</p>
-          </fieldset>
-        </Sheet>
+        <Protection />
+        {kind !== 'page' && kind !== 'file' && <KeysForEvents />}
       </div>
       <div className="space-y-3.5">
+        <Told />
+        <Files />
         <Sheet title="Versions">
           {versions.length === 0 ? (
             <Empty title="Nothing is published yet">Settle the checks of the plan, rehearse, then publish.</Empty>
@@ -147,33 +142,6 @@ export function Open() {
             </ul>
           )}
         </Sheet>
-      </div>
-    </div>
-  );
-}
-
-function Copy({ label, text }: { label: string; text: string }) {
-  const [copied, setCopied] = useState(false);
-  return (
-    <div>
-      <p className="mb-1 text-small font-semibold">{label}</p>
-      <div className="flex items-center gap-2">
-        <code
-          className="min-w-0 flex-1 truncate rounded-[7px] bg-sand px-3 py-1.5 font-mono text-[13px]"
-          data-testid="address"
-        >
-          {text}
-        </code>
-        <Button
-          onClick={() => {
-            void navigator.clipboard.writeText(text).then(() => {
-              setCopied(true);
-              setTimeout(() => setCopied(false), 2000);
-            });
-          }}
-        >
-          {copied ? 'Copied' : 'Copy'}
-        </Button>
       </div>
     </div>
   );

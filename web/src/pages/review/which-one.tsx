@@ -1,122 +1,38 @@
-import { useSearchParams } from 'react-router';
-import { api } from '../api/client.ts';
-import { useDo, useMe, useSubmission, useSubmissions, useSystem } from '../api/hooks.ts';
-import type { SubmissionLine, SubmissionPath } from '../api/types.ts';
-import { Button } from '../parts/button.tsx';
-import { Incoming, Outgoing, Tag } from '../parts/chip.tsx';
-import { cx } from '../parts/cx.ts';
-import { Key } from '../parts/key.tsx';
-import { listKeys, useKeys } from '../parts/keys.ts';
-import { Heading, Sheet, TD, TH } from '../parts/sheet.tsx';
-import { Empty, Fetched } from '../parts/states.tsx';
-import { Moment } from '../parts/time.tsx';
-import { ValueText } from '../parts/values.tsx';
+import type { StepReport } from '@zusammen/core/plans';
+import { api } from '../../api/client.ts';
+import { useDo, useMe, useSystem } from '../../api/hooks.ts';
+import type { SubmissionPath } from '../../api/types.ts';
+import { Button } from '../../parts/button.tsx';
+import { Incoming, Outgoing, Tag } from '../../parts/chip.tsx';
+import { cx } from '../../parts/cx.ts';
+import { Key } from '../../parts/key.tsx';
+import { useKeys } from '../../parts/keys.ts';
+import { TD, TH } from '../../parts/sheet.tsx';
+import { Empty } from '../../parts/states.tsx';
+import { Moment } from '../../parts/time.tsx';
+import { ValueText } from '../../parts/values.tsx';
+import { valuesFor } from '../submission-path.tsx';
 
-/** Decisions that wait: the queue on the left, one question on the right; a key decides and the next comes up. */
-export function Review() {
-  const waiting = useSubmissions({ state: 'in review' }, 2_000);
-  const [params, setParams] = useSearchParams();
-  const list = waiting.data?.submissions ?? [];
-  const at = Math.max(
-    0,
-    list.findIndex(({ id }) => id === params.get('submission')),
-  );
-  const go = (to: number): void => list[to] && setParams({ submission: list[to].id }, { replace: true });
-  useKeys(listKeys(list.length, at, go));
-  const chosen = list[at];
-  return (
-    <>
-      <Heading
-        title="Review"
-        actions={
-          <span className="flex items-center gap-2 text-small font-semibold text-soft">
-            <Key name="1" /> <Key name="2" /> choose <Key name="N" /> somebody new <Key name="J" /> <Key name="K" />{' '}
-            move
-          </span>
-        }
-      >
-        {list.length > 0 && <Tag tone="saffron">{list.length === 1 ? '1 waits' : `${list.length} wait`}</Tag>}
-        {list.length > 0 && (
-          <span className="text-soft">
-            oldest <Moment at={list.at(-1)!.receivedAt} />
-          </span>
-        )}
-      </Heading>
-      <Fetched query={waiting}>
-        {() =>
-          !chosen ? (
-            <Sheet>
-              <Empty title="Nothing waits for a decision">Where a plan says “ask”, its questions come here.</Empty>
-            </Sheet>
-          ) : (
-            <div className="grid grid-cols-[300px_minmax(0,1fr)] items-start gap-3.5">
-              <Queue list={list} at={at} go={go} />
-              <Decision key={chosen.id} id={chosen.id} />
-            </div>
-          )
-        }
-      </Fetched>
-    </>
-  );
-}
-
-function Queue({ list, at, go }: { list: SubmissionLine[]; at: number; go: (to: number) => void }) {
-  return (
-    <Sheet>
-      <ul>
-        {list.map(({ id, label, intakeKey, words, receivedAt }, index) => (
-          <li key={id} className="border-t border-hair first:border-t-0">
-            <button
-              type="button"
-              onClick={() => go(index)}
-              aria-current={index === at}
-              className={cx(
-                'block w-full px-4 py-2.5 text-left hover:bg-wash',
-                index === at && 'bg-plum-wash/60 shadow-[inset_4px_0_0_var(--color-plum)]',
-              )}
-            >
-              <span className="block font-semibold">{words ?? 'Which record is meant?'}</span>
-              <span className="block truncate text-small text-soft">
-                {label}, {intakeKey}
-              </span>
-              <span className="block text-small text-soft">
-                <Moment at={receivedAt} />
-              </span>
-            </button>
-          </li>
-        ))}
-      </ul>
-    </Sheet>
-  );
-}
-
-function Decision({ id }: { id: string }) {
-  const path = useSubmission(id);
-  return (
-    <Sheet>
-      <Fetched query={path}>{(told) => <Question told={told} />}</Fetched>
-    </Sheet>
-  );
-}
-
-function Question({ told }: { told: SubmissionPath }) {
+/** Which of several records is meant: the submission beside each, and one key that decides. */
+export function WhichOne({ told }: { told: SubmissionPath }) {
   const { submission, steps } = told;
   const me = useMe();
   const step = steps.find(({ outcome }) => outcome === 'asked');
   const system = useSystem(step?.system);
   const entity = system.data?.schema.entities.find(({ name }) => name === step?.entity);
   const answer = useDo(
-    (body: { step: string; record?: string; anew?: true }) =>
+    (body: { step: string; row?: number; record?: string; anew?: true }) =>
       api('POST', `/submissions/${submission.id}/answers`, body),
     ['submissions', 'submission', 'today', 'intakes'],
   );
   const candidates = step?.candidates ?? [];
+  const came = step ? valuesFor(told, step) : {};
   const may = me.data !== undefined && me.data.role !== 'viewer' && step !== undefined && !answer.isPending;
   const choose = (record: string): void => {
-    if (may && step) answer.mutate({ step: step.step, record });
+    if (may && step) answer.mutate({ ...at(step), record });
   };
   const anew = (): void => {
-    if (may && step) answer.mutate({ step: step.step, anew: true });
+    if (may && step) answer.mutate({ ...at(step), anew: true });
   };
   useKeys({
     n: anew,
@@ -138,7 +54,7 @@ function Question({ told }: { told: SubmissionPath }) {
   const comes = (name: string): string | undefined => {
     const from = linesOf(told, step.step, name);
     const values = from
-      .map((each) => submission.values[each])
+      .map((each) => came[each])
       .flat()
       .filter(Boolean);
     return values.length === 0 ? undefined : values.join(' ');
@@ -228,7 +144,10 @@ function Question({ told }: { told: SubmissionPath }) {
   );
 }
 
+const at = ({ step, row }: StepReport): { step: string; row?: number } =>
+  row === undefined ? { step } : { step, row };
+
 /** Names of the form's fields that a step's lines send to a field. */
-function linesOf(told: SubmissionPath, step: string, field: string): string[] {
+export function linesOf(told: SubmissionPath, step: string, field: string): string[] {
   return told.treatments.find((each) => each.step === step && each.field === field)?.from ?? [];
 }

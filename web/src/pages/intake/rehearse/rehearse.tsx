@@ -1,26 +1,27 @@
-import type { FieldChange, StepReport } from '@zusammen/core/plans';
+import { effectKey, stepName, type FieldChange, type Outcome, type StepReport } from '@zusammen/core/plans';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { api } from '../../api/client.ts';
-import { useDo } from '../../api/hooks.ts';
-import type { Rehearsed, SubmittedValues } from '../../api/types.ts';
-import { Button } from '../../parts/button.tsx';
-import { Outgoing, Tag } from '../../parts/chip.tsx';
-import { cx } from '../../parts/cx.ts';
-import { Dialog } from '../../parts/dialog.tsx';
-import { Key } from '../../parts/key.tsx';
-import { listKeys, useKeys } from '../../parts/keys.ts';
-import { Sheet, TD, TH } from '../../parts/sheet.tsx';
-import { OutcomeTag } from '../../parts/state.tsx';
-import { Empty, Skeleton, Trouble } from '../../parts/states.tsx';
-import { Moment } from '../../parts/time.tsx';
-import { ValueText } from '../../parts/values.tsx';
-import { useDraft, type SampleLine } from './draft.tsx';
-import { readSample } from './read-sample.ts';
+import { api } from '../../../api/client.ts';
+import { useDo } from '../../../api/hooks.ts';
+import type { Rehearsed } from '../../../api/types.ts';
+import { Button } from '../../../parts/button.tsx';
+import { Outgoing, Tag } from '../../../parts/chip.tsx';
+import { cx } from '../../../parts/cx.ts';
+import { Key } from '../../../parts/key.tsx';
+import { listKeys, useKeys } from '../../../parts/keys.ts';
+import { Sheet, TD, TH } from '../../../parts/sheet.tsx';
+import { OutcomeTag } from '../../../parts/state.tsx';
+import { Empty, Skeleton, Trouble } from '../../../parts/states.tsx';
+import { Moment } from '../../../parts/time.tsx';
+import { ValueText } from '../../../parts/values.tsx';
+import { useDraft, type SampleLine } from '../draft.tsx';
+import { AddSample } from './add-sample.tsx';
+import { Against } from './against.tsx';
+import { MakeUp } from './make-up.tsx';
 
 /** Samples × steps with what would happen; one sample opened, field by field, before and after. Nothing is written. */
 export function Rehearse() {
-  const { samples, rehearsal, document, mayEdit } = useDraft();
+  const { detail, samples, rehearsal, document, mayEdit, changed } = useDraft();
   const [params, setParams] = useSearchParams();
   const [adding, setAdding] = useState(false);
   const at = Math.max(
@@ -28,20 +29,36 @@ export function Rehearse() {
     samples.findIndex(({ id }) => id === params.get('sample')),
   );
   const go = (to: number): void => samples[to] && setParams({ sample: samples[to].id }, { replace: true });
+  const mayCompare = mayEdit && detail.intake.liveVersion !== null && changed;
   useKeys({
     ...listKeys(samples.length, at, go),
     r: () => void rehearsal.refetch(),
     n: () => mayEdit && setAdding(true),
+    l: () => mayCompare && setParams({ against: 'live' }, { replace: true }),
   });
   const results = rehearsal.data;
-  const well = results?.filter(({ course }) => course?.state === 'applied').length;
+  const against = params.get('against') === 'live';
+  if (against) return <Against back={() => setParams({}, { replace: true })} />;
   return (
-    <div className="grid grid-cols-[minmax(0,5fr)_minmax(0,6fr)] items-start gap-3.5">
+    <div
+      className={cx(
+        'grid items-start gap-3.5',
+        // Many steps need the room that one sample opened can spare.
+        document.plan.steps.length > 2
+          ? 'grid-cols-[minmax(0,5fr)_minmax(0,3fr)]'
+          : 'grid-cols-[minmax(0,5fr)_minmax(0,6fr)]',
+      )}
+    >
       <Sheet
         title={`${samples.length} samples`}
         aside={
           <>
-            {results && `${well} of ${results.length} come out well`}
+            {mayEdit && samples.length > 0 && <MakeUp />}
+            {mayCompare && (
+              <Button hotkey="L" onClick={() => setParams({ against: 'live' }, { replace: true })}>
+                Draft against live
+              </Button>
+            )}
             {mayEdit && (
               <Button hotkey="N" onClick={() => setAdding(true)}>
                 Add a sample
@@ -60,10 +77,10 @@ export function Rehearse() {
                   <th className={cx(TH, 'pl-4')}>Sample</th>
                   {document.plan.steps.map((step) => (
                     <th key={step.id} className={TH}>
-                      <StepName system={step.system} entity={step.entity} />
+                      <StepName id={step.id} />
                     </th>
                   ))}
-                  <th className={TH}>Fields written</th>
+                  {document.plan.steps.length < 4 && <th className={TH}>Fields written</th>}
                 </tr>
               </thead>
               <tbody>
@@ -73,7 +90,7 @@ export function Rehearse() {
                     sample={sample}
                     result={results?.[index]}
                     chosen={index === at}
-                    steps={document.plan.steps.length}
+                    steps={document.plan.steps.map(({ id }) => id)}
                     choose={() => go(index)}
                   />
                 ))}
@@ -95,9 +112,27 @@ export function Rehearse() {
   );
 }
 
-function StepName({ system, entity }: { system: string; entity: string }) {
-  const { schemas } = useDraft();
-  return <>{schemas.get(system)?.entities.find(({ name }) => name === entity)?.label ?? entity}</>;
+function StepName({ id }: { id: string }) {
+  const { schemas, document } = useDraft();
+  const { steps } = document.plan;
+  const step = steps.find((each) => each.id === id);
+  return <>{step ? stepName(step, steps, schemas) : 'a step that is gone'}</>;
+}
+
+/** What came of a step, or of its rows: each outcome once, with how many rows had it. */
+function StepOutcomes({ reports }: { reports: readonly StepReport[] }) {
+  const counts = new Map<Outcome, number>();
+  for (const { outcome } of reports) counts.set(outcome, (counts.get(outcome) ?? 0) + 1);
+  return (
+    <span className="flex flex-wrap gap-1">
+      {[...counts].map(([outcome, count]) => (
+        <span key={outcome} className="inline-flex items-center gap-1">
+          <OutcomeTag outcome={outcome} />
+          {count > 1 && <span className="font-mono text-[12px] text-soft">×{count}</span>}
+        </span>
+      ))}
+    </span>
+  );
 }
 
 const written = (step: StepReport): number =>
@@ -113,7 +148,8 @@ function SampleRow({
   sample: SampleLine;
   result: Rehearsed | undefined;
   chosen: boolean;
-  steps: number;
+  /** The plan's steps, by id. */
+  steps: readonly string[];
   choose: () => void;
 }) {
   return (
@@ -135,23 +171,25 @@ function SampleRow({
         </button>
       </td>
       {result?.trouble ? (
-        <td className={cx(TD, 'text-brick')} colSpan={steps + 1}>
+        <td className={cx(TD, 'text-brick')} colSpan={steps.length + 1}>
           {result.trouble}
         </td>
       ) : (
         <>
-          {Array.from({ length: steps }, (_, at) => (
-            <td key={at} className={TD}>
-              {result?.course?.steps[at] ? (
-                <OutcomeTag outcome={result.course.steps[at].outcome} />
+          {steps.map((id) => (
+            <td key={id} className={TD}>
+              {result?.course ? (
+                <StepOutcomes reports={result.course.steps.filter(({ step }) => step === id)} />
               ) : (
                 <span className="text-soft">…</span>
               )}
             </td>
           ))}
-          <td className={cx(TD, 'font-mono')}>
-            {result?.course ? result.course.steps.reduce((sum, step) => sum + written(step), 0) : ''}
-          </td>
+          {steps.length < 4 && (
+            <td className={cx(TD, 'font-mono')}>
+              {result?.course ? result.course.steps.reduce((sum, step) => sum + written(step), 0) : ''}
+            </td>
+          )}
         </>
       )}
     </tr>
@@ -204,7 +242,7 @@ function Opened({
         )}
         {!result && <Skeleton />}
         {result?.course?.steps.map((step) => (
-          <StepOpened key={step.step} step={step} />
+          <StepOpened key={effectKey(step.step, step.row)} step={step} />
         ))}
         <details className="border-t border-hair px-4 py-2">
           <summary className="cursor-pointer text-small font-semibold text-soft">What came in</summary>
@@ -234,8 +272,9 @@ function StepOpened({ step }: { step: StepReport }) {
   const rest = step.changes.length - changes.length - kept.length;
   return (
     <section>
-      <h3 className="flex items-center gap-2 border-b border-hair bg-wash px-4 py-2 font-semibold">
-        <StepName system={step.system} entity={step.entity} />
+      <h3 className="flex flex-wrap items-center gap-2 border-b border-hair bg-wash px-4 py-2 font-semibold">
+        <StepName id={step.step} />
+        {step.row !== undefined && <span className="font-normal text-soft">row {step.row + 1}</span>}
         <OutcomeTag outcome={step.outcome} />
         {step.verdict === 'one' && step.record && (
           <Tag tone="moss">
@@ -313,65 +352,5 @@ function ChangeRow({ change }: { change: FieldChange }) {
         {change.ambiguous && <span className="block truncate text-small text-saffron">{change.ambiguous}</span>}
       </td>
     </tr>
-  );
-}
-
-function AddSample({ close }: { close: () => void }) {
-  const { detail, document } = useDraft();
-  const [text, setText] = useState('');
-  const read = text.trim() === '' ? undefined : readSample(text);
-  const add = useDo(
-    (values: SubmittedValues) => api('POST', `/intakes/${detail.intake.id}/samples`, { values }),
-    ['intakes'],
-  );
-  const unknown = read?.ok
-    ? Object.keys(read.values).filter((name) => !document.fields.some((field) => field.name === name))
-    : [];
-  return (
-    <Dialog
-      open
-      close={close}
-      title="Add a sample"
-      description="Paste what a form sends: JSON, or name=value pairs joined by & or one a line."
-    >
-      <textarea
-        autoFocus
-        aria-label="What a form sends"
-        spellCheck={false}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        placeholder={`{"${document.fields[0]?.name ?? 'name'}": "…"}`}
-        className="h-[200px] w-full rounded-[7px] border border-line bg-sheet p-3 font-mono text-[12px]"
-      />
-      {read && !read.ok && (
-        <p role="alert" className="mt-2 text-brick">
-          {read.reason}
-        </p>
-      )}
-      {read?.ok && (
-        <p className="mt-2 text-soft">
-          {Object.keys(read.values).length} values.
-          {unknown.length > 0 && (
-            <span className="text-saffron"> Not among the fields: {unknown.slice(0, 5).join(', ')}.</span>
-          )}
-        </p>
-      )}
-      {add.error && (
-        <p role="alert" className="mt-2 text-brick">
-          {add.error.message}
-        </p>
-      )}
-      <div className="mt-4 flex justify-end gap-2">
-        <Button onClick={close}>Not now</Button>
-        <Button
-          look="strong"
-          disabled={!read?.ok}
-          busy={add.isPending}
-          onClick={() => read?.ok && add.mutate(read.values, { onSuccess: close })}
-        >
-          Keep this sample
-        </Button>
-      </div>
-    </Dialog>
   );
 }

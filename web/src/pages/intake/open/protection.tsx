@@ -1,0 +1,120 @@
+import { originOf } from '@zusammen/core/checks';
+import type { IntakeSettings } from '@zusammen/core/plans';
+import { useState } from 'react';
+import { TextField } from '../../../parts/form.tsx';
+import { Sheet } from '../../../parts/sheet.tsx';
+import { useDraft } from '../draft.tsx';
+
+/** Who may send, how often, and where a visitor goes afterwards. */
+export function Protection() {
+  const { document, change, mayEdit } = useDraft();
+  const { settings, source } = document;
+  const kind = source.kind ?? 'page';
+  const set = (more: Partial<IntakeSettings>): void =>
+    change((held) => ({ ...held, settings: { ...held.settings, ...more } }));
+  return (
+    <Sheet title="Protection and thanks">
+      <fieldset disabled={!mayEdit} className="space-y-3 p-4">
+        {kind === 'page' && (
+          <Words
+            label="Only pages of these origins may send"
+            placeholder="any page, e.g. https://www.example.org"
+            value={settings.allowedOrigins ?? []}
+            read={(text) => originOf(text)}
+            wrong="is no origin such as https://www.example.org"
+            change={(allowedOrigins) => set({ allowedOrigins })}
+          />
+        )}
+        {kind === 'events' && (
+          <Words
+            label="Only events of these kinds"
+            placeholder="all kinds, e.g. order.placed"
+            value={settings.eventTypes ?? []}
+            read={(text) => (/^[\w.-]{1,200}$/.test(text) ? text : undefined)}
+            wrong="is no kind such as order.placed"
+            change={(eventTypes) => set({ eventTypes })}
+          />
+        )}
+        <TextField
+          label="Submissions a minute and address"
+          type="number"
+          min={1}
+          max={100000}
+          value={settings.perMinute}
+          onChange={({ target }) => {
+            const perMinute = Number(target.value);
+            if (Number.isInteger(perMinute) && perMinute >= 1 && perMinute <= 100_000) set({ perMinute });
+          }}
+          help="More than that is turned away for a minute."
+        />
+        <TextField
+          label="Days after which what people sent is forgotten"
+          type="number"
+          min={1}
+          max={3650}
+          placeholder="kept for ever"
+          value={settings.keepDays ?? ''}
+          onChange={({ target }) => {
+            const days = Number(target.value);
+            if (target.value !== '' && !(Number.isInteger(days) && days >= 1 && days <= 3650)) return;
+            change((held) => {
+              const { keepDays: _, ...rest } = held.settings;
+              return { ...held, settings: target.value === '' ? rest : { ...rest, keepDays: days } };
+            });
+          }}
+          help="Values go, here and on the ledger; what came of it stays. It can’t be taken back then."
+        />
+        {kind === 'page' && (
+          <TextField
+            label="Page that browsers go to afterwards"
+            type="url"
+            placeholder="a thank-you page of ours"
+            value={settings.thankYou ?? ''}
+            onChange={({ target }) =>
+              change((held) => {
+                const { thankYou: _, ...rest } = held.settings;
+                return { ...held, settings: target.value === '' ? rest : { ...rest, thankYou: target.value } };
+              })
+            }
+          />
+        )}
+        <p className="text-small text-soft">Changes here count from the next version on.</p>
+      </fieldset>
+    </Sheet>
+  );
+}
+
+/** Several words in one box, parted by commas or spaces; kept only once all of them are understood. */
+function Words({
+  label,
+  placeholder,
+  value,
+  read,
+  wrong,
+  change,
+}: {
+  label: string;
+  placeholder: string;
+  value: readonly string[];
+  read: (text: string) => string | undefined;
+  wrong: string;
+  change: (value: string[]) => void;
+}) {
+  const [text, setText] = useState(value.join(', '));
+  const [problem, setProblem] = useState<string>();
+  return (
+    <TextField
+      label={label}
+      placeholder={placeholder}
+      value={text}
+      error={problem}
+      onChange={({ target }) => {
+        setText(target.value);
+        const parts = target.value.split(/[\s,]+/).filter(Boolean);
+        const bad = parts.find((part) => read(part) === undefined);
+        setProblem(bad === undefined ? undefined : `“${bad}” ${wrong}`);
+        if (bad === undefined) change([...new Set(parts.map((part) => read(part)!))]);
+      }}
+    />
+  );
+}

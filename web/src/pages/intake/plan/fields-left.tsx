@@ -1,0 +1,198 @@
+import { useDraggable, useDroppable } from '@dnd-kit/core';
+import type { FormField } from '@zusammen/core/forms';
+import type { Line } from '@zusammen/core/mapping';
+import type { Step } from '@zusammen/core/plans';
+import { isWritable, mustBeGiven, type Entity, type Field } from '@zusammen/core/schema';
+import type { ReactNode } from 'react';
+import { Incoming, Outgoing } from '../../../parts/chip.tsx';
+import { Combobox } from '../../../parts/combobox.tsx';
+import { cx } from '../../../parts/cx.ts';
+import { Editable } from '../../../parts/editable.tsx';
+import { ValueText } from '../../../parts/values.tsx';
+import { useDraft } from '../draft.tsx';
+import { earlierItems, earlierOf } from './earlier.ts';
+import { targetItems } from './target-items.ts';
+
+interface Props {
+  unused: readonly FormField[];
+  unfilled: readonly Field[];
+  entity: Entity;
+  taken: ReadonlySet<string>;
+  values: Record<string, string | string[]> | undefined;
+  mayEdit: boolean;
+  /** Shows all that is left instead of a few of it. */
+  whole: boolean;
+  step: Step;
+  connect: (source: FormField, field: string) => void;
+  /** Puts the record of an earlier step, or one of its values, into a field. */
+  link: (from: NonNullable<Line['fromStep']>, field: string) => void;
+  always: (field: string) => void;
+}
+
+const FEW = 12;
+
+/** What of the form isn't used, and what of the record nothing fills: picked, or dragged onto one another. */
+export function FieldsLeft({
+  unused,
+  unfilled,
+  entity,
+  taken,
+  values,
+  mayEdit,
+  whole,
+  step,
+  connect,
+  link,
+  always,
+}: Props) {
+  const { document, schemas } = useDraft();
+  const sources = whole ? unused : unused.slice(0, FEW);
+  const targets = whole ? unfilled : unfilled.slice(0, FEW);
+  return (
+    <div className={cx('grid gap-x-6 gap-y-2', whole ? 'grid-cols-2 items-start' : 'grid-cols-1')}>
+      <Left name="Not used here" count={unused.length} shown={sources.length} whole={whole}>
+        {sources.map((source) => (
+          <span key={source.name} className={cx(whole && 'grid grid-cols-[220px_minmax(0,1fr)] items-center gap-3')}>
+            <Dragged name={source.name} disabled={!mayEdit}>
+              <Editable
+                bare
+                label={`Use ${source.label}`}
+                wide
+                disabled={!mayEdit}
+                shown={<Incoming>{source.label}</Incoming>}
+              >
+                {(close) => (
+                  <Combobox
+                    placeholder={`Where does ${source.label} go?`}
+                    items={targetItems(entity, taken)}
+                    choose={(name) => {
+                      connect(source, name);
+                      close();
+                    }}
+                  />
+                )}
+              </Editable>
+            </Dragged>
+            {whole && (
+              <span className="min-w-0 truncate">
+                <ValueText value={values?.[source.name] ?? null} />
+              </span>
+            )}
+          </span>
+        ))}
+      </Left>
+      <Left name="Nothing fills" count={unfilled.length} shown={targets.length} whole={whole}>
+        {targets.map((field) => (
+          <Target key={field.name} field={field.name}>
+            <Editable
+              bare
+              wide
+              disabled={!mayEdit}
+              label={`Fill ${field.label}`}
+              shown={
+                <Outgoing muted>
+                  {field.label}
+                  {mustBeGiven(field) && <span className="font-bold"> needed</span>}
+                </Outgoing>
+              }
+            >
+              {(close) => (
+                <Combobox
+                  placeholder={`What fills ${field.label}?`}
+                  items={[
+                    ...(field.type === 'reference' ? earlierItems(step, field, document.plan.steps, schemas) : []),
+                    ...unused.map(({ name, label, type }) => ({
+                      value: `form ${name}`,
+                      label,
+                      words: `${label} ${name}`,
+                      note: type,
+                      group: 'A field of the form',
+                    })),
+                    ...(field.type === 'reference' ? [] : earlierItems(step, field, document.plan.steps, schemas)),
+                    {
+                      value: 'always',
+                      label: 'always the same, or computed',
+                      words: 'always same constant computed',
+                      group: 'Or',
+                    },
+                  ]}
+                  choose={(chosen) => {
+                    const source = unused.find(({ name }) => chosen === `form ${name}`);
+                    const earlier = earlierOf(chosen);
+                    if (source) connect(source, field.name);
+                    else if (earlier) link(earlier, field.name);
+                    else always(field.name);
+                    close();
+                  }}
+                />
+              )}
+            </Editable>
+          </Target>
+        ))}
+      </Left>
+    </div>
+  );
+}
+
+function Left({
+  name,
+  count,
+  shown,
+  whole,
+  children,
+}: {
+  name: string;
+  count: number;
+  shown: number;
+  whole: boolean;
+  children: ReactNode;
+}) {
+  return (
+    <div className={cx('min-w-0', whole ? 'space-y-1.5' : 'flex flex-wrap items-center gap-1.5')}>
+      <span className={cx('shrink-0 text-small text-soft', whole ? 'block font-semibold' : 'mr-1 w-[92px]')}>
+        {name}
+      </span>
+      {count === 0 && <span className="text-small text-soft">nothing</span>}
+      {children}
+      {count > shown && <span className="text-small text-soft">and {count - shown} more</span>}
+    </div>
+  );
+}
+
+/** A form's field that can be dragged; keys and clicks go to what is inside. */
+function Dragged({ name, disabled, children }: { name: string; disabled: boolean; children: ReactNode }) {
+  const { setNodeRef, listeners, transform, isDragging } = useDraggable({
+    id: `field ${name}`,
+    data: { source: name },
+    disabled,
+  });
+  return (
+    <span
+      ref={setNodeRef}
+      onPointerDown={listeners?.['onPointerDown'] as ((event: React.PointerEvent) => void) | undefined}
+      className={cx('inline-block max-w-full touch-none', isDragging && 'relative z-50 opacity-90')}
+      style={transform ? { transform: `translate(${transform.x}px, ${transform.y}px)` } : undefined}
+    >
+      {children}
+    </span>
+  );
+}
+
+function Target({ field, children }: { field: string; children: ReactNode }) {
+  const { setNodeRef, isOver } = useDroppable({ id: `target ${field}`, data: { field } });
+  return (
+    <span
+      ref={setNodeRef}
+      className={cx('inline-block max-w-full rounded-[4px]', isOver && 'outline-2 outline-offset-2 outline-moss')}
+    >
+      {children}
+    </span>
+  );
+}
+
+/** The record's fields that no line fills, those needed first. */
+export function unfilledOf(entity: Entity, taken: ReadonlySet<string>): Field[] {
+  return entity.fields
+    .filter((field) => isWritable(field) && !taken.has(field.name))
+    .sort((a, b) => Number(mustBeGiven(b)) - Number(mustBeGiven(a)));
+}

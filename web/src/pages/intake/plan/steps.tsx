@@ -1,0 +1,350 @@
+import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { arrayMove, SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import {
+  backLinkStep,
+  blankStep,
+  fieldLabel,
+  linkLine,
+  linkProposals,
+  refersTo,
+  stepName,
+  type LinkProposal,
+  type Plan,
+  type Step,
+} from '@zusammen/core/plans';
+import { entityOf, fieldOf } from '@zusammen/core/schema';
+import { useState, type ReactNode } from 'react';
+import { Combobox } from '../../../parts/combobox.tsx';
+import { cx } from '../../../parts/cx.ts';
+import { Choices, Editable } from '../../../parts/editable.tsx';
+import { Key } from '../../../parts/key.tsx';
+import { useKeys } from '../../../parts/keys.ts';
+import { useDraft } from '../draft.tsx';
+import { entityItems } from './entity-items.ts';
+import { outcomeInWords } from './outcomes.tsx';
+import { PlanText } from './plan-text.tsx';
+import { useSuggest } from './suggest.ts';
+
+const newId = (): string => crypto.randomUUID().slice(0, 8);
+
+/** What a submission does, in order: steps, how they hang together, what could be linked, and what a refusal means. */
+export function Steps({ chosen, choose }: { chosen: Step | undefined; choose: (id: string | undefined) => void }) {
+  const { document, change, mayEdit, findings } = useDraft();
+  const [said, setSaid] = useState('');
+  const [reading, setReading] = useState(false);
+  const { steps } = document.plan;
+  const setSteps = (work: (steps: Step[]) => Step[]): void =>
+    change((held) => ({ ...held, plan: { ...held.plan, steps: work(held.plan.steps) } }));
+  const move = (from: number, to: number): void => {
+    if (from < 0 || to < 0 || to >= steps.length || from === to) return;
+    setSteps((held) => arrayMove(held, from, to));
+    setSaid(`Now step ${to + 1} of ${steps.length}.`);
+  };
+  const at = steps.findIndex(({ id }) => id === chosen?.id);
+  useKeys({
+    ...Object.fromEntries(steps.slice(0, 9).map(({ id }, index) => [String(index + 1), () => choose(id)])),
+    ...(mayEdit ? { 'alt+ArrowUp': () => move(at, at - 1), 'alt+ArrowDown': () => move(at, at + 1) } : {}),
+  });
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const drop = ({ active, over }: DragEndEvent): void => {
+    const index = (id: unknown): number => steps.findIndex((step) => step.id === id);
+    if (over) move(index(active.id), index(over.id));
+  };
+  const troubled = (id: string): boolean => findings.some(({ place }) => place.step === id);
+  return (
+    <section aria-label="Steps" className="space-y-2">
+      <div className="flex items-center justify-between px-1">
+        <h2 className="text-small font-semibold text-soft">What a submission does</h2>
+        {mayEdit && <AddStep choose={choose} say={setSaid} />}
+      </div>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+        <SortableContext items={steps.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
+          <ol>
+            {steps.map((step, index) => (
+              <StepCard
+                key={step.id}
+                step={step}
+                index={index}
+                chosen={step.id === chosen?.id}
+                troubled={troubled(step.id)}
+                last={index === steps.length - 1}
+                choose={() => choose(step.id)}
+              />
+            ))}
+          </ol>
+        </SortableContext>
+      </DndContext>
+      <p className="px-1 text-small text-soft empty:hidden" aria-live="polite">
+        {said}
+      </p>
+      {mayEdit && <Proposals choose={choose} />}
+      {steps.length > 1 && <OnRefusal />}
+      {steps.length > 0 && (
+        <p className="flex flex-wrap items-center gap-x-3 px-1 text-small">
+          <button
+            type="button"
+            className="min-h-6 font-semibold text-plum hover:underline"
+            onClick={() => setReading(true)}
+          >
+            as text
+          </button>
+          {mayEdit && chosen && (
+            <button
+              type="button"
+              className="min-h-6 text-soft hover:text-brick hover:underline"
+              onClick={() => {
+                const gone = referencesTo(steps, chosen.id);
+                setSteps((held) => withoutStep(held, chosen.id));
+                choose(steps.find(({ id }) => id !== chosen.id)?.id);
+                setSaid(
+                  gone === 0 ? 'Step removed.' : `Step removed, and ${gone} that came from it. Ctrl Z brings it back.`,
+                );
+              }}
+            >
+              remove this step
+            </button>
+          )}
+          {mayEdit && steps.length > 1 && (
+            <span className="inline-flex items-center gap-1 text-soft">
+              <Key name="Alt ↑" /> <Key name="Alt ↓" /> move
+            </span>
+          )}
+        </p>
+      )}
+      {reading && <PlanText close={() => setReading(false)} />}
+    </section>
+  );
+}
+
+/** A plan without a step: what came from it goes too, since nothing would arrive there any more. */
+function withoutStep(steps: readonly Step[], id: string): Step[] {
+  return steps
+    .filter((step) => step.id !== id && step.record?.step !== id)
+    .map((step) => ({ ...step, lines: step.lines.filter(({ fromStep }) => fromStep?.step !== id) }));
+}
+
+const referencesTo = (steps: readonly Step[], id: string): number =>
+  steps.reduce(
+    (sum, step) =>
+      sum + (step.record?.step === id ? 1 : step.lines.filter(({ fromStep }) => fromStep?.step === id).length),
+    0,
+  );
+
+function StepCard({
+  step,
+  index,
+  chosen,
+  troubled,
+  last,
+  choose,
+}: {
+  step: Step;
+  index: number;
+  chosen: boolean;
+  troubled: boolean;
+  last: boolean;
+  choose: () => void;
+}) {
+  const { document, schemas, mayEdit, systems } = useDraft();
+  const { steps } = document.plan;
+  const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: step.id, disabled: !mayEdit });
+  const leads = steps.slice(index + 1).filter((later) => refersTo(later).includes(step.id));
+  const severalSystems = new Set(steps.map(({ system }) => system)).size > 1;
+  return (
+    <li
+      ref={setNodeRef}
+      style={{
+        transform: transform ? `translate(0, ${transform.y}px)` : undefined,
+        transition,
+      }}
+      className={cx(isDragging && 'relative z-20 opacity-90')}
+    >
+      <button
+        type="button"
+        onPointerDown={listeners?.['onPointerDown'] as ((event: React.PointerEvent) => void) | undefined}
+        onClick={choose}
+        aria-current={chosen ? 'step' : undefined}
+        data-step={step.id}
+        className={cx(
+          'sheet block w-full touch-none px-3 py-2 text-left hover:bg-wash',
+          chosen && 'border-plum shadow-[inset_4px_0_0_var(--color-plum)]',
+        )}
+      >
+        <span className="flex items-baseline justify-between gap-2">
+          <span className="truncate font-semibold">
+            {stepName(step, steps, schemas)}
+            {troubled && (
+              <span className="ml-1.5 text-saffron" title="Has checks to settle">
+                ◆
+              </span>
+            )}
+          </span>
+          {steps.length > 1 && index < 9 && <Key name={String(index + 1)} />}
+        </span>
+        <span className="block truncate text-small text-soft">
+          {outcomeInWords(step)}
+          {step.repeat !== undefined && `, for every row of ${step.repeat}`}
+          {severalSystems && ` · ${systems.find(({ id }) => id === step.system)?.name ?? ''}`}
+        </span>
+      </button>
+      {!last && (
+        <div className="ml-5 min-h-3 border-l border-dashed border-line py-1 pl-3 text-small text-soft">
+          {leads.map((later) => (
+            <p key={later.id} className="truncate">
+              {leadsTo(step, later)}
+            </p>
+          ))}
+        </div>
+      )}
+    </li>
+  );
+
+  function leadsTo(from: Step, later: Step): string {
+    const filled = later.lines.filter(({ fromStep }) => fromStep?.step === from.id);
+    const name = stepName(later, steps, schemas);
+    if (later.record?.step === from.id) return 'comes up once more below';
+    const fields = filled.map(({ field }) => fieldLabel(later, field, schemas).toLowerCase());
+    const first = filled.some(({ fromStep }) => fromStep?.row === 'first');
+    return `${first ? 'the first becomes' : 'becomes'} ${name}’s ${fields.join(' and ')}`;
+  }
+}
+
+function AddStep({ choose, say }: { choose: (id: string) => void; say: (what: string) => void }) {
+  const { document, change, systems, schemas } = useDraft();
+  const suggest = useSuggest();
+  const [busy, setBusy] = useState(false);
+  const add = async (chosen: string): Promise<void> => {
+    const [system, name] = chosen.split(' ') as [string, string];
+    const before = document.plan.steps;
+    const fresh = blankStep(newId(), system, name);
+    setBusy(true);
+    try {
+      const steps = await suggest.withStep(before, fresh);
+      change((held) => ({ ...held, plan: { ...held.plan, steps } }));
+      choose(fresh.id);
+      say(whatMoved(before, steps, fresh.id));
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <Editable label="Add a step" bare wide className="text-small text-plum" shown={busy ? 'suggesting…' : 'Add step'}>
+      {(close) => (
+        <Combobox
+          placeholder="Find an entity"
+          items={entityItems(systems, schemas)}
+          choose={(value) => {
+            void add(value);
+            close();
+          }}
+        />
+      )}
+    </Editable>
+  );
+}
+
+/** Lines that left a step for the new one are named: nothing moves in silence. */
+function whatMoved(before: readonly Step[], after: readonly Step[], fresh: string): string {
+  const mine = new Set(after.find(({ id }) => id === fresh)?.lines.flatMap(({ from }) => from) ?? []);
+  const moved = before.flatMap(({ lines }) => lines.filter(({ from }) => from.some((name) => mine.has(name)))).length;
+  return moved === 0
+    ? ''
+    : `${moved === 1 ? 'One line' : `${moved} lines`} moved to the new step, where ${moved === 1 ? 'it fits' : 'they fit'} better.`;
+}
+
+/** Links that the schema's relations offer and nothing sets yet. */
+function Proposals({ choose }: { choose: (id: string) => void }) {
+  const { document, schemas, change } = useDraft();
+  const { steps } = document.plan;
+  const proposals = linkProposals(steps, schemas);
+  const nameOf = (id: string): string => {
+    const step = steps.find((each) => each.id === id);
+    return step ? stepName(step, steps, schemas) : '';
+  };
+  const first = (id: string): string => (steps.find((each) => each.id === id)?.repeat === undefined ? '' : 'first ');
+  const accept = (proposal: LinkProposal): void => {
+    const id = newId();
+    change((held) => ({ ...held, plan: { ...held.plan, steps: withLink(held.plan, proposal, id, schemas) } }));
+    choose(proposal.kind === 'line' ? proposal.step : id);
+  };
+  if (proposals.length === 0) return null;
+  return (
+    <ul className="space-y-1 rounded-[8px] bg-sand px-3 py-2 text-small" aria-label="Links proposed">
+      {proposals.map((proposal) => (
+        <Proposal key={`${proposal.kind} ${proposal.step} ${proposal.field}`} add={() => accept(proposal)}>
+          {proposal.kind === 'line'
+            ? `${nameOf(proposal.step)}’s ${proposal.label.toLowerCase()}: the ${nameOf(proposal.earlier)}`
+            : `then ${nameOf(proposal.earlier)}’s ${proposal.label.toLowerCase()}: the ${first(proposal.step)}${nameOf(proposal.step)}`}
+        </Proposal>
+      ))}
+    </ul>
+  );
+}
+
+function Proposal({ children, add }: { children: ReactNode; add: () => void }) {
+  return (
+    <li className="flex items-baseline justify-between gap-2">
+      <span>{children}</span>
+      <button type="button" className="min-h-6 shrink-0 font-semibold text-plum hover:underline" onClick={add}>
+        link
+      </button>
+    </li>
+  );
+}
+
+function withLink(
+  { steps }: Plan,
+  proposal: LinkProposal,
+  id: string,
+  schemas: ReturnType<typeof useDraft>['schemas'],
+): Step[] {
+  const owner = steps.find((step) => step.id === (proposal.kind === 'line' ? proposal.step : proposal.earlier));
+  const entity = owner && entityOf(schemas.get(owner.system) ?? { entities: [] }, owner.entity);
+  const field = entity && fieldOf(entity, proposal.field);
+  if (!owner || !field) return steps;
+  if (proposal.kind === 'line') {
+    const line = linkLine(id, field, proposal.earlier);
+    return steps.map((step) => (step.id === owner.id ? { ...step, lines: [...step.lines, line] } : step));
+  }
+  const after = steps.findIndex((step) => step.id === proposal.step) + 1;
+  const to = steps[after - 1];
+  return to ? steps.toSpliced(after, 0, backLinkStep(id, { field, earlier: owner }, to)) : steps;
+}
+
+function OnRefusal() {
+  const { document, change, mayEdit } = useDraft();
+  const chosen = document.plan.onRefusal ?? 'keep';
+  return (
+    <p className="px-1 text-small text-soft">
+      If a step is refused,{' '}
+      <Editable
+        label="If a step is refused"
+        disabled={!mayEdit}
+        className="text-ink"
+        shown={chosen === 'keep' ? 'keep what was done and ask' : 'take it all back'}
+      >
+        {(close) => (
+          <Choices
+            options={[
+              {
+                value: 'keep' as const,
+                label: 'keep what was done and ask',
+                help: 'Mended, the rest goes on where it stopped.',
+              },
+              {
+                value: 'take back' as const,
+                label: 'take it all back',
+                help: 'As far as nobody has changed it since; what can’t be is said.',
+              },
+            ]}
+            chosen={chosen}
+            choose={(onRefusal) => {
+              change((held) => ({ ...held, plan: { ...held.plan, onRefusal } }));
+              close();
+            }}
+          />
+        )}
+      </Editable>
+    </p>
+  );
+}

@@ -1,0 +1,150 @@
+import { useCallback, useState, type ReactNode } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { api, ApiProblem } from '../../api/client.ts';
+import { useDo, useIntakes } from '../../api/hooks.ts';
+import type { Intake } from '../../api/types.ts';
+import { Button } from '../../parts/button.tsx';
+import { cx } from '../../parts/cx.ts';
+import { TextField } from '../../parts/form.tsx';
+import { Heading, Sheet } from '../../parts/sheet.tsx';
+import { Empty } from '../../parts/states.tsx';
+import { freeKey, keyFrom, type Brought } from './brought.ts';
+import { FieldsFound } from './fields-found.tsx';
+import { FileSource } from './file-source.tsx';
+import { PageSource } from './page-source.tsx';
+import { PayloadSource } from './payload-source.tsx';
+
+const SOURCES = [
+  { from: 'page', name: 'a form on a page', hint: 'Its fields appear here with the labels a visitor sees.' },
+  { from: 'events', name: 'a feed of events', hint: 'Paste an event: its fields appear here with inferred kinds.' },
+  { from: 'file', name: 'a file of old submissions', hint: 'Its columns appear here; every row becomes a submission.' },
+  { from: 'program', name: 'a program, or a schema', hint: 'Paste what it sends, or the JSON Schema of it.' },
+] as const;
+type From = (typeof SOURCES)[number]['from'];
+
+/** A new intake, from wherever its submissions come. */
+export function NewIntake() {
+  const navigate = useNavigate();
+  const [params, setParams] = useSearchParams();
+  const chosen = SOURCES.find(({ from }) => from === params.get('from')) ?? SOURCES[0];
+  const [brought, setBrought] = useState<Brought>();
+  const bring = useCallback((found: Brought | undefined) => setBrought(found), []);
+  const sources: Record<From, ReactNode> = {
+    page: <PageSource bring={bring} />,
+    events: <PayloadSource key="events" kind="events" bring={bring} />,
+    file: <FileSource bring={bring} />,
+    program: <PayloadSource key="program" kind="program" bring={bring} />,
+  };
+  return (
+    <>
+      <Heading
+        crumbs={
+          <>
+            <Link to="/intakes">Intakes</Link> /
+          </>
+        }
+        title="New intake"
+      />
+      <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] items-start gap-3.5">
+        <Sheet>
+          <div
+            role="radiogroup"
+            aria-label="Submissions come from"
+            className="flex flex-wrap items-center gap-1 border-b border-hair px-4 py-2.5"
+          >
+            <span className="mr-1 text-soft">Submissions come from</span>
+            {SOURCES.map(({ from, name }) => (
+              <button
+                key={from}
+                type="button"
+                role="radio"
+                aria-checked={from === chosen.from}
+                className={cx(
+                  'rounded-[6px] px-2.5 py-1',
+                  from === chosen.from ? 'bg-plum-wash font-semibold text-plum' : 'hover:bg-wash',
+                )}
+                onClick={() => {
+                  setBrought(undefined);
+                  setParams(from === 'page' ? {} : { from }, { replace: true });
+                }}
+              >
+                {name}
+              </button>
+            ))}
+          </div>
+          <div className="space-y-4 p-4">
+            {sources[chosen.from]}
+            {brought && (
+              <Make
+                key={brought.name + brought.fields.length}
+                brought={brought}
+                made={(id) => void navigate(`/intakes/${id}/plan`)}
+              />
+            )}
+          </div>
+        </Sheet>
+        <Sheet title={brought ? `${brought.fields.length} fields found` : 'Fields'} aside={brought?.note}>
+          {brought ? <FieldsFound brought={brought} /> : <Empty title="Nothing brought in yet">{chosen.hint}</Empty>}
+        </Sheet>
+      </div>
+    </>
+  );
+}
+
+/** Name and key, then the intake with its samples; a file that was uploaded waits for the intake to be open. */
+function Make({ brought, made }: { brought: Brought; made: (id: string) => void }) {
+  const intakes = useIntakes();
+  const taken = new Set((intakes.data ?? []).map(({ key }) => key));
+  const [name, setName] = useState(brought.name);
+  const [ownKey, setOwnKey] = useState<string>();
+  const key = ownKey ?? freeKey(keyFrom(name), taken);
+  const make = useDo(async () => {
+    const { fields, source, settings, samples } = brought;
+    const { intake } = await api<{ intake: Intake }>('POST', '/intakes', {
+      key,
+      document: { name, source, fields, plan: { steps: [] }, settings: { perMinute: 60, ...settings } },
+    });
+    for (const values of samples) await api('POST', `/intakes/${intake.id}/samples`, { values });
+    return intake.id;
+  }, ['intakes']);
+  const problem = (field: string): string | undefined =>
+    make.error?.errors.find((each) => each.field === field)?.reason;
+  return (
+    <form
+      className="space-y-4 border-t border-hair pt-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        make.mutate(undefined, { onSuccess: made });
+      }}
+    >
+      <TextField
+        label="Name"
+        value={name}
+        required
+        maxLength={120}
+        error={problem('document.name')}
+        onChange={({ target }) => setName(target.value)}
+      />
+      <TextField
+        label="Key in its address"
+        value={key}
+        required
+        error={problem('key')}
+        onChange={({ target }) => setOwnKey(target.value)}
+        help={
+          <>
+            Submissions go to <code className="font-mono">/in/{key || '…'}</code>
+          </>
+        }
+      />
+      {make.error && make.error.errors.length === 0 && (
+        <p role="alert" className="text-brick">
+          {make.error instanceof ApiProblem ? make.error.message : ''}
+        </p>
+      )}
+      <Button type="submit" look="strong" busy={make.isPending} disabled={brought.fields.length === 0}>
+        Make this intake
+      </Button>
+    </form>
+  );
+}

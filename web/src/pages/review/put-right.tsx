@@ -1,0 +1,217 @@
+import { nameInRow, type Refusal, type StepReport } from '@zusammen/core/plans';
+import { useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { api } from '../../api/client.ts';
+import { useAlike, useDo, useIntake, useMe, useSystem } from '../../api/hooks.ts';
+import type { SubmissionPath, SubmittedValues } from '../../api/types.ts';
+import { Button } from '../../parts/button.tsx';
+import { Incoming, Outgoing } from '../../parts/chip.tsx';
+import { cx } from '../../parts/cx.ts';
+import { Key } from '../../parts/key.tsx';
+import { useKeys } from '../../parts/keys.ts';
+import { TD, TH } from '../../parts/sheet.tsx';
+import { SubmissionStateTag } from '../../parts/state.tsx';
+import { SetAside } from '../set-aside.tsx';
+import { valuesFor } from '../submission-path.tsx';
+
+const HELPS: Record<Refusal['kind'], string> = {
+  values: 'Put the value right here and send it, or mend its line in the plan and run all alike again.',
+  rights: 'The connection may not do this. Once whoever looks after the system has granted it, send it again.',
+  missing: 'The record is no longer there. Sent again, it is looked for anew.',
+  conflict: 'Another record has this value already. Put it right here, or recognise records by that field in the plan.',
+  other: 'Sent again it may pass; else mend the plan, or set it aside with a reason.',
+};
+
+/** What a system refused, or what could not go in: the values beside its words, to be put right and sent again. */
+export function PutRight({ told }: { told: SubmissionPath }) {
+  const { submission, steps, fields, intake } = told;
+  const me = useMe();
+  const navigate = useNavigate();
+  const step = steps.find(({ outcome }) => outcome === 'refused' || outcome === 'failed');
+  const system = useSystem(step?.system);
+  const entity = system.data?.schema.entities.find(({ name }) => name === step?.entity);
+  const detail = useIntake(submission.intakeId);
+  const alike = useAlike(submission.id);
+  const [changed, setChanged] = useState<Record<string, string>>({});
+  const [aside, setAside] = useState(false);
+  const first = useRef<HTMLInputElement>(null);
+  const send = useDo(
+    (body: object) => api<{ again: number }>('POST', `/submissions/${submission.id}/again`, body),
+    ['submissions', 'submission', 'ledger', 'today', 'intakes'],
+  );
+  const live = detail.data?.intake.liveVersion ?? submission.version;
+  const under = live > submission.version ? { under: 'live' as const } : {};
+  const came = step ? valuesFor(told, step) : submission.values;
+  const labelOf = (name: string): string => entity?.fields.find((field) => field.name === name)?.label ?? name;
+  const rows = valuesAtIssue(told, step, came, labelOf);
+  const may = me.data !== undefined && me.data.role !== 'viewer' && !send.isPending;
+  const dirty = Object.keys(changed).length > 0;
+  const putRight = (): void => {
+    if (may && dirty) send.mutate({ values: changed, ...under });
+  };
+  const again = (): void => {
+    if (may) send.mutate(under);
+  };
+  const many = alike.data?.count ?? 1;
+  const allAlike = (): void => {
+    if (may && many > 1) send.mutate({ alike: true, ...under });
+  };
+  useKeys({
+    e: () => first.current?.focus(),
+    s: again,
+    l: allAlike,
+    x: () => may && setAside(true),
+    p: () => void navigate(`/intakes/${submission.intakeId}/plan`),
+  });
+  return (
+    <>
+      <header className="border-b border-hair px-4 py-2.5">
+        <h2 className="flex items-center gap-2 font-semibold text-brick">
+          <span className="min-w-0">
+            {step?.outcome === 'refused' ? `${system.data?.system.name ?? 'The system'} says: ` : ''}
+            {submission.words ?? 'It could not be carried out'}
+          </span>
+          <SubmissionStateTag state={submission.state} />
+        </h2>
+        <p className="text-small text-soft">{HELPS[step?.refusal?.kind ?? (step ? 'values' : 'other')]}</p>
+      </header>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          putRight();
+        }}
+      >
+        <div tabIndex={0} aria-label="Values" className="max-h-[calc(100vh-310px)] overflow-auto">
+          <table className="w-full table-fixed">
+            <thead>
+              <tr>
+                <th className={cx(TH, 'w-[28%] pl-4')}>Came from</th>
+                <th className={cx(TH, 'w-[34%]')}>
+                  Value <Key name="E" />
+                </th>
+                <th className={cx(TH, 'w-[18%]')}>{entity?.label ?? 'Field'}</th>
+                <th className={TH}>What is said of it</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map(({ name, source, value, to, words }, at) => (
+                <tr key={`${name} ${to.join()}`}>
+                  <td className={cx(TD, 'truncate pl-4')}>
+                    <Incoming>{fields.find((field) => field.name === name)?.label ?? name}</Incoming>
+                  </td>
+                  <td className={TD}>
+                    <input
+                      ref={at === 0 ? first : undefined}
+                      aria-label={fields.find((field) => field.name === name)?.label ?? name}
+                      disabled={!may}
+                      value={changed[source] ?? value}
+                      onChange={({ target }) =>
+                        setChanged((held) => {
+                          const next = { ...held, [source]: target.value };
+                          if (target.value === value) delete next[source];
+                          return next;
+                        })
+                      }
+                      className={cx(
+                        'h-[30px] w-full rounded-[6px] border bg-sheet px-2 font-mono text-[13px]',
+                        source in changed ? 'border-plum' : words ? 'border-brick' : 'border-line',
+                      )}
+                    />
+                  </td>
+                  <td className={cx(TD, 'truncate')}>
+                    {to.map((field) => (
+                      <Outgoing key={field}>{labelOf(field)}</Outgoing>
+                    ))}
+                  </td>
+                  <td className={cx(TD, 'text-brick')}>{words}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+        <footer className="flex flex-wrap items-center gap-2 border-t border-hair px-4 py-3">
+          <Button type="submit" look="strong" hotkey="Enter" disabled={!may || !dirty} busy={send.isPending && dirty}>
+            Put right and send
+          </Button>
+          <Button hotkey="S" disabled={!may} onClick={again}>
+            Send again as it is
+          </Button>
+          {many > 1 && (
+            <Button hotkey="L" disabled={!may} onClick={allAlike}>
+              Send all {many} alike again
+            </Button>
+          )}
+          <Button hotkey="X" disabled={!may} onClick={() => setAside(true)}>
+            Set aside…
+          </Button>
+          <Link
+            to={`/intakes/${submission.intakeId}/plan`}
+            className="ml-auto inline-flex items-center gap-1.5 font-semibold text-plum hover:underline"
+          >
+            <Key name="P" /> mend the plan
+          </Link>
+          <p className="w-full text-small text-soft">
+            {intake?.name}, came in under version {submission.version}
+            {under.under && `; sent again by version ${live}, which is live now`}.
+            {steps.some(({ outcome }) => ['created', 'updated', 'deleted'].includes(outcome)) &&
+              ' What earlier steps have written stays as it is.'}
+          </p>
+          {send.error && (
+            <p role="alert" className="w-full text-brick">
+              {send.error.message}
+            </p>
+          )}
+        </footer>
+      </form>
+      {aside && <SetAside id={submission.id} close={() => setAside(false)} />}
+    </>
+  );
+}
+
+interface Row {
+  /** The form's field, by its name in the plan and by the name it was sent under. */
+  name: string;
+  source: string;
+  value: string;
+  to: string[];
+  words: string | undefined;
+}
+
+/** The values that the step in trouble takes, those it is about first. */
+function valuesAtIssue(
+  told: SubmissionPath,
+  step: StepReport | undefined,
+  came: SubmittedValues,
+  labelOf: (field: string) => string,
+): Row[] {
+  const said = new Map(step?.refusal?.fields.map(({ field, words }) => [field, words]) ?? []);
+  const rows = new Map<string, Row>();
+  for (const { step: id, field, from } of told.treatments) {
+    if (step && id !== step.step) continue;
+    for (const name of from) {
+      const row = rows.get(name) ?? {
+        name,
+        source: sentAs(told, step, name),
+        value: [came[name] ?? ''].flat().join(', '),
+        to: [],
+        words: undefined,
+      };
+      row.to.push(field);
+      row.words ??= said.get(field) ?? (step && whyOf(step, labelOf(field)));
+      rows.set(name, row);
+    }
+  }
+  return [...rows.values()].sort((a, b) => Number(b.words !== undefined) - Number(a.words !== undefined));
+}
+
+/** What a step that couldn't go in says of a field: it names each by its label. */
+function whyOf(step: StepReport, label: string): string | undefined {
+  return step.outcome === 'failed' ? step.why?.split('; ').find((part) => part.startsWith(`${label}:`)) : undefined;
+}
+
+/** The name a row's value was sent under: lines are made for the first row's names. */
+function sentAs({ fields, repeats }: SubmissionPath, step: StepReport | undefined, name: string): string {
+  const group = step && repeats[step.step];
+  const inGroup = fields.find((each) => each.name === name)?.group === group;
+  return step?.row !== undefined && group !== undefined && inGroup ? nameInRow(group, name, step.row) : name;
+}
