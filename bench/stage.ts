@@ -76,11 +76,16 @@ export function post(
   url: string,
   body: string,
   contentType = 'application/x-www-form-urlencoded',
+  headers: Record<string, string> = {},
 ): Promise<number> {
   return new Promise((resolve, reject) => {
     const sent = request(
       url,
-      { method: 'POST', agent, headers: { 'Content-Type': contentType, 'Content-Length': Buffer.byteLength(body) } },
+      {
+        method: 'POST',
+        agent,
+        headers: { ...headers, 'Content-Type': contentType, 'Content-Length': Buffer.byteLength(body) },
+      },
       (response) => {
         response.resume();
         response.once('end', () => resolve(response.statusCode ?? 0));

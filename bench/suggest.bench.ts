@@ -1,6 +1,6 @@
 import { jaroWinkler, suggestLines, type TargetEntity } from '@zusammen/core/mapping';
 import type { Result } from '../scripts/bench.ts';
-import { FORMS, type LabelledForm } from './labelled-forms.ts';
+import { FORMS, HELD_OUT, type LabelledForm } from './labelled-forms.ts';
 
 const field = (name: string, label: string, type = 'text') => ({ name, label, type });
 const TARGETS: Record<LabelledForm['targets'], TargetEntity[]> = {
@@ -59,44 +59,102 @@ const TARGETS: Record<LabelledForm['targets'], TargetEntity[]> = {
       ],
     },
   ],
+  shop: [
+    {
+      name: 'orders',
+      label: 'Order',
+      fields: [
+        field('order_no', 'Order number'),
+        field('total', 'Total', 'number'),
+        { ...field('currency', 'Currency', 'option'), options: ['EUR', 'PLN', 'GBP'] },
+        field('ship_name', 'Delivery name'),
+        field('ship_street', 'Delivery street'),
+        field('ship_zip', 'Delivery postcode'),
+        field('ship_city', 'Delivery city'),
+        field('bill_name', 'Billing name'),
+        field('bill_street', 'Billing street'),
+        field('bill_zip', 'Billing postcode'),
+        field('bill_city', 'Billing city'),
+        field('buyer_mail', 'Buyer e-mail', 'email'),
+        field('placed', 'Placed at', 'date and time'),
+        field('note', 'Note', 'long text'),
+      ],
+    },
+  ],
+  work: [
+    {
+      name: 'accounts',
+      label: 'Company',
+      fields: [
+        field('company_name', 'Company name'),
+        field('employees', 'Number of employees', 'integer'),
+        { ...field('industry', 'Industry', 'option'), options: ['farming', 'retail', 'food'] },
+        field('work_phone', 'Main phone', 'phone'),
+        field('web', 'Website', 'web address'),
+        field('street', 'Street'),
+        field('postal', 'Postal code'),
+        field('place', 'Place'),
+      ],
+    },
+    {
+      name: 'contacts',
+      label: 'Contact person',
+      fields: [
+        { ...field('salutation', 'Salutation', 'option'), options: ['Ms', 'Mr'] },
+        field('firstname', 'First name'),
+        field('surname', 'Surname'),
+        field('job', 'Job title'),
+        field('direct_mail', 'E-mail', 'email'),
+        field('direct_phone', 'Direct phone', 'phone'),
+        field('mobile', 'Mobile', 'phone'),
+        { ...field('language', 'Language', 'option'), options: ['en', 'de', 'pl'] },
+      ],
+    },
+  ],
 };
 
 /** How right suggested lines are on labelled forms, beside exact names as the yardstick; and how fast they are computed. */
 export async function bench(): Promise<Result[]> {
+  return [
+    ...quality(FORMS, `${FORMS.length} forms`),
+    ...quality(HELD_OUT, `${HELD_OUT.length} held out`),
+    measureSpeed(),
+  ];
+}
+
+function quality(forms: readonly LabelledForm[], what: string): Result[] {
   let set = 0;
   let setRight = 0;
   let found = 0;
   let truths = 0;
   let byName = 0;
-  const wrong: string[] = [];
-  for (const { fields, targets, language } of FORMS) {
-    const entities = TARGETS[targets];
+  const said: { confidence: number; right: boolean }[] = [];
+  for (const { fields, targets, language } of forms) {
     const truth = new Map(fields.map(({ name, truth: to }) => [name, to]));
     truths += fields.filter(({ truth: to }) => to !== '-').length;
     byName += fields.filter(({ name, truth: to }) => to !== '-' && to.split('.')[1] === name).length;
-    for (const line of suggestLines(fields, entities)) {
-      const right = line.from.length === 1 && truth.get(line.from[0]!) === `${line.entity}.${line.field}`;
+    const lines = suggestLines(fields, TARGETS[targets]);
+    for (const line of lines) {
+      const to = `${line.entity}.${line.field}`;
+      const right = line.from.length === 1 && truth.get(line.from[0]!) === to;
+      said.push({ confidence: line.confidence, right });
       if (right) found += 1;
-      if (line.standing === 'set') {
-        set += 1;
-        if (right) setRight += 1;
-        else
-          wrong.push(
-            `${language} ${line.from.join('+')} → ${line.entity}.${line.field} ${line.confidence} (${line.reasons.join('; ')})`,
-          );
-      }
+      if (line.standing !== 'set') continue;
+      set += 1;
+      if (right) setRight += 1;
+      else
+        console.log(
+          `  ${language} wrongly set: ${line.from.join('+')} → ${to} ${line.confidence} (${line.reasons.join('; ')})`,
+        );
     }
-    const lines = suggestLines(fields, entities);
-    for (const { name, truth: to } of fields) {
+    for (const { name, label, truth: to } of fields) {
       if (to !== '-' && !lines.some((line) => line.from.includes(name) && `${line.entity}.${line.field}` === to))
-        wrong.push(`${language} ${name} has no line to ${to}`);
+        console.log(`  ${language} missing: ${name} “${label}” → ${to}`);
     }
   }
-  for (const each of wrong) console.log(`  ${each}`);
-  const speed = measureSpeed();
   return [
     {
-      what: `precision of set lines (${FORMS.length} forms)`,
+      what: `precision of set lines (${what})`,
       unit: 'share',
       yardstick: 1,
       ours: setRight / set,
@@ -105,16 +163,37 @@ export async function bench(): Promise<Result[]> {
       notes: `${setRight} of ${set}`,
     },
     {
-      what: 'recall of set and offered',
+      what: `recall of set and offered (${what})`,
       unit: 'share; yardstick: equal names',
       yardstick: byName / truths,
       ours: found / truths,
-      ratio: found / byName,
+      ratio: found / Math.max(1, byName),
       aim: '≥ 0.92',
       notes: `${found} of ${truths}`,
     },
-    speed,
+    {
+      what: `calibration error (${what})`,
+      unit: 'mean |said − right|, ten bins; yardstick: always sure',
+      yardstick: said.filter(({ right }) => !right).length / said.length,
+      ours: calibrationError(said),
+      ratio: calibrationError(said),
+      aim: 'small',
+      notes: '',
+    },
   ];
+}
+
+/** Expected calibration error (Naeini, Cooper, Hauskrecht 2015): how far what is said is from how often it is right. */
+function calibrationError(said: readonly { confidence: number; right: boolean }[]): number {
+  let error = 0;
+  for (let bin = 0; bin < 10; bin += 1) {
+    const inBin = said.filter(({ confidence }) => Math.min(9, Math.floor(confidence * 10)) === bin);
+    if (inBin.length === 0) continue;
+    const mean = inBin.reduce((sum, { confidence }) => sum + confidence, 0) / inBin.length;
+    const right = inBin.filter((each) => each.right).length / inBin.length;
+    error += (Math.abs(mean - right) * inBin.length) / said.length;
+  }
+  return error;
 }
 
 function measureSpeed(): Result {

@@ -7,7 +7,9 @@ import { fileURLToPath } from 'node:url';
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 
+/** A program by name in the usual folders, or a file by its path. */
 const has = (program) =>
+  (program.startsWith('/') && existsSync(program)) ||
   ['/usr/bin', '/usr/sbin', '/usr/local/bin', '/usr/local/sbin'].some((folder) => existsSync(join(folder, program)));
 
 /** Installs the Debian packages whose program is missing, when root; otherwise says which to install, and stops. */
@@ -68,13 +70,19 @@ function ensurePackages() {
 }
 
 /** Makes sure of everything that `npm start` and `npm test` need, then lets TypeScript files be imported. */
-export async function bootstrap({ browser = false, database = true } = {}) {
+export async function bootstrap({ browser = false, database = true, cluster = false } = {}) {
   const [major] = process.versions.node.split('.').map(Number);
   if (major < 20) {
     console.error(`Zusammen needs Node 20 or newer; this is ${process.versions.node}.`);
     process.exit(1);
   }
-  ensureDebian({ ...(database ? { mariadbd: 'mariadb-server' } : {}), ...(browser ? { chromium: 'chromium' } : {}) });
+  ensureDebian({
+    ...(database ? { mariadbd: 'mariadb-server' } : {}),
+    ...(browser ? { chromium: 'chromium' } : {}),
+    ...(cluster
+      ? { '/usr/lib/galera/libgalera_smm.so': 'galera-4', rsync: 'rsync', lsof: 'lsof', socat: 'socat' }
+      : {}),
+  });
   ensurePackages();
   process.chdir(root);
   const { register } = await import('tsx/esm/api');

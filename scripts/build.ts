@@ -19,7 +19,7 @@ export async function buildAll(): Promise<void> {
 /** Bundles the server and the stand-ins as programs of their own. @param outdir inside the repository, where packages are found */
 export async function buildPrograms(outdir = 'dist'): Promise<void> {
   await build({
-    entryPoints: { server: 'server/main.ts', standins: 'standins/main.ts' },
+    entryPoints: { server: 'server/main.ts', 'file-thread': 'server/files/worker.ts', standins: 'standins/main.ts' },
     outdir,
     outExtension: { '.js': '.mjs' },
     bundle: true,
@@ -41,6 +41,20 @@ export async function buildPrograms(outdir = 'dist'): Promise<void> {
 async function buildWeb(): Promise<void> {
   const vite = await import('vite');
   await vite.build({ root: 'web', configFile: 'web/vite.config.ts', logLevel: 'warn' });
+  await buildAttach('web/dist/attach.js');
+}
+
+/** The script that pages of others carry: one small file that runs in browsers of the last years. */
+export async function buildAttach(outfile: string): Promise<void> {
+  await build({
+    entryPoints: ['web/src/attach/attach.ts'],
+    outfile,
+    bundle: true,
+    minify: true,
+    format: 'iife',
+    target: 'es2018',
+    logLevel: 'warning',
+  });
 }
 
 function fingerprint(paths: readonly string[]): string {

@@ -29,12 +29,13 @@ await page.waitForURL(`${address}/`);
 const { intakes } = (await (await page.request.get(`${address}/api/intakes`)).json()) as {
   intakes: { id: string; key: string }[];
 };
-const intake = `/intakes/${intakes.find(({ key }) => key === 'pollination-enquiry')!.id}`;
+const pathOf = (wanted: string): string => `/intakes/${intakes.find(({ key }) => key === wanted)!.id}`;
+const [intake, season] = [pathOf('pollination-enquiry'), pathOf('season-enquiry')];
 
 async function take(name: string, path: string, before: () => Promise<unknown> = async () => undefined): Promise<void> {
   await page.goto(address + path);
-  await page.waitForLoadState('networkidle');
-  await page.waitForTimeout(800);
+  // A page is never done loading while it is told of changes as they happen.
+  await page.waitForTimeout(1800);
   await before();
   await page.waitForTimeout(400);
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
@@ -44,20 +45,44 @@ async function take(name: string, path: string, before: () => Promise<unknown> =
 await take('today', '/?range=7d');
 await take('intakes', '/intakes');
 await take('new-intake', '/intakes/new', async () =>
-  page.getByLabel('HTML of the page').fill(await (await fetch(`${standins}/site/pollination-enquiry`)).text()),
+  page
+    .getByLabel('Address of the page')
+    .fill(`${standins}/site/beginners-course`)
+    .then(() => page.keyboard.press('Enter'))
+    .then(() => page.getByText('fields found').waitFor()),
+);
+await take('new-feed', '/intakes/new?from=events', async () =>
+  page.getByLabel('One or more events as they are sent').fill(
+    JSON.stringify({
+      type: 'order.paid',
+      timestamp: '2027-03-01T10:00:00Z',
+      data: {
+        number: 'H-00017',
+        total: 41.3,
+        currency: 'EUR',
+        buyer: { name: 'Ada Moor', email: 'ada@hive.example' },
+        delivery: { street: 'Deichweg 3', postcode: '21614', city: 'Hollowbrook' },
+        lines: [{ sku: 'HNY-500', quantity: 2, price: 7.2 }],
+      },
+    }),
+  ),
 );
 await take('arrive', `${intake}/arrive`);
 await take('plan', `${intake}/plan`, async () => {
   await page.locator('tr[data-field="language"]').click();
   await page.getByRole('button', { name: 'Settings of options' }).click();
 });
-await take('rehearse', `${intake}/rehearse`);
+await take('steps', `${season}/plan?step=contacts`);
+await take('rehearse', `${season}/rehearse`);
 await take('open', `${intake}/open`);
 await take('history', `${intake}/history`);
-await take('review', '/review');
-await take('ledger', '/ledger?state=refused');
+await take('review', '/review?show=decide');
+await take('put-right', '/review?show=mend');
+await take('ledger', `/ledger?intake=${season.split('/').at(-1)}&state=applied`);
 await take('changes', '/ledger?by=change');
-await take('schema', '/schema?entity=People');
+await take('schema', '/schema?entity=People', async () =>
+  page.getByRole('button', { name: 'Reach of E-mail' }).click(),
+);
 await take('systems', '/systems');
 await browser.close();
 process.exit(0);

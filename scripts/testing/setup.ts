@@ -4,6 +4,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { startMariadb, type PrivateDatabase } from '../mariadb.ts';
 
+/** Where the tests' own bundles of our programs are. */
+export const PROGRAMS = 'test-results/programs';
+
 export interface TestDatabase {
   database: PrivateDatabase;
   home: string;
@@ -12,7 +15,8 @@ export interface TestDatabase {
 /** A MariaDB for the tests, on a free port, in a throw-away folder; so tests run beside a started Zusammen. */
 export default async function setup(): Promise<void> {
   const home = mkdtempSync(join(tmpdir(), 'zusammen-test-'));
-  const database = await startMariadb(home, await freePort(), true);
+  const { buildPrograms } = await import('../build.ts');
+  const [database] = await Promise.all([startMariadb(home, await freePort(), true), buildPrograms(PROGRAMS)]);
   process.env['TEST_DATABASE_URL'] = database.url;
   (globalThis as { zusammenTest?: TestDatabase }).zusammenTest = { database, home };
 }

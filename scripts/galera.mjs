@@ -1,0 +1,4 @@
+import { bootstrap } from './bootstrap.mjs';
+
+await bootstrap({ cluster: true });
+await import('./galera.ts');
