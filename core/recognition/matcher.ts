@@ -1,11 +1,31 @@
+import { Blocks } from './blocks.ts';
 import type { Compared, Verdict } from './evidence.ts';
+import { tuned, type Tuning } from './tuning.ts';
+
+/** How common values are among known records. */
+export interface Commonness<Prepared> {
+  add(record: Prepared): void;
+  /** What was counted, to be kept. */
+  kept(): Uint32Array[];
+  takeUp(kept: readonly Uint32Array[]): void;
+  /**
+   * The same, where what belongs to one (a mailbox, a telephone, an address) is counted among the records at hand:
+   * all that share such a value with the one in question are among them.
+   */
+  around(atHand: readonly Prepared[]): this;
+}
 
 /** How one kind of record is prepared, found and compared. */
-export interface Kind<Raw, Prepared, Frequencies> {
+export interface Kind<Raw, Prepared, Frequencies extends Commonness<Prepared>> {
   prepare: (record: Raw) => Prepared;
-  frequencies: () => Frequencies & { add(record: Prepared): void };
+  frequencies: () => Frequencies;
   keys: (record: Prepared) => string[];
+  /** Those of the keys that two about the same are likely to share, and two others seldom do. */
+  closeKeys: (record: Prepared) => string[];
   compare: (a: Prepared, b: Prepared, common: Frequencies) => Compared;
+  /** What is prepared as one short text, and back. */
+  pack: (record: Prepared) => string;
+  unpack: (id: string, packed: string) => Prepared;
 }
 
 /** Bits beyond even odds from which two records are taken for one, and from which a person should look. */
@@ -17,13 +37,18 @@ export interface Thresholds {
 export const THRESHOLDS: Thresholds = { same: 7, unsure: 0 };
 /** One of several candidates is taken only when it is so much clearer than the next. */
 const CLEARLY = 5;
-/** A block larger than this tells nobody apart; another key, or several together, must find them. */
-const LARGEST_BLOCK = 250;
+
+/** A known record, compared; `weight` in bits beyond even odds. */
+export interface Scored {
+  record: string;
+  compared: Compared;
+  weight: number;
+}
 
 export interface Answer {
   /** Absent: no known record comes into question. */
   record?: string;
-  /** Bits beyond even odds that it is the same; how many candidates there are is taken into account. */
+  /** Bits beyond even odds that it is the same; how many are known is taken into account. */
   weight: number;
   verdict: Verdict;
   compared?: Compared;
@@ -31,91 +56,97 @@ export interface Answer {
   candidates: number;
 }
 
-/** Known records, found by keys and compared one by one. */
-export class Matcher<Raw extends { id: string }, Prepared extends { id: string }, Frequencies> {
-  private readonly known: Prepared[] = [];
-  private readonly blocks = new Map<string, number[]>();
-  private readonly common: Frequencies & { add(record: Prepared): void };
+/**
+ * What even odds that somebody is known at all come to for each of so many known records, in bits: what evidence must
+ * outweigh.
+ */
+export const priorOf = (known: number): number => Math.log2(known + 1);
+
+/** Those that a rule forbids come last, however much speaks for them. */
+const rank = ({ weight, compared }: Scored): number => weight - (compared.veto?.atMost === 'different' ? 1000 : 0);
+
+/** What is to be thought of candidates: one verdict, and they themselves with the likeliest first. */
+export function judge(scored: readonly Scored[], thresholds: Thresholds): { verdict: Verdict; ranked: Scored[] } {
+  const ranked = [...scored].sort((a, b) => rank(b) - rank(a));
+  const [best, second] = ranked;
+  if (!best) return { verdict: 'different', ranked };
+  const alone = verdictAlone(best, thresholds);
+  if (alone !== 'same' || !second) return { verdict: alone, ranked };
+  const rival = verdictAlone(second, thresholds) !== 'different';
+  return { verdict: rival && best.weight - second.weight < CLEARLY ? 'unsure' : 'same', ranked };
+}
+
+/** What is to be thought of one pair, if there were no others. */
+export function verdictAlone({ weight, compared: { veto } }: Omit<Scored, 'record'>, thresholds: Thresholds): Verdict {
+  if (veto?.atMost === 'different' || weight < thresholds.unsure) return 'different';
+  return veto?.atMost === 'unsure' || weight < thresholds.same ? 'unsure' : 'same';
+}
+
+/** Known records in memory, found by keys and compared one by one: a few hundred bytes a record. */
+export class Matcher<
+  Raw extends { id: string },
+  Prepared extends { id: string },
+  Frequencies extends Commonness<Prepared>,
+> {
+  private readonly ids: string[] = [];
+  private readonly packed: string[] = [];
+  private readonly blocks: Blocks;
+  private readonly common: Frequencies;
 
   constructor(
     private readonly kind: Kind<Raw, Prepared, Frequencies>,
-    records: Iterable<Raw>,
+    records: Iterable<Prepared>,
     private readonly thresholds: Thresholds = THRESHOLDS,
+    private readonly tuning?: Tuning,
   ) {
     this.common = kind.frequencies();
-    for (const record of records) this.add(record);
+    for (const record of records) {
+      this.common.add(record);
+      this.ids.push(record.id);
+      this.packed.push(kind.pack(record));
+    }
+    this.blocks = new Blocks(this.packed.length, this.allKeys());
   }
 
-  private add(raw: Raw): void {
-    const record = this.kind.prepare(raw);
-    const at = this.known.push(record) - 1;
-    this.common.add(record);
-    for (const key of this.kind.keys(record)) {
-      const block = this.blocks.get(key);
-      if (block) block.push(at);
-      else this.blocks.set(key, [at]);
-    }
+  private *allKeys(): Iterable<string[]> {
+    for (let at = 0; at < this.packed.length; at += 1) yield this.kind.keys(this.at(at));
   }
 
-  /**
-   * Those that share a key with a record; of oversized blocks those that share the most of them, two at least. Where
-   * more share as many than may be compared, none of them stands out, and more of them would say no more.
-   */
-  private candidates(record: Prepared): number[] {
-    const found = new Set<number>();
-    const shared = new Map<number, number>();
-    for (const key of this.kind.keys(record)) {
-      const block = this.blocks.get(key);
-      if (!block) continue;
-      if (block.length <= LARGEST_BLOCK) for (const at of block) found.add(at);
-      else for (const at of block) shared.set(at, (shared.get(at) ?? 0) + 1);
-    }
-    const most = [...shared].filter(([at, count]) => count > 1 && !found.has(at));
-    if (most.length > LARGEST_BLOCK) most.sort((a, b) => b[1] - a[1]);
-    for (const [at] of most.slice(0, LARGEST_BLOCK)) found.add(at);
-    return [...found];
+  get size(): number {
+    return this.packed.length;
+  }
+
+  /** A known record by its number. */
+  at(index: number): Prepared {
+    return this.kind.unpack(this.ids[index]!, this.packed[index]!);
+  }
+
+  idAt(index: number): string {
+    return this.ids[index]!;
+  }
+
+  /** The numbers of those that come into question. @param except the number of the record itself, where it is known */
+  candidates(record: Prepared, except?: number): number[] {
+    return this.blocks.candidates(this.kind.keys(record), except);
+  }
+
+  compare(a: Prepared, b: Prepared): Compared {
+    return tuned(this.kind.compare(a, b, this.common), this.tuning);
   }
 
   /** Whether one of the known records is the same as this one. */
   match(raw: Raw): Answer {
     const record = this.kind.prepare(raw);
-    const candidates = this.candidates(record);
-    // Even odds that somebody is known at all, spread over all who are.
-    const prior = Math.log2(this.known.length + 1);
-    const scored = candidates
-      .map((at) => ({ at, compared: this.kind.compare(record, this.known[at]!, this.common) }))
-      .map((each) => ({ ...each, weight: each.compared.weight - prior }))
-      .sort((a, b) => rank(b) - rank(a));
-    const [best, second] = scored;
-    if (!best) return { weight: -prior, verdict: 'different', candidates: 0 };
-    const answer = { record: this.known[best.at]!.id, weight: best.weight, compared: best.compared };
-    const verdict = this.verdictOf(best, second);
-    const counted = candidates.length;
-    return verdict === 'different'
-      ? { weight: best.weight, verdict, compared: best.compared, candidates: counted }
-      : { ...answer, verdict, candidates: counted };
-  }
-
-  private verdictOf(best: Scored, second: Scored | undefined): Verdict {
-    const { same, unsure } = this.thresholds;
-    const alone = atMost(best, best.weight >= same ? 'same' : best.weight >= unsure ? 'unsure' : 'different');
-    if (alone !== 'same' || !second) return alone;
-    const rival = atMost(second, second.weight >= unsure ? 'unsure' : 'different');
-    return rival === 'unsure' && best.weight - second.weight < CLEARLY ? 'unsure' : 'same';
+    const prior = priorOf(this.size);
+    const scored = this.candidates(record).map((at): Scored => {
+      const compared = this.compare(record, this.at(at));
+      return { record: this.ids[at]!, compared, weight: compared.weight - prior };
+    });
+    const { verdict, ranked } = judge(scored, this.thresholds);
+    const [best] = ranked;
+    if (!best) return { weight: -prior, verdict, candidates: 0 };
+    const { weight, compared } = best;
+    const answer = { weight, verdict, compared, candidates: scored.length };
+    return verdict === 'different' ? answer : { ...answer, record: best.record };
   }
 }
-
-interface Scored {
-  at: number;
-  compared: Compared;
-  weight: number;
-}
-
-/** What a veto leaves of a verdict. */
-function atMost({ compared: { veto } }: Scored, verdict: Verdict): Verdict {
-  if (veto?.atMost === 'different') return 'different';
-  return veto?.atMost === 'unsure' && verdict === 'same' ? 'unsure' : verdict;
-}
-
-/** Those that a rule forbids come last, however much speaks for them. */
-const rank = ({ weight, compared }: Scored): number => weight - (compared.veto?.atMost === 'different' ? 1000 : 0);

@@ -30,6 +30,18 @@ export const canonicalWords = (text: string): string[] => canonical(text).split(
  * rather than read (Meyer, Maier; Schmidt, Szmit). Of our own; coarser than what any one language needs.
  */
 export function sound(word: string): string {
+  const known = heardBefore.get(word);
+  if (known !== undefined) return known;
+  const heard = heardAs(word);
+  // Names repeat: most of them are heard once. Bounded, since anybody may send anything.
+  if (heardBefore.size >= 200_000) heardBefore.clear();
+  heardBefore.set(word, heard);
+  return heard;
+}
+
+const heardBefore = new Map<string, string>();
+
+function heardAs(word: string): string {
   const heard = word
     .replace(/[^a-z]/g, '')
     .replace(/tsch|tch|cz/g, 'c')

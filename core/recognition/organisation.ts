@@ -1,6 +1,7 @@
 import { mistyped } from './distance.ts';
 import { summed, type Compared, type Evidence } from './evidence.ts';
 import { Frequency } from './frequency.ts';
+import type { Commonness } from './matcher.ts';
 import { sound } from './names.ts';
 import {
   addressKey,
@@ -8,9 +9,12 @@ import {
   compareAddresses,
   compareEmails,
   comparePhones,
+  emailFrom,
   emailOf,
   hostOf,
+  phoneFrom,
   phoneOf,
+  wordsIn,
   wordsOf,
   type Address,
   type Email,
@@ -106,14 +110,14 @@ function withoutLegal(all: readonly string[]): { words: string[]; legal: string 
   return { words, legal };
 }
 
-export class OrganisationFrequencies {
-  readonly word = new Frequency(1 << 13);
-  readonly host = new Frequency(1 << 14);
-  readonly email = new Frequency(1 << 20, 0.05);
-  readonly phone = new Frequency(1 << 18, 0.1);
-  readonly address = new Frequency(1 << 15);
-  readonly postcode = new Frequency(1 << 12);
-  private readonly cities = new Set<string>();
+export class OrganisationFrequencies implements Commonness<Organisation> {
+  readonly word: Frequency = new Frequency(1 << 13);
+  host: Frequency = new Frequency(1 << 14);
+  email: Frequency = new Frequency(1 << 20, 0.05);
+  phone: Frequency = new Frequency(1 << 18, 0.1);
+  address: Frequency = new Frequency(1 << 15);
+  readonly postcode: Frequency = new Frequency(1 << 12);
+  private readonly cities: Frequency = new Frequency(2);
 
   add({ words, host, email, phone, address }: Organisation): void {
     for (const word of new Set(words)) this.word.add(word);
@@ -128,7 +132,39 @@ export class OrganisationFrequencies {
   }
 
   isPlace(word: string): boolean {
-    return this.cities.has(word) || DIRECTIONS.has(word);
+    return DIRECTIONS.has(word) || this.cities.count(word) > 0;
+  }
+
+  kept(): Uint32Array[] {
+    const { word, postcode, cities, host, email, phone, address } = this;
+    const totals = new Uint32Array([host.size, email.size, phone.size, address.size]);
+    return [word.kept(), postcode.kept(), cities.kept(), totals];
+  }
+
+  takeUp([word, postcode, cities, totals]: readonly Uint32Array[]): void {
+    if (!word || !postcode || !cities || !totals) return;
+    this.word.takeUp(word);
+    this.postcode.takeUp(postcode);
+    this.cities.takeUp(cities);
+    this.host = this.host.among(totals[0] ?? 0);
+    this.email = this.email.among(totals[1] ?? 0);
+    this.phone = this.phone.among(totals[2] ?? 0);
+    this.address = this.address.among(totals[3] ?? 0);
+  }
+
+  around(atHand: readonly Organisation[]): this {
+    const here = Object.assign(Object.create(OrganisationFrequencies.prototype) as this, this);
+    here.host = this.host.among(this.host.size);
+    here.email = this.email.among(this.email.size);
+    here.phone = this.phone.among(this.phone.size);
+    here.address = this.address.among(this.address.size);
+    for (const { host, email, phone, address } of atHand) {
+      if (host) here.host.addHere(host);
+      if (email) here.email.addHere(email.whole);
+      if (phone) here.phone.addHere(phone.digits);
+      if (address) here.address.addHere(addressKey(address));
+    }
+    return here;
   }
 }
 
@@ -291,5 +327,43 @@ export function keysOfOrganisation({ words, host, email, phone, address }: Organ
   if (words.length === 1 && words[0]!.length <= 6) keys.push(`c ${words[0]!}`);
   if (address?.street)
     keys.push(`a ${address.street.slice(0, 7)} ${address.number} ${(address.postcode || address.city).slice(0, 3)}`);
+  // Of a common word there are too many; with the place there aren't.
+  if (address?.city) for (const word of telling) keys.push(`p ${sound(word)} ${address.city.slice(0, 6)}`);
+  for (const [at, word] of telling.entries())
+    for (const other of telling.slice(at + 1, at + 4)) keys.push(`v ${[sound(word), sound(other)].sort().join(' ')}`);
   return [...new Set(keys)];
+}
+
+/** Keys that two about the same organisation share, and others seldom do. */
+export const closeKeysOfOrganisation = (organisation: Organisation): string[] =>
+  keysOfOrganisation(organisation).filter((key) => /^[hepjv] /.test(key));
+
+const PARTED = '\u001f';
+
+/** A prepared organisation as one short text. */
+export function packOrganisation({ words, legal, host, email, phone, address }: Organisation): string {
+  return [
+    words.join(' '),
+    legal,
+    host,
+    email?.whole ?? '',
+    phone?.digits ?? '',
+    ...(address ? [address.street, address.number, address.postcode, address.city] : ['', '', '', '']),
+  ].join(PARTED);
+}
+
+export function unpackOrganisation(id: string, packed: string): Organisation {
+  const [words, legal = '', host = '', email, phone, street, number, postcode, city] = packed.split(PARTED);
+  return {
+    id,
+    words: wordsIn(words),
+    legal,
+    host,
+    email: email ? emailFrom(email) : undefined,
+    phone: phone ? phoneFrom(phone) : undefined,
+    address:
+      street || postcode || city
+        ? { street: street ?? '', number: number ?? '', postcode: postcode ?? '', city: city ?? '' }
+        : undefined,
+  };
 }

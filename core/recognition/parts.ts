@@ -45,8 +45,15 @@ export function emailOf(value: string | undefined): Email | undefined {
   const [local, domain] = [whole.slice(0, at), whole.slice(at + 1).replace(/^www\./, '')];
   if (/^(test|none|no|keine|noreply|no-reply|xxx|abc|a)$/.test(local) || /^(test|none|xxx)\b/.test(domain))
     return undefined;
+  return emailFrom(`${local}@${domain}`);
+}
+
+/** The parts of an address that is known to be one. */
+export function emailFrom(whole: string): Email {
+  const at = whole.lastIndexOf('@');
+  const local = whole.slice(0, at);
   const plain = local.replace(/\+.*$/, '').replace(/[._-]/g, '');
-  return { whole, local, domain, plain, role: ROLES.has(plain) };
+  return { whole, local, domain: whole.slice(at + 1), plain, role: ROLES.has(plain) };
 }
 
 export function compareEmails(a: Email | undefined, b: Email | undefined, common: Frequency): Evidence | undefined {
@@ -90,13 +97,33 @@ export interface Phone {
   last: string;
 }
 
+export const phoneFrom = (digits: string): Phone => ({ digits, last: digits.slice(-7) });
+
+/** The different numbers among several. */
+export function phonesOf(values: readonly (string | undefined)[], country: string | undefined): Phone[] {
+  const phones = values.flatMap((value) => phoneOf(value, country) ?? []);
+  return phones.filter(({ digits }, at) => phones.findIndex((each) => each.digits === digits) === at);
+}
+
+/** The best that any two of their numbers say. */
+export function compareAnyPhones(a: readonly Phone[], b: readonly Phone[], common: Frequency): Evidence | undefined {
+  let best: Evidence | undefined;
+  for (const one of a)
+    for (const other of b) {
+      const evidence = comparePhones(one, other, common);
+      if (evidence && (!best || evidence.bits > best.bits)) best = evidence;
+    }
+  return best;
+}
+
 export function phoneOf(value: string | undefined, country: string | undefined): Phone | undefined {
   const text = told(value).replace(/(?:ext|x|durchwahl|dw|wew)\.?\s*\d{1,5}$/i, '');
   const bare = text.replace(/\D/g, '');
   if (bare.length < 6 || /^(\d)\1+$/.test(bare)) return undefined;
+  // In full as E.164 writes it, nothing is left to find out.
+  if (/^\+[1-9]\d{7,14}$/.test(text)) return phoneFrom(bare);
   const reading = readPhone(text, country ?? 'DE');
-  const digits = reading.ok ? reading.value.slice(1) : bare.replace(/^0+/, '');
-  return { digits, last: digits.slice(-7) };
+  return phoneFrom(reading.ok ? reading.value.slice(1) : bare.replace(/^0+/, ''));
 }
 
 export function comparePhones(a: Phone | undefined, b: Phone | undefined, common: Frequency): Evidence | undefined {
@@ -222,6 +249,12 @@ export function dayOf(value: string | undefined): Day | undefined {
   return date;
 }
 
+/** A day as it was packed: year, month and day with hyphens between. */
+export function dayFrom(packed: string): Day {
+  const [year, month, day] = packed.split('-').map(Number) as [number, number, number];
+  return { year, month, day };
+}
+
 const turned = (match: RegExpExecArray | null): (string | undefined)[] => (match ? [match[3], match[2], match[1]] : []);
 
 export function compareDays(a: Day | undefined, b: Day | undefined): (Evidence & { apart?: true }) | undefined {
@@ -250,3 +283,6 @@ export function hostOf(value: string | undefined): string {
 }
 
 export const wordsOf = (value: string | undefined): string[] => canonicalWords(told(value));
+
+/** Words that were joined by blanks. */
+export const wordsIn = (joined: string | undefined): string[] => (joined ? joined.split(' ') : []);

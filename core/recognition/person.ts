@@ -1,6 +1,7 @@
 import { mistyped } from './distance.ts';
 import { summed, type Compared, type Evidence } from './evidence.ts';
 import { Frequency } from './frequency.ts';
+import type { Commonness } from './matcher.ts';
 import { familyWords, formsOf, sameByForm, sound } from './names.ts';
 import {
   addressKey,
@@ -8,11 +9,15 @@ import {
   compareAddresses,
   compareDays,
   compareEmails,
-  comparePhones,
+  compareAnyPhones,
+  dayFrom,
   dayOf,
+  emailFrom,
   emailOf,
-  phoneOf,
+  phoneFrom,
+  phonesOf,
   told,
+  wordsIn,
   wordsOf,
   type Address,
   type Day,
@@ -27,6 +32,8 @@ export interface PersonRecord {
   last_name?: string | undefined;
   email?: string | undefined;
   phone?: string | undefined;
+  /** A second telephone. */
+  mobile?: string | undefined;
   street?: string | undefined;
   city?: string | undefined;
   postcode?: string | undefined;
@@ -43,7 +50,7 @@ export interface Person {
   /** 1: the elder, 2: the younger; 0: nothing is said. */
   generation: number;
   email: Email | undefined;
-  phone: Phone | undefined;
+  phones: Phone[];
   address: Address | undefined;
   born: Day | undefined;
   organisation: string[];
@@ -91,7 +98,7 @@ export function preparePerson(record: PersonRecord): Person {
     family: whole ? whole.slice(-1) : family,
     generation,
     email: emailOf(record.email),
-    phone: phoneOf(record.phone, countryCode(record.country)),
+    phones: phonesOf([record.phone, record.mobile], countryCode(record.country)),
     address: addressOf(record),
     born: dayOf(record.birth_date),
     organisation: wordsOf(record.organisation),
@@ -135,23 +142,52 @@ export function countryCode(text: string | undefined): string | undefined {
 }
 
 /** How common what people share is, among the known ones. */
-export class PeopleFrequencies {
-  readonly given = new Frequency(1500);
-  readonly family = new Frequency(8000);
-  readonly email = new Frequency(1 << 24, 0.004);
-  readonly phone = new Frequency(1 << 20, 0.1);
-  readonly address = new Frequency(1 << 16);
-  readonly postcode = new Frequency(1 << 12);
+export class PeopleFrequencies implements Commonness<Person> {
+  readonly given: Frequency = new Frequency(1500);
+  readonly family: Frequency = new Frequency(8000);
+  email: Frequency = new Frequency(1 << 24, 0.004);
+  phone: Frequency = new Frequency(1 << 20, 0.1);
+  address: Frequency = new Frequency(1 << 16);
+  readonly postcode: Frequency = new Frequency(1 << 12);
 
   add(person: Person): void {
     if (person.given[0]) this.given.add(person.given[0]);
     for (const word of person.family) this.family.add(word);
     if (person.email) this.email.add(person.email.whole);
-    if (person.phone) this.phone.add(person.phone.digits);
+    for (const { digits } of person.phones) this.phone.add(digits);
     if (person.address) {
       this.address.add(addressKey(person.address));
       if (person.address.postcode) this.postcode.add(person.address.postcode);
     }
+  }
+
+  kept(): Uint32Array[] {
+    const { given, family, postcode, email, phone, address } = this;
+    const totals = new Uint32Array([email.size, phone.size, address.size]);
+    return [given.kept(), family.kept(), postcode.kept(), totals];
+  }
+
+  takeUp([given, family, postcode, totals]: readonly Uint32Array[]): void {
+    if (!given || !family || !postcode || !totals) return;
+    this.given.takeUp(given);
+    this.family.takeUp(family);
+    this.postcode.takeUp(postcode);
+    this.email = this.email.among(totals[0] ?? 0);
+    this.phone = this.phone.among(totals[1] ?? 0);
+    this.address = this.address.among(totals[2] ?? 0);
+  }
+
+  around(atHand: readonly Person[]): this {
+    const here = Object.assign(Object.create(PeopleFrequencies.prototype) as this, this);
+    here.email = this.email.among(this.email.size);
+    here.phone = this.phone.among(this.phone.size);
+    here.address = this.address.among(this.address.size);
+    for (const { email, phones, address } of atHand) {
+      if (email) here.email.addHere(email.whole);
+      for (const { digits } of phones) here.phone.addHere(digits);
+      if (address) here.address.addHere(addressKey(address));
+    }
+    return here;
   }
 }
 
@@ -237,7 +273,7 @@ export function comparePeople(a: Person, b: Person, common: PeopleFrequencies): 
   const evidence = [
     ...names.evidence.map(({ about, level, bits }): Evidence => ({ about, level, bits })),
     email,
-    comparePhones(a.phone, b.phone, common.phone),
+    compareAnyPhones(a.phones, b.phones, common.phone),
     compareAddresses(a.address, b.address, { whole: common.address, postcode: common.postcode }, -2.5),
     born && { about: born.about, level: born.level, bits: born.bits },
     organisations(a.organisation, b.organisation),
@@ -286,18 +322,23 @@ function organisations(a: readonly string[], b: readonly string[]): Evidence | u
 }
 
 /** Keys under which a person is found again: several, so that any one corrupted field leaves a way. */
-export function keysOfPerson({ given, family, email, phone, address, born }: Person): string[] {
+export function keysOfPerson({ given, family, email, phones, address, born }: Person): string[] {
   const keys: string[] = [];
   if (email) {
     keys.push(`e ${email.plain}@${email.domain}`);
     if (email.plain.length > 4 && !email.role) keys.push(`l ${email.plain}`);
   }
-  if (phone) keys.push(`p ${phone.last}`, `q ${phone.digits.slice(0, -3)} ${phone.digits.slice(-1)}`);
+  for (const { digits, last } of phones) keys.push(`p ${last}`, `q ${digits.slice(0, -3)} ${digits.slice(-1)}`);
   const day = born && `${born.year}-${born.month}-${born.day}`;
   const initials = new Set(given.map((word) => word[0]!));
   for (const name of family) {
     const heard = sound(name);
-    for (const first of initials) keys.push(`n ${heard} ${first}`);
+    for (const first of initials) {
+      keys.push(`n ${heard} ${first}`);
+      // Of a common name there are too many: each of these narrows it down by another field.
+      if (email) keys.push(`m ${heard} ${first} ${email.plain.slice(0, 3)}`);
+      if (address?.city) keys.push(`c ${heard} ${first} ${address.city.slice(0, 6)}`);
+    }
     for (const word of given) for (const form of formsOf(word)) keys.push(`f ${heard} ${form}`);
     if (born) keys.push(`y ${heard} ${born.year}`);
     if (address?.postcode) keys.push(`z ${name.slice(0, 3)} ${address.postcode}`);
@@ -314,4 +355,44 @@ export function keysOfPerson({ given, family, email, phone, address, born }: Per
   if (address?.street)
     keys.push(`a ${address.street.slice(0, 7)} ${address.number} ${(address.postcode || address.city).slice(0, 3)}`);
   return [...new Set(keys)];
+}
+
+/** Keys that two about the same person share, and strangers seldom do: by these, submissions wait for one another. */
+export const closeKeysOfPerson = (person: Person): string[] =>
+  keysOfPerson(person).filter((key) => /^[elpqsfdb] /.test(key));
+
+const PARTED = '\u001f';
+
+/** A prepared person as one text of a hundred characters or so. */
+export function packPerson({ given, family, generation, email, phones, address, born, organisation }: Person): string {
+  return [
+    given.join(' '),
+    family.join(' '),
+    generation || '',
+    email?.whole ?? '',
+    phones.map(({ digits }) => digits).join(' '),
+    ...(address ? [address.street, address.number, address.postcode, address.city] : ['', '', '', '']),
+    born ? `${born.year}-${born.month}-${born.day}` : '',
+    organisation.join(' '),
+  ].join(PARTED);
+}
+
+export function unpackPerson(id: string, packed: string): Person {
+  const [given, family, generation, email, phones, street, number, postcode, city, born, organisation] = packed.split(
+    PARTED,
+  ) as string[];
+  return {
+    id,
+    given: wordsIn(given),
+    family: wordsIn(family),
+    generation: Number(generation ?? 0),
+    email: email ? emailFrom(email) : undefined,
+    phones: wordsIn(phones).map(phoneFrom),
+    address:
+      street || postcode || city
+        ? { street: street!, number: number ?? '', postcode: postcode ?? '', city: city ?? '' }
+        : undefined,
+    born: born ? dayFrom(born) : undefined,
+    organisation: wordsIn(organisation),
+  };
 }
