@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { pino, type Logger } from 'pino';
 import { sealerFrom } from './access/index.ts';
 import { loadDemo } from './demo/index.ts';
-import { Acceptor, Housekeeper, Importer, LiveView, releaseDead, Worker } from './engine/index.ts';
+import { Acceptor, Filler, Housekeeper, Importer, LiveView, releaseDead, Worker } from './engine/index.ts';
 import type { FileThread } from './files/index.ts';
 import { LiveFeed, makeApp } from './http/index.ts';
 import { createDatabase, migrateDatabase, openDatabase, releaseDeadImports } from './store/index.ts';
@@ -69,6 +69,10 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
           thread: settings.fileThread,
           pollMs: 1000,
         });
+  const filler =
+    settings.role === 'web'
+      ? undefined
+      : new Filler(db, systems, live, live.known, { ...workerSettings(log, 1), pollMs: 1000 });
   const feed = new LiveFeed(db);
   let server: Server | undefined;
   if (settings.role !== 'worker') {
@@ -81,6 +85,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       queued,
       fileThread: settings.fileThread,
       imports: () => importer?.look(),
+      recognitions: () => filler?.look(),
       feed,
     };
     server = await listen(makeApp(context, log, settings.webFolder), settings.port, settings.host ?? '127.0.0.1');
@@ -91,6 +96,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
     await releaseDeadImports(db, isAliveHere);
     worker.start();
     importer?.start();
+    filler?.start();
     housekeeper?.start();
   }
   return {
@@ -105,6 +111,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
         clearTimeout(patience);
       }
       await importer?.stop();
+      await filler?.stop();
       await worker?.stop();
       await housekeeper?.stop();
       await db.$client.end();

@@ -1,4 +1,4 @@
-import type { Course } from './carry-out.ts';
+import type { Course } from './report.ts';
 
 /** What a text says apart from the values quoted in it. */
 const withoutValues = (words: string): string => words.replace(/[“"][^”"]*[”"]/g, '“…”').replace(/\d+/g, '0');

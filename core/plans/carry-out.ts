@@ -1,112 +1,22 @@
 import { holds } from '../expressions/index.ts';
-import {
-  decide,
-  evaluateLine,
-  questionKey,
-  type LineContext,
-  type LineValue,
-  type Question,
-} from '../mapping/index.ts';
-import { entityOf, fieldOf, type Entity, type RecordState, type Schema, type Value } from '../schema/index.ts';
-import { isBlank } from '../values/index.ts';
-import { standingLines, type Plan, type Step } from './model.ts';
-import { criteriaOf, keysOf } from './recognise.ts';
+import { evaluateLine, questionKey, type LineValue, type Question } from '../mapping/index.ts';
+import { entityOf, fieldOf, type Entity, type RecordState } from '../schema/index.ts';
+import { standingLines, type Step } from './model.ts';
+import { keysOf } from './recognise.ts';
+import { effectKey, recordFor, type Course, type Outcome, type PlanRun, type StepReport, type Turn } from './report.ts';
+import { resolve, weighLines } from './resolve.ts';
 import { rowsOf, type Row } from './rows.ts';
-import type { Effect, Intent, Refusal, World } from './world.ts';
+import type { Effect, World } from './world.ts';
 
-/**
- * The one interpreter. It carries out a plan for one submission in whatever world it is given, and reports what it
- * did. It asks the world and decides; it never writes by itself and knows no clock.
- */
-export interface PlanRun {
-  plan: Plan;
-  /** The form's fields, which conditions, computed values and repeating groups read. */
-  fields: LineContext['fields'];
-  values: Record<string, string | string[]>;
-  /** A person's answers from Review, by effect: the step's id, with `#row` where it repeats. */
-  answers?: Record<string, Answer>;
-  /** Schemas by system id. */
-  schemas: ReadonlyMap<string, Schema>;
-}
-
-export type Answer = { record: string } | { anew: true };
-
-export type Verdict = 'none' | 'one' | 'several' | 'new';
-export type Outcome =
-  | 'created'
-  | 'updated'
-  | 'unchanged'
-  | 'deleted'
-  | 'left'
-  | 'skipped'
-  | 'asked'
-  | 'stopped'
-  | 'refused'
-  | 'failed'
-  | 'waits'
-  | 'taken back';
-
-export interface FieldChange {
-  field: string;
-  label: string;
-  from: string[];
-  /** The earlier step the value comes from. */
-  fromStep?: string;
-  before: Value;
-  after: Value;
-  losses: string[];
-  ambiguous?: string;
-  /** Why the value isn't written; absent when it is. */
-  kept?: 'blank' | 'same' | 'kept' | 'new records only';
-}
-
-export interface StepReport {
-  step: string;
-  /** The row of the repeating group, counted from 0, where the step is done once per row. */
-  row?: number;
-  system: string;
-  entity: string;
-  verdict?: Verdict;
-  /** The fields of the key that found it. */
-  recognisedBy?: string[];
-  outcome: Outcome;
-  record?: { id: string; label?: string };
-  candidates?: RecordState[];
-  changes: FieldChange[];
-  /** What lookups found, by their question: ids of at most two records. */
-  lookups?: Record<string, string[]>;
-  /** Why it failed, was stopped or asks; in words. */
-  why?: string;
-  refusal?: Refusal;
-}
-
-export interface Course {
-  state: 'applied' | 'in review' | 'refused' | 'failed';
-  steps: StepReport[];
-}
-
-/** How many records a question shows at most. */
-export const CANDIDATES = 10;
 /** How often a step decides again after being overtaken before it gives up. */
 const RETRIES = 8;
 /** Rows of a repeating group that are on their way at once; what a system is asked at once is its budget's business. */
 const ROWS_AT_ONCE = 16;
 
-/** The effect of a step, or of one of its rows, within a submission: stable over every time the plan is run. */
-export const effectKey = (step: string, row?: number): string => (row === undefined ? step : `${step}#${row}`);
-
-/** One doing of a step: the whole of it, or one row. */
-interface Turn {
-  step: Step;
-  row: number | undefined;
-  values: PlanRun['values'];
-  run: PlanRun;
-  world: World;
-  /** What earlier steps found or made, by effect. */
-  known: Map<string, RecordState>;
-}
-
 /**
+ * The one interpreter. It carries out a plan for one submission in whatever world it is given, and reports what it
+ * did. It asks the world and decides; it never writes by itself and knows no clock.
+ *
  * Carries out all steps in order; after one that asks, is refused or fails, later ones wait. Rows of a repeating
  * group are done side by side, but for those that may be about the same record.
  * @throws whatever the world throws when a system can't be reached: the run may be begun again
@@ -164,7 +74,7 @@ async function carryOutRows(turn: Omit<Turn, 'row' | 'values'>, group: string): 
     run.values,
   );
   const reports: StepReport[] = new Array<StepReport>(rows.length);
-  const chains = chained(rows.map(({ values }) => keysOf(step, values, run.fields, run.schemas)));
+  const chains = chained(rows.map(({ values }) => keysOf(step, values, run)));
   let next = 0;
   const work = async (): Promise<void> => {
     for (let at = next++; at < chains.length; at = next++) await carryOutChain(turn, rows, chains[at]!, reports);
@@ -263,23 +173,6 @@ async function carryOutStep(turn: Turn): Promise<StepReport> {
   return done;
 }
 
-/**
- * What an earlier step found or made, seen from a turn: the same row's where that step repeats too, or that of its
- * first row that has one.
- */
-function recordFor({ known, row }: Turn, step: string, of?: 'first'): RecordState | undefined {
-  if (of === 'first') return firstRowOf(known, step);
-  return (row === undefined ? undefined : known.get(effectKey(step, row))) ?? known.get(step);
-}
-
-function firstRowOf(known: ReadonlyMap<string, RecordState>, step: string): RecordState | undefined {
-  const rows = [...known.keys()].flatMap((key) => {
-    const row = key.startsWith(`${step}#`) ? Number(key.slice(step.length + 1)) : NaN;
-    return Number.isInteger(row) ? [row] : [];
-  });
-  return rows.length === 0 ? undefined : known.get(effectKey(step, Math.min(...rows)));
-}
-
 /** Lookups a line may need one after another before its value is known. */
 const QUESTIONS = 20;
 
@@ -327,150 +220,6 @@ async function lookUp({ entity, by, text }: Question, turn: Turn): Promise<Recor
     ? { field: by, value: Number(text), folded: false }
     : { field: by, value: text, folded: field.type !== 'id' && field.type !== 'reference' };
   return turn.world.find({ system, entity }, [criterion], 2);
-}
-
-/** Answers the three questions; notes verdict, candidates and outcome in the report and returns the intent. */
-async function resolve(turn: Turn, entity: Entity, lines: LineValue[], report: StepReport): Promise<Intent> {
-  const { step, run, world } = turn;
-  const target = { system: step.system, entity: step.entity };
-  const answer = run.answers?.[effectKey(step.id, turn.row)];
-  delete report.candidates;
-  delete report.recognisedBy;
-  if (answer && 'record' in answer) {
-    const record = await world.read(target, answer.record);
-    report.verdict = 'one';
-    if (record) return update(step, entity, lines, record, report);
-    report.outcome = 'asked';
-    report.why = 'the record that was chosen is no longer there';
-    return { kind: 'none' };
-  }
-  if (step.record) return givenRecord(turn, entity, lines, report);
-  if (step.recognise.length === 0 || (answer && 'anew' in answer)) {
-    report.verdict = 'new';
-    return create(step, entity, lines, report);
-  }
-  const found = await recognise(turn, entity, lines, report);
-  report.verdict = found.length === 0 ? 'none' : found.length === 1 ? 'one' : 'several';
-  const [only] = found;
-  if (found.length > 1) {
-    report.candidates = found;
-    const many = found.length === CANDIDATES ? 'many' : found.length;
-    return withoutWriting(report, step.whenSeveral, `${many} records fit`);
-  }
-  return only ? oneFound(step, entity, lines, only, report) : noneFound(step, entity, lines, report);
-}
-
-/** The record is that of an earlier step, or the one whose id the submission names. */
-async function givenRecord(turn: Turn, entity: Entity, lines: LineValue[], report: StepReport): Promise<Intent> {
-  const { step, values, world } = turn;
-  const { by, step: earlier = '', field = '' } = step.record!;
-  const said = values[field];
-  const id = by === 'step' ? recordFor(turn, earlier)?.id : isBlank(said) ? undefined : String(said).trim();
-  const record = id === undefined ? undefined : await world.read({ system: step.system, entity: step.entity }, id);
-  report.verdict = record ? 'one' : 'none';
-  if (record) return oneFound(step, entity, lines, record, report);
-  if (by === 'step') {
-    const why =
-      id === undefined ? 'the earlier step has no record' : 'the record of the earlier step is no longer there';
-    return withoutWriting(report, 'skip', why);
-  }
-  return noneFound(step, entity, lines, report);
-}
-
-function oneFound(step: Step, entity: Entity, lines: LineValue[], record: RecordState, report: StepReport): Intent {
-  if (step.whenOne === 'update') return update(step, entity, lines, record, report);
-  if (step.whenOne === 'delete') {
-    report.outcome = 'deleted';
-    report.record = { id: record.id };
-    return { kind: 'delete', target: { system: step.system, entity: step.entity }, record };
-  }
-  if (step.whenOne === 'ask') report.candidates = [record];
-  return withoutWriting(report, step.whenOne, 'a record fits', record);
-}
-
-function noneFound(step: Step, entity: Entity, lines: LineValue[], report: StepReport): Intent {
-  if (step.whenNone === 'create') return create(step, entity, lines, report);
-  return withoutWriting(report, step.whenNone, 'no record fits');
-}
-
-function withoutWriting(
-  report: StepReport,
-  what: 'ask' | 'skip' | 'stop' | 'leave',
-  why: string,
-  record?: RecordState,
-): Intent {
-  report.outcome = ({ ask: 'asked', skip: 'skipped', stop: 'stopped', leave: 'left' } as const)[what];
-  report.why = why;
-  return record && what === 'leave' ? { kind: 'none', record } : { kind: 'none' };
-}
-
-async function recognise(
-  { step, world }: Turn,
-  entity: Entity,
-  lines: LineValue[],
-  report: StepReport,
-): Promise<RecordState[]> {
-  for (const key of step.recognise) {
-    const criteria = criteriaOf(key, entity, lines);
-    if (!criteria) continue;
-    const found = await world.find({ system: step.system, entity: step.entity }, criteria, CANDIDATES);
-    if (found.length > 0) {
-      report.recognisedBy = key.fields;
-      return found;
-    }
-  }
-  return [];
-}
-
-function create(step: Step, entity: Entity, lines: LineValue[], report: StepReport): Intent {
-  const values = weighLines(entity, lines, undefined, report);
-  report.outcome = 'created';
-  return { kind: 'create', target: { system: step.system, entity: step.entity }, values };
-}
-
-function update(step: Step, entity: Entity, lines: LineValue[], record: RecordState, report: StepReport): Intent {
-  const values = weighLines(entity, lines, record, report);
-  report.record = { id: record.id };
-  if (Object.keys(values).length === 0) {
-    report.outcome = 'unchanged';
-    return { kind: 'none', record };
-  }
-  report.outcome = 'updated';
-  return { kind: 'update', target: { system: step.system, entity: step.entity }, record, values };
-}
-
-/** The values to write; every line, written or not, leaves its mark in the report. */
-function weighLines(
-  entity: Entity,
-  lines: LineValue[],
-  record: RecordState | undefined,
-  report: StepReport,
-): Record<string, Value> {
-  const values: Record<string, Value> = {};
-  report.changes = lines.map((value) => {
-    const field = fieldOf(entity, value.line.field)!;
-    // A later line of the same step sees what an earlier one is about to write.
-    const current = Object.hasOwn(values, field.name) ? values[field.name]! : record?.values[field.name];
-    const decision = decide(value, current, record === undefined && !Object.hasOwn(values, field.name));
-    if (decision.write) values[field.name] = decision.value;
-    return changeOf(value, field.label, record?.values[field.name] ?? null, decision);
-  });
-  return values;
-}
-
-function changeOf(value: LineValue, label: string, before: Value, decision: ReturnType<typeof decide>): FieldChange {
-  const change: FieldChange = {
-    field: value.line.field,
-    label,
-    from: value.line.from,
-    before,
-    after: decision.write ? decision.value : before,
-    losses: isBlank(value.sent) ? [] : value.losses,
-  };
-  if (value.line.fromStep) change.fromStep = value.line.fromStep.step;
-  if (value.ambiguous !== undefined) change.ambiguous = value.ambiguous;
-  if (!decision.write) change.kept = decision.why;
-  return change;
 }
 
 const DONE = { create: 'created', update: 'updated', delete: 'deleted' } as const;

@@ -2,7 +2,7 @@ import { describeCondition } from '../expressions/index.ts';
 import { describeTreatment, type Line } from '../mapping/index.ts';
 import { entityOf, type Schema } from '../schema/index.ts';
 import { fieldLabel, stepName } from './links.ts';
-import { standingLines, type IntakeDocument, type Step } from './model.ts';
+import { alwaysNew, standingLines, type IntakeDocument, type Step } from './model.ts';
 
 const NONE = { create: 'create it', skip: 'skip this step', ask: 'ask in Review', stop: 'stop' };
 const ONE = {
@@ -50,11 +50,12 @@ export function planInWords(
       return `The record is that of ${nameOf(step.record.step ?? '')}; ${ONE[step.whenOne]}.`;
     const outcomes = `None found: ${NONE[step.whenNone]}; one: ${ONE[step.whenOne]}; several: ${SEVERAL[step.whenSeveral]}.`;
     if (step.record?.by === 'field') return `The record is named by ${labelOf(step.record.field ?? '')}. ${outcomes}`;
-    if (step.recognise.length === 0) return 'Always a new record.';
+    if (alwaysNew(step)) return 'Always a new record.';
     const keys = step.recognise.map(({ fields }) =>
       fields.map((name) => fieldLabel(step, name, schemas)).join(' with '),
     );
-    return `Recognised by ${keys.join(', or ')}. ${outcomes}`;
+    const ways = [...keys, ...(step.evidence ? ['all evidence together'] : [])];
+    return `Recognised by ${ways.join(', or ')}. ${step.evidence ? outcomes.replace('several:', 'unsure:') : outcomes}`;
   }
 
   function lines(step: Step): string[] {

@@ -6,6 +6,7 @@ export * from './model.ts';
 export * from './reach.ts';
 export * from './recognise.ts';
 export * from './rehearsal-world.ts';
+export * from './report.ts';
 export * from './rows.ts';
 export * from './suggest-steps.ts';
 export * from './world.ts';

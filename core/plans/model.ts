@@ -4,6 +4,7 @@ import {
   ArrayMaxSize,
   ArrayMinSize,
   IsArray,
+  IsBoolean,
   IsIn,
   IsInt,
   IsISO31661Alpha2,
@@ -39,8 +40,8 @@ export class GivenRecord {
 }
 
 /**
- * One entity, three questions: which record (`recognise`; no keys: always a new one), what if none / one / several
- * are found, and which values (`lines`).
+ * One entity, three questions: which record (`recognise`, `evidence`; neither: always a new one), what if none / one /
+ * several are found, and which values (`lines`).
  */
 export class Step {
   @IsString() @MaxLength(64) id!: string;
@@ -48,7 +49,9 @@ export class Step {
   @IsString() @MaxLength(255) entity!: string;
   /** Tried in order; the first key with a value for each of its fields that finds something decides. */
   @IsArray() @ArrayMaxSize(10) @ValidateNested({ each: true }) @Type(() => RecognitionKey) recognise!: RecognitionKey[];
-  /** The record is given; `recognise` isn't asked then. */
+  /** Where no key has found anything, all values together are weighed, as the entity's recognition says. */
+  @IsOptional() @IsBoolean() evidence?: boolean;
+  /** The record is given; neither is asked then. */
   @IsOptional() @ValidateNested() @Type(() => GivenRecord) record?: GivenRecord;
   /** The step is done once per row of this repeating group of the form. */
   @IsOptional() @IsString() @MaxLength(500) repeat?: string;
@@ -63,13 +66,18 @@ export class Step {
 /** The lines of a step that count: a suggestion waits for somebody's yes and does nothing until then. */
 export const standingLines = (step: Pick<Step, 'lines'>): Line[] => step.lines.filter(({ origin }) => origin === 'set');
 
+/** Whether a step looks for nothing. */
+export const alwaysNew = ({ record, recognise, evidence }: Step): boolean =>
+  !record && recognise.length === 0 && evidence !== true;
+
 /** Whether a step may make a record: one that comes back to an earlier step's never does. */
-export const mayCreate = ({ record, whenNone, recognise }: Step): boolean =>
-  record ? record.by === 'field' && whenNone === 'create' : whenNone === 'create' || recognise.length === 0;
+export const mayCreate = (step: Step): boolean =>
+  step.record
+    ? step.record.by === 'field' && step.whenNone === 'create'
+    : step.whenNone === 'create' || alwaysNew(step);
 
 /** Whether a step may change a record that is there. */
-export const mayUpdate = ({ record, whenOne, recognise }: Step): boolean =>
-  whenOne === 'update' && (record !== undefined || recognise.length > 0);
+export const mayUpdate = (step: Step): boolean => step.whenOne === 'update' && !alwaysNew(step);
 
 /** What a submission does, in order. */
 export class Plan {

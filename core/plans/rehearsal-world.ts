@@ -1,9 +1,9 @@
 import { isBlank } from '../values/index.ts';
-import { entityOf, mustBeGiven, type RecordState, type Schema } from '../schema/index.ts';
-import type { Criterion, Effect, Intent, Refusal, Target, World } from './world.ts';
+import { entityOf, mustBeGiven, type RecordState, type Schema, type Values } from '../schema/index.ts';
+import type { Criterion, Effect, Intent, Refusal, Target, Weighing, World } from './world.ts';
 
 /** What a rehearsal may ask of the real systems: reading only. */
-export type ReadOnlyWorld = Pick<World, 'find' | 'read'>;
+export type ReadOnlyWorld = Pick<World, 'find' | 'read' | 'weigh'>;
 
 /**
  * A world that reads the real systems and keeps every write in memory; what it wrote is found again by later steps
@@ -32,6 +32,18 @@ export class RehearsalWorld implements World {
     const mine = this.written.get(keyOf(target, id));
     if (mine) return mine.gone ? undefined : mine;
     return this.real.read(target, id);
+  }
+
+  weigh(target: Target, values: Values, limit: number): Promise<Weighing | undefined> {
+    const mine = [...this.written.values()].filter((each) => sameTarget(each.target, target));
+    const gone = new Set(mine.filter((each) => each.gone).map(({ id }) => id));
+    return this.real.weigh(
+      target,
+      values,
+      limit,
+      mine.filter((each) => !each.gone),
+      gone,
+    );
   }
 
   async effect(key: string, decide: () => Promise<Intent>): Promise<Effect> {

@@ -1,3 +1,4 @@
+import type { Verdict, Weighed } from '../recognition/index.ts';
 import type { RecordState, Value, Values } from '../schema/index.ts';
 
 /** An entity of a system. */
@@ -37,6 +38,14 @@ export interface Refusal {
   status?: number;
 }
 
+/** What evidence says of who is meant. */
+export interface Weighing {
+  verdict: Verdict;
+  /** The candidates as they are in the system now, the likeliest first; none where the verdict is `different`. */
+  records: RecordState[];
+  weighed: Weighed[];
+}
+
 /**
  * The world a plan is carried out in. The engine's talks to systems and writes the ledger; the rehearsal's reads the
  * same systems and keeps writes in memory.
@@ -49,6 +58,19 @@ export interface World {
   /** At most `limit` records that meet all criteria, in a stable order. */
   find(target: Target, criteria: Criterion[], limit: number): Promise<RecordState[]>;
   read(target: Target, id: string): Promise<RecordState | undefined>;
+  /**
+   * Weighs values against all known records of an entity. @returns undefined where nobody has said how its records
+   * are recognised
+   * @param besides records that count as they are given here, whether the system has them so or not; those of the
+   * ids in `gone` don't count
+   */
+  weigh(
+    target: Target,
+    values: Values,
+    limit: number,
+    besides?: readonly RecordState[],
+    gone?: ReadonlySet<string>,
+  ): Promise<Weighing | undefined>;
   effect(key: string, decide: () => Promise<Intent>): Promise<Effect>;
   /** Which of these effects have been carried out before, e.g. by an attempt that a crash cut short. */
   settled(keys: readonly string[]): Promise<ReadonlySet<string>>;

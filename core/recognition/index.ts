@@ -1,10 +1,16 @@
 export * from './blocks.ts';
+export * from './clusters.ts';
+export * from './document.ts';
 export * from './evidence.ts';
 export * from './hash.ts';
 export * from './kinds.ts';
+export * from './learn.ts';
 export * from './matcher.ts';
+export * from './measure.ts';
 export { mistyped, typingErrors } from './distance.ts';
 export { canonical, sameByForm, sound } from './names.ts';
 export * from './organisation.ts';
 export * from './person.ts';
+export * from './recogniser.ts';
+export * from './survivors.ts';
 export * from './tuning.ts';

@@ -1,4 +1,4 @@
-import type { Compared } from './evidence.ts';
+import type { Compared, Evidence } from './evidence.ts';
 
 /** What was learned of this workspace: by how many bits a level weighs more or less than by our defaults. */
 export type Tuning = ReadonlyMap<string, number>;
@@ -16,3 +16,7 @@ export function tuned(compared: Compared, tuning: Tuning | undefined): Compared 
   });
   return { ...compared, evidence, weight };
 }
+
+/** Evidence as it was before anything was learned. */
+export const untuned = (evidence: readonly Evidence[], tuning: Tuning): Evidence[] =>
+  evidence.map((each) => ({ ...each, bits: each.bits - (tuning.get(levelKey(each.about, each.level)) ?? 0) }));

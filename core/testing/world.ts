@@ -1,4 +1,5 @@
-import type { Criterion, Effect, Intent, Target, World } from '../plans/index.ts';
+import type { Criterion, Effect, Intent, Target, Weighing, World } from '../plans/index.ts';
+import { Recogniser, type Recognition } from '../recognition/index.ts';
 import type { Entity, Field, RecordState, Schema, Values } from '../schema/index.ts';
 
 /** A small system in memory, as strict as a real one about versions, for testing what is carried out in it. */
@@ -38,6 +39,26 @@ export class MemoryWorld implements World {
 
   async read(_target: Target, id: string): Promise<RecordState | undefined> {
     return this.records.get(id);
+  }
+
+  /** How records are recognised by evidence; as an entity of this name is. */
+  recognition: Recognition | undefined;
+
+  async weigh(
+    _target: Target,
+    values: Values,
+    limit: number,
+    besides: readonly RecordState[] = [],
+    gone: ReadonlySet<string> = new Set(),
+  ): Promise<Weighing | undefined> {
+    if (!this.recognition) return undefined;
+    const records = new Map([...this.records.values(), ...besides].map((record) => [record.id, record]));
+    for (const id of gone) records.delete(id);
+    const recogniser = new Recogniser(this.recognition, records.size);
+    const known = [...records.values()].map((record) => recogniser.prepare(record.id, record.values));
+    const { verdict, ranked } = recogniser.weigh(recogniser.prepare('', values), known);
+    const weighed = ranked.filter((each) => each.verdict !== 'different').slice(0, limit);
+    return { verdict, weighed, records: weighed.map(({ record }) => records.get(record)!) };
   }
 
   async effect(key: string, decide: () => Promise<Intent>): Promise<Effect> {

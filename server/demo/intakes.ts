@@ -191,7 +191,20 @@ function course(maker: Maker): Plan {
   return { steps: [club, attendees, booking] };
 }
 
+/** Whoever saw the swarm, recognised by all that is known of them, and the visit they ask for. */
 function swarm(maker: Maker): Plan {
+  const name = (take: 'given' | 'family') => ({ treatments: [{ kind: 'name part', take } satisfies Treatment] });
+  const reporter = maker.step(
+    'reporter',
+    'People',
+    [],
+    [
+      maker.line('People', ['reporter'], 'first_name', { ...name('given'), ifBoth: 'fill only' }),
+      maker.line('People', ['reporter'], 'last_name', { ...name('family'), ifBoth: 'fill only' }),
+      maker.line('People', ['reporter_tel'], 'phone', { ifBoth: 'fill only' }),
+    ],
+    { evidence: true, condition: { match: 'all', parts: [{ field: 'reporter', test: 'is not blank' }] } },
+  );
   const visit = maker.step(
     'visit',
     'Visits',
@@ -203,9 +216,10 @@ function swarm(maker: Maker): Plan {
       maker.line('Visits', ['reporter'], 'reporter_name'),
       maker.line('Visits', ['reporter_tel'], 'reporter_phone'),
       maker.line('Visits', ['notes'], 'notes'),
+      maker.link('Visits', 'person_id', 'reporter'),
     ],
   );
-  return { steps: [visit] };
+  return { steps: [reporter, visit] };
 }
 
 /** The buyer, the order under its number however often it is told of, and its lines. */

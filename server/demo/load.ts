@@ -2,9 +2,10 @@ import { randomBytes } from 'node:crypto';
 import { v7 as uuid } from 'uuid';
 import { collectValues, readForms } from '@zusammen/core/forms';
 import type { IntakeDocument } from '@zusammen/core/plans';
+import { suggestRecognition } from '@zusammen/core/recognition';
 import type { Schema } from '@zusammen/core/schema';
 import { hashPassword, type Sealer } from '../access/index.ts';
-import { Acceptor, LiveView, Worker } from '../engine/index.ts';
+import { Acceptor, Filler, LiveView, Worker } from '../engine/index.ts';
 import {
   addIntake,
   addSample,
@@ -22,7 +23,15 @@ import {
   listIntakes,
   listUsers,
   publishDraft,
+  decidedPairs,
+  doubleGroups,
+  doubleSearches,
+  knownKeys,
+  knownRecords,
+  recognitions,
+  recognitionVersions,
   samples,
+  saveRecognition,
   schemaSnapshots,
   searchState,
   searchWords,
@@ -75,8 +84,10 @@ export async function loadDemo({ db, sealer, standins, own, past, log }: DemoSet
   }
   const checkout = await publishIntake(db, SHOP_KEY, intakeForShop(orderSamples(), making));
   await signedFeed(db, sealer, standins, checkout, own);
-  log('playing back past submissions');
   const crm = new Systems(db, sealer);
+  log('reading the known records');
+  await recogniseAll(db, crm, system);
+  log('playing back past submissions');
   await playBack(db, crm, await pastSubmissions(standins, past, new Date(), 4711));
   if (past > 0) await keepSamples(db, await pastSubmissions(standins, 120, new Date(), 815));
   // The people come last: with them the demo counts as loaded.
@@ -92,6 +103,13 @@ export async function loadDemo({ db, sealer, standins, own, past, log }: DemoSet
 /** A loading that was cut short left no people behind, so nobody can have worked with what it did leave. */
 async function forgetHalfLoaded(db: Database): Promise<void> {
   for (const table of [
+    recognitions,
+    recognitionVersions,
+    knownRecords,
+    knownKeys,
+    decidedPairs,
+    doubleSearches,
+    doubleGroups,
     submissions,
     lanes,
     laneHolders,
@@ -152,6 +170,19 @@ async function signedFeed(db: Database, sealer: Sealer, standins: string, intake
     redirect: 'manual',
   });
   if (response.status >= 400) throw new Error(`The shop does not take the address for its events: ${response.status}`);
+}
+
+/** Says how people and organisations are recognised, and reads the records that are known. */
+async function recogniseAll(db: Database, crm: Systems, { id, schema }: { id: string; schema: Schema }): Promise<void> {
+  for (const entity of schema.entities) {
+    const recognition = suggestRecognition(entity);
+    if (recognition) await saveRecognition(db, id, entity.name, recognition, 0, BY);
+  }
+  const live = new LiveView(db, 0);
+  const settings = { name: 'demo', pollMs: 1000, log: () => undefined };
+  const filler = new Filler(db, crm, live, live.known, settings);
+  await filler.work();
+  await filler.stop();
 }
 
 /** Lets past submissions in one after another, and the engine carry them out, dated with the moment they arrived. */

@@ -41,6 +41,8 @@ interface Sender {
   first: string;
   last: string;
   email: string;
+  /** As the CRM has it, of those who are known. */
+  phone?: string;
 }
 
 /** An event as the shop sends it. */
@@ -84,6 +86,7 @@ interface Known {
   first_name: string | null;
   last_name: string;
   email: string;
+  phone: string | null;
 }
 
 /** @param standins where the CRM's known people are read from, as anybody with the right may */
@@ -114,7 +117,7 @@ export async function pastSubmissions(
     // A time of day that hasn't come yet was yesterday's.
     if (day.getTime() > now.getTime() - 60_000) day.setUTCDate(day.getUTCDate() - 1);
     const make = among(random());
-    past.push(make(day, { first, last, email }));
+    past.push(make(day, { first, last, email, ...(person?.phone ? { phone: person.phone } : {}) }));
   }
   return past.sort((a, b) => a.at.getTime() - b.at.getTime());
 
@@ -193,7 +196,8 @@ export async function pastSubmissions(
     };
   }
 
-  function swarm(at: Date, { first, last }: Sender): PastSubmission {
+  function swarm(at: Date, { first, last, phone }: Sender): PastSubmission {
+    const dialled = phone ?? `030 23125 ${String(Math.floor(random() * 1000)).padStart(3, '0')}`;
     return {
       intake: 'swarm-report',
       at,
@@ -204,7 +208,7 @@ export async function pastSubmissions(
         ['seen', ''],
         ['reporter', random() < 0.8 ? `${first} ${last}` : ''],
         // Some hang up before the number is whole.
-        ['reporter_tel', random() < 0.05 ? '030' : `030 23125 ${String(Math.floor(random() * 1000)).padStart(3, '0')}`],
+        ['reporter_tel', random() < 0.05 ? '030' : dialled],
         ['notes', pick(['', 'About the size of a football.', 'They are calm.'])],
       ],
     };
@@ -280,7 +284,7 @@ export async function pastSubmissions(
 async function knownPeople(standins: string): Promise<Known[]> {
   const query = new URLSearchParams({
     $filter: 'email ne null',
-    $select: 'first_name,last_name,email',
+    $select: 'first_name,last_name,email,phone',
     $top: '400',
     $orderby: 'email',
   });

@@ -51,14 +51,14 @@ export class Acceptor {
     { intake, version, document }: Pick<LiveIntake, 'intake' | 'version' | 'document'>,
     arrival: Arrival,
   ): Promise<Accepted> {
-    const schemas = await this.live.allSchemas();
+    const [schemas, recognitions] = await Promise.all([this.live.allSchemas(), this.live.known.recognitions()]);
     return this.rows.add({
       id: uuid(),
       intakeId: intake.id,
       version,
       label: titleOf(document.fields, arrival.values).slice(0, 160),
       arrival,
-      lanes: lanesOf(document, arrival.values, schemas).map(laneHash),
+      lanes: lanesOf(document, arrival.values, schemas, recognitions).map(laneHash),
     });
   }
 }

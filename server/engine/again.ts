@@ -37,7 +37,7 @@ export async function carryOutAgain(
   const version = underLive ? await liveVersionOf(db, submission) : submission.version;
   const document = await live.document(submission.intakeId, version);
   const mended = values ? applied(submission.values, values.changed) : submission.values;
-  const lanes = lanesOf(document, mended, await live.allSchemas()).map(laneHash);
+  const lanes = lanesOf(document, mended, await live.allSchemas(), await live.known.recognitions()).map(laneHash);
   return queueAgain(db, submission.id, from, {
     lanes,
     version,

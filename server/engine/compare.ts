@@ -1,7 +1,7 @@
 import type { FieldChange, IntakeDocument, StepReport } from '@zusammen/core/plans';
-import type { Schema } from '@zusammen/core/schema';
 import { sameValue } from '@zusammen/core/values';
 import type { Systems } from '../systems/index.ts';
+import type { LiveView } from './live.ts';
 import { readingOf, rehearseWith, type Rehearsed } from './rehearse.ts';
 import { remembered } from './remembered.ts';
 
@@ -29,16 +29,18 @@ export async function compareDocuments(
   draft: IntakeDocument,
   submissions: readonly Record<string, string | string[]>[],
   systems: Pick<Systems, 'client'>,
-  schemas: ReadonlyMap<string, Schema>,
+  view: LiveView,
 ): Promise<Compared[]> {
-  const reading = remembered(readingOf(systems, schemas));
+  const [schemas, recognitions] = await Promise.all([view.allSchemas(), view.known.recognitions()]);
+  const reading = remembered(readingOf(systems, schemas, view.known));
+  const known = { schemas, recognitions };
   const compared: Compared[] = new Array<Compared>(submissions.length);
   let next = 0;
   const turn = async (): Promise<void> => {
     for (let at = next++; at < submissions.length; at = next++) {
       const values = [submissions[at]!];
-      const [asLive] = await rehearseWith(live, values, reading, schemas);
-      const [asDraft] = await rehearseWith(draft, values, reading, schemas);
+      const [asLive] = await rehearseWith(live, values, reading, known);
+      const [asDraft] = await rehearseWith(draft, values, reading, known);
       compared[at] = differencesOf(asLive!, asDraft!);
     }
   };

@@ -4,6 +4,7 @@ export * from './claim.ts';
 export * from './compare.ts';
 export * from './housekeeper.ts';
 export * from './importer.ts';
+export * from './known/index.ts';
 export * from './live.ts';
 export * from './rehearse.ts';
 export * from './take-back.ts';

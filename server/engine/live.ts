@@ -9,6 +9,7 @@ import {
 } from '../store/index.ts';
 import type { IntakeDocument } from '@zusammen/core/plans';
 import type { Schema } from '@zusammen/core/schema';
+import { Known } from './known/known.ts';
 
 /** What accepting and carrying out need to know of an intake's version. */
 export interface LiveIntake {
@@ -26,12 +27,16 @@ export interface LiveIntake {
 export class LiveView {
   private readonly byKey = new Map<string, { at: number; found: Promise<LiveIntake | 'unknown' | 'closed'> }>();
   private readonly versions = new Map<string, Promise<IntakeDocument>>();
+  /** The index of known records and how they are recognised. */
+  readonly known: Known;
   private schemas: { at: number; found: Promise<Map<string, Schema>> } | undefined;
 
   constructor(
     private readonly db: Database,
     private readonly freshMs = 1000,
-  ) {}
+  ) {
+    this.known = new Known(db, freshMs);
+  }
 
   async intake(key: string): Promise<LiveIntake | 'unknown' | 'closed'> {
     const known = this.byKey.get(key);
@@ -85,5 +90,6 @@ export class LiveView {
   forget(): void {
     this.byKey.clear();
     this.schemas = undefined;
+    this.known.refresh();
   }
 }

@@ -4,9 +4,12 @@ import {
   RehearsalWorld,
   type Course,
   type IntakeDocument,
+  type PlanRun,
   type ReadOnlyWorld,
 } from '@zusammen/core/plans';
 import { entityOf, type RecordState, type Schema } from '@zusammen/core/schema';
+import type { Known, Reading } from './known/index.ts';
+import type { LiveView } from './live.ts';
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
 
 /** What one sample would come to; `trouble` when a system couldn't be read. */
@@ -18,17 +21,22 @@ export interface Rehearsed {
 }
 
 /** The real systems, for reading only. */
-export function readingOf(systems: Pick<Systems, 'client'>, schemas: ReadonlyMap<string, Schema>): ReadOnlyWorld {
+export function readingOf(
+  systems: Pick<Systems, 'client'>,
+  schemas: ReadonlyMap<string, Schema>,
+  known: Known,
+): ReadOnlyWorld {
   const entity = (system: string, name: string) => {
     const found = entityOf(schemas.get(system) ?? { entities: [] }, name);
     if (!found) throw new NotUnderstood(`${name} can't be seen in the system.`);
     return found;
   };
-  return {
+  const reading: Reading = {
     find: async (target, criteria, limit) =>
       (await systems.client(target.system)).find(entity(target.system, target.entity), criteria, limit),
     read: async (target, id) => (await systems.client(target.system)).read(entity(target.system, target.entity), id),
   };
+  return { ...reading, weigh: (...asked) => known.weigh(reading, ...asked) };
 }
 
 /** Keeps the records it lets through, as they are in the system now. */
@@ -44,6 +52,11 @@ function remembering(reading: ReadOnlyWorld, seen: Map<string, RecordState>): Re
       const record = await reading.read(target, id);
       return record && keep(target, record);
     },
+    weigh: async (target, ...asked) => {
+      const weighing = await reading.weigh(target, ...asked);
+      weighing?.records.forEach((record) => keep(target, record));
+      return weighing;
+    },
   };
 }
 
@@ -55,9 +68,11 @@ export async function rehearse(
   document: IntakeDocument,
   samples: readonly Record<string, string | string[]>[],
   systems: Pick<Systems, 'client'>,
-  schemas: ReadonlyMap<string, Schema>,
+  live: LiveView,
 ): Promise<Rehearsed[]> {
-  return rehearseWith(document, samples, readingOf(systems, schemas), schemas);
+  const schemas = await live.allSchemas();
+  const recognitions = await live.known.recognitions();
+  return rehearseWith(document, samples, readingOf(systems, schemas, live.known), { schemas, recognitions });
 }
 
 /** The same over a reading of one's own. */
@@ -65,7 +80,7 @@ export async function rehearseWith(
   document: IntakeDocument,
   samples: readonly Record<string, string | string[]>[],
   reading: ReadOnlyWorld,
-  schemas: ReadonlyMap<string, Schema>,
+  { schemas, recognitions }: Pick<PlanRun, 'schemas' | 'recognitions'>,
 ): Promise<Rehearsed[]> {
   const seen = new Map<string, RecordState>();
   const world = new RehearsalWorld(remembering(reading, seen), schemas);
@@ -73,7 +88,10 @@ export async function rehearseWith(
   for (const values of samples) {
     const present: Record<string, RecordState> = {};
     try {
-      const course = await carryOut({ plan: document.plan, fields: document.fields, values, schemas }, world);
+      const course = await carryOut(
+        { plan: document.plan, fields: document.fields, values, schemas, ...(recognitions ? { recognitions } : {}) },
+        world,
+      );
       for (const step of course.steps) {
         const record = step.record && seen.get(`${step.system}/${step.entity}/${step.record.id}`);
         if (record && step.verdict === 'one') present[effectKey(step.step, step.row)] = record;

@@ -160,10 +160,13 @@ export class Worker {
       const document = await this.live.document(submission.intakeId, submission.version);
       this.systemsOf.set(submission.intakeId, systemsNeeded(document));
       const schemas = await this.live.allSchemas();
+      const recognitions = await this.live.known.recognitions();
       const world = new EngineWorld({
         db: this.db,
         systems: this.systems,
         schemas,
+        known: this.live.known,
+        byEvidence: byEvidence(document),
         seq,
         intakeId: submission.intakeId,
         fresh,
@@ -179,6 +182,7 @@ export class Worker {
         fields: document.fields,
         values: submission.values,
         schemas,
+        recognitions,
         ...(submission.answers ? { answers: submission.answers } : {}),
       };
       const course = await carryOut(run, world);
@@ -225,6 +229,10 @@ export function backoff(attempts: number, random: () => number = Math.random): n
 /** The systems a plan needs, as one text: what needs the same shares a bound. */
 const systemsNeeded = ({ plan }: IntakeDocument): string =>
   [...new Set(plan.steps.map(({ system }) => system))].sort().join(' ');
+
+/** The entities that a plan recognises by evidence, as `system/entity`. */
+const byEvidence = ({ plan }: IntakeDocument): ReadonlySet<string> =>
+  new Set(plan.steps.flatMap((step) => (step.evidence ? [`${step.system}/${step.entity}`] : [])));
 
 function wordsOf(course: Course): string | null {
   const ended = course.steps.find((step) => ['asked', 'refused', 'failed', 'stopped'].includes(step.outcome));

@@ -1,5 +1,5 @@
 import { v7 as uuid } from 'uuid';
-import type { Criterion, Effect, Intent, Target, World } from '@zusammen/core/plans';
+import type { Criterion, Effect, Intent, Target, Weighing, World } from '@zusammen/core/plans';
 import { entityOf, type Entity, type RecordState, type Schema, type Values } from '@zusammen/core/schema';
 import {
   isDuplicate,
@@ -10,6 +10,7 @@ import {
   type LedgerEntry,
   type LedgerRow,
 } from '../store/index.ts';
+import type { Known } from './known/index.ts';
 import { send } from './send.ts';
 import { settlementOf, type Settlement } from './settle.ts';
 import { takeBackChange } from './take-back.ts';
@@ -23,6 +24,9 @@ export interface Carrying {
   db: Database;
   systems: Pick<Systems, 'client'>;
   schemas: ReadonlyMap<string, Schema>;
+  known: Known;
+  /** Entities (`system/entity`) recognised by evidence here: what is written of them must be known at once. */
+  byEvidence: ReadonlySet<string>;
   seq: number;
   intakeId: string;
   /** First attempt of a fresh submission: nothing can stand in the ledger yet, so it isn't asked. */
@@ -56,6 +60,10 @@ export class EngineWorld implements World {
 
   async read(target: Target, id: string): Promise<RecordState | undefined> {
     return (await this.work.systems.client(target.system)).read(this.entity(target), id);
+  }
+
+  weigh(target: Target, values: Values, limit: number): Promise<Weighing | undefined> {
+    return this.work.known.weigh(this, target, values, limit);
   }
 
   async effect(key: string, decide: () => Promise<Intent>): Promise<Effect> {
@@ -137,6 +145,14 @@ export class EngineWorld implements World {
     const group = groupOf(row);
     const together = group === undefined ? undefined : { group, atomic: this.work.atomic };
     const answer = await send(system, entity, row, again, together);
+    // Before the turn can end, so that whoever waits behind it finds the record.
+    if (answer.kind === 'done' && row.action !== 'delete' && this.work.byEvidence.has(`${row.systemId}/${row.entity}`))
+      await this.work.known.remember({ system: row.systemId, entity: row.entity }, answer.record.id, {
+        ...row.before,
+        ...(intent.kind === 'update' ? intent.record.values : {}),
+        ...row.after,
+        ...answer.record.values,
+      });
     this.settlements.push(settlementOf(row, answer, this.work.clock()));
     return effectOf(intent, answer);
   }

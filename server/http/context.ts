@@ -16,6 +16,8 @@ export interface Context {
   queued: () => void;
   /** Told when a file is to be taken in. */
   imports: () => void;
+  /** Told when an index of known records is to be read. */
+  recognitions: () => void;
   fileThread: FileThread;
   feed: LiveFeed;
 }

@@ -357,3 +357,5 @@ export const changes = mysqlTable(
   },
   (table) => [index('changes_subject').on(table.subject, table.id)],
 );
+
+export * from './recognition-schema.ts';

@@ -26,6 +26,20 @@ export interface Description {
   recordPage?: string;
 }
 
+/** Where a reading of many records goes on: a link that the system gave, or what changed since a moment. */
+export type From = { link: string } | { changed: string; since: string };
+
+/** A page of an entity's records. */
+export interface Page {
+  records: RecordState[];
+  /** Ids of records that are no longer there, where changes are told. */
+  gone: string[];
+  /** Where the rest is; absent: that was all. */
+  next?: string;
+  /** Where later changes will be told (OData Protocol 4.01, 11.3), where the system tells them. */
+  delta?: string;
+}
+
 /**
  * What Zusammen asks of any system that keeps records.
  * Every method throws {@link SystemUnavailable} when no answer could be had, {@link NotUnderstood} when the answer
@@ -36,6 +50,8 @@ export interface System {
   describe(): Promise<Description>;
   find(entity: Entity, criteria: Criterion[], limit: number): Promise<RecordState[]>;
   read(entity: Entity, id: string): Promise<RecordState | undefined>;
+  /** Reads records page by page, with these fields of them. @param from absent: from the start */
+  page(entity: Entity, fields: readonly string[], from?: From): Promise<Page>;
   create(entity: Entity, values: Values, sending: Sending): Promise<Answer>;
   update(entity: Entity, id: string, values: Values, etag: string | undefined, sending: Sending): Promise<Answer>;
   remove(entity: Entity, id: string, etag: string | undefined, sending: Sending): Promise<Answer>;

@@ -2,15 +2,14 @@ import { createHash } from 'node:crypto';
 import express, { type Request, type Response, type Router } from 'express';
 import type { ResultSetHeader, RowDataPacket } from 'mysql2';
 import { inTransaction, type Connection, type Pool } from '../database.ts';
-import { allProperties, ENTITY_TYPES, numberOf, type EntityType } from './definition.ts';
+import { ENTITY_TYPES, type EntityType } from './definition.ts';
 import { ODataError } from './errors.ts';
-import { filterToSql } from './filter.ts';
 import { metadataJson, metadataXml } from './metadata.ts';
-import { createRecord, deleteRecord, rowOf, updateRecord } from './records.ts';
+import { entityNamed, keyed, readMany, readOne, send, visibleNames } from './reading.ts';
+import { createRecord, deleteRecord, updateRecord } from './records.ts';
 import { callerOf, type Caller } from './rights.ts';
 import { etagOf, toEntity, type Row } from './tables.ts';
 
-const PAGE = 500;
 /** The most requests one batch may hold. */
 const BATCH = 100;
 
@@ -205,135 +204,6 @@ async function answerInBatch(run: Run, each: BatchRequest, caller: Caller): Prom
   } catch (error) {
     if (!(error instanceof ODataError)) throw error;
     return { ...{ id, status: error.status }, ...{ body: error.body() as unknown } };
-  }
-}
-
-function send(response: Response, status: number, body: unknown): void {
-  response.status(status).type('application/json').send(JSON.stringify(body));
-}
-
-function entityNamed(set: string, caller: Caller, right: 'read' | 'create' | 'update' | 'delete'): EntityType {
-  const entity = ENTITY_TYPES.find((each) => each.set === set);
-  if (!entity || !caller.rights(entity).read) throw new ODataError(404, 'NotFound', `There is no ${set} here.`);
-  if (!caller.rights(entity)[right])
-    throw new ODataError(403, 'Forbidden', `You may not ${right} records of ${entity.type}.`);
-  return entity;
-}
-
-function keyed(target: string, caller: Caller, right: 'update' | 'delete'): { entity: EntityType; id: string } {
-  const match = /^(\w+)\('((?:[^']|'')+)'\)$/.exec(target);
-  if (!match) throw new ODataError(400, 'BadKey', "Name one record, as in People('P-00001').");
-  return { entity: entityNamed(match[1]!, caller, right), id: match[2]!.replace(/''/g, "'") };
-}
-
-const visibleNames = (entity: EntityType, caller: Caller): string[] =>
-  allProperties(entity)
-    .filter((property) => caller.property(entity, property.name) !== 'none')
-    .map((property) => property.name);
-
-async function readOne(
-  pool: Pool,
-  request: Request,
-  response: Response,
-  caller: Caller,
-  set: string,
-  id: string,
-): Promise<void> {
-  const entity = entityNamed(set, caller, 'read');
-  const n = numberOf(entity, id);
-  const row = n === undefined ? undefined : await rowOf(pool, entity, n);
-  if (!row) throw new ODataError(404, 'NotFound', `There is no ${entity.type} ${id}.`);
-  response.set('ETag', etagOf(row));
-  const body = toEntity(entity, row, selected(entity, request.query['$select'], caller));
-  await expand(pool, entity, [body], request.query['$expand'], caller);
-  send(response, 200, { '@odata.context': `$metadata#${set}/$entity`, ...body });
-}
-
-function selected(entity: EntityType, select: unknown, caller: Caller): string[] {
-  const visible = visibleNames(entity, caller);
-  if (typeof select !== 'string' || select === '*') return visible;
-  const names = select.split(',').map((name) => name.trim());
-  const unknown = names.find((name) => name !== 'id' && !visible.includes(name));
-  if (unknown)
-    throw new ODataError(400, 'UnknownProperty', `${entity.type} has no property “${unknown}” that you may see.`);
-  return names;
-}
-
-async function readMany(pool: Pool, request: Request, response: Response, caller: Caller): Promise<void> {
-  const entity = entityNamed(String(request.params['set']), caller, 'read');
-  const query = request.query as Record<string, string | undefined>;
-  const where = query['$filter'] ? filterToSql(query['$filter'], entity, caller) : { text: 'TRUE', values: [] };
-  const order = orderBy(query['$orderby'], entity, caller);
-  const top = wholeNumber(query['$top'], '$top');
-  const skip = wholeNumber(query['$skip'], '$skip') ?? 0;
-  const offset = skip + (wholeNumber(query['$skiptoken'], '$skiptoken') ?? 0);
-  const asked = top === undefined ? Infinity : top - (offset - skip);
-  const limit = Math.max(0, Math.min(asked, PAGE));
-  const [rows] = await pool.query<(RowDataPacket & Row)[]>(
-    `SELECT * FROM \`${entity.set}\` WHERE ${where.text} ORDER BY ${order} LIMIT ? OFFSET ?`,
-    [...where.values, limit + 1, offset],
-  );
-  const names = selected(entity, query['$select'], caller);
-  const value = rows.slice(0, limit).map((row) => toEntity(entity, row, names));
-  await expand(pool, entity, value, query['$expand'], caller);
-  const body: Record<string, unknown> = { '@odata.context': `$metadata#${entity.set}`, value };
-  if (query['$count'] === 'true') {
-    const [counts] = await pool.query<RowDataPacket[]>(
-      `SELECT COUNT(*) AS count FROM \`${entity.set}\` WHERE ${where.text}`,
-      where.values,
-    );
-    body['@odata.count'] = (counts[0] as { count: number }).count;
-  }
-  if (rows.length > limit && asked > limit) {
-    const next = new URLSearchParams(
-      Object.entries(query).flatMap(([key, each]) => (each === undefined ? [] : [[key, each] as [string, string]])),
-    );
-    next.set('$skiptoken', String(offset - skip + limit));
-    body['@odata.nextLink'] = `${entity.set}?${next.toString()}`;
-  }
-  send(response, 200, body);
-}
-
-function orderBy(text: string | undefined, entity: EntityType, caller: Caller): string {
-  if (!text) return 'n';
-  const visible = [...visibleNames(entity, caller), 'id'];
-  const parts = text.split(',').map((part) => {
-    const [name = '', direction = 'asc'] = part.trim().split(/\s+/);
-    if (!visible.includes(name) || !['asc', 'desc'].includes(direction))
-      throw new ODataError(400, 'BadOrder', `Can't order by “${part.trim()}”.`);
-    return `\`${name === 'id' ? 'n' : name}\` ${direction}`;
-  });
-  return [...parts, 'n'].join(', ');
-}
-
-function wholeNumber(text: string | undefined, what: string): number | undefined {
-  if (text === undefined) return undefined;
-  if (!/^\d{1,9}$/.test(text)) throw new ODataError(400, 'BadOption', `${what} takes a whole number, not “${text}”.`);
-  return Number(text);
-}
-
-/** Loads the records that navigation properties point to, one level. */
-async function expand(
-  pool: Pool,
-  entity: EntityType,
-  records: Record<string, unknown>[],
-  wanted: unknown,
-  caller: Caller,
-): Promise<void> {
-  if (typeof wanted !== 'string' || wanted === '') return;
-  for (const via of wanted.split(',').map((each) => each.trim())) {
-    const property = entity.properties.find((each) => each.refers?.via === via);
-    const target = property && ENTITY_TYPES.find((each) => each.type === property.refers!.type);
-    if (!property || !target || caller.property(entity, property.name) === 'none') {
-      throw new ODataError(400, 'UnknownProperty', `${entity.type} has no relation “${via}”.`);
-    }
-    const ids = [...new Set(records.flatMap((record) => numberOf(target, String(record[property.name])) ?? []))];
-    const [rows] =
-      ids.length === 0
-        ? [[]]
-        : await pool.query<(RowDataPacket & Row)[]>(`SELECT * FROM \`${target.set}\` WHERE n IN (?)`, [ids]);
-    const byId = new Map(rows.map((row) => [row.n, toEntity(target, row, visibleNames(target, caller))]));
-    for (const record of records) record[via] = byId.get(numberOf(target, String(record[property.name])) ?? 0) ?? null;
   }
 }
 

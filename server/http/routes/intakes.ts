@@ -251,7 +251,7 @@ export const intakeRoutes = (context: Context): Route[] => {
       work: async ({ params, body }) => {
         await existing(params['id']!);
         const samples = body.samples.map((values, at) => submittedValues(values, `samples.${at}`));
-        return { results: await rehearse(body.document, samples, systems, await live.allSchemas()) };
+        return { results: await rehearse(body.document, samples, systems, live) };
       },
     }),
     route({
@@ -268,13 +268,7 @@ export const intakeRoutes = (context: Context): Route[] => {
         const version = (await versionOf(db, intake.id, intake.liveVersion))!;
         const past = await pastValues(db, intake.id, body.last);
         const values = past.map((each) => each.values);
-        const compared = await compareDocuments(
-          version.document,
-          body.document,
-          values,
-          systems,
-          await live.allSchemas(),
-        );
+        const compared = await compareDocuments(version.document, body.document, values, systems, live);
         return {
           version: version.number,
           compared: compared.map((each, at) => ({ id: past[at]!.id, label: past[at]!.label, ...each })),

@@ -196,6 +196,7 @@ export const submissionRoutes = (context: Context): Route[] => {
           }))
         )
           throw new Problem(409, 'Decided already', 'Somebody else has just decided this.');
+        if (step.weighed) await live.known.decided(step, submission.id, body.record, step.weighed, user.name);
         await noteChange(
           db,
           actorOf(user),

@@ -9,6 +9,8 @@ import {
   TokenRefused,
   type Answer,
   type Description,
+  type From,
+  type Page,
   type Sending,
   type System,
 } from '../system.ts';
@@ -70,6 +72,37 @@ export class ODataSystem implements System {
     if (response.status !== 200)
       throw new NotUnderstood(`Reading ${id} it answers ${response.status}: ${refusalOf(response).words}`);
     return recordOf(entity, parsed(response), response);
+  }
+
+  async page(entity: Entity, fields: readonly string[], from?: From): Promise<Page> {
+    const response = await this.request({
+      method: 'GET',
+      path: from && 'link' in from ? this.ownLink(from.link) : `${entity.name}?${pageQuery(fields, from)}`,
+      headers: { Prefer: `odata.maxpagesize=${PAGE}${from === undefined ? ', odata.track-changes' : ''}` },
+    });
+    if (response.status !== 200)
+      throw new NotUnderstood(`Reading ${entity.name} it answers ${response.status}: ${refusalOf(response).words}`);
+    const body = parsed(response) as Record<string, unknown>;
+    if (!Array.isArray(body['value'])) throw new NotUnderstood(`Its answer to reading ${entity.name} holds no list.`);
+    const all = body['value'] as Record<string, unknown>[];
+    const link = (name: string): string | undefined => {
+      const said = body[`@odata.${name}`] ?? body[`@${name}`];
+      return typeof said === 'string' ? this.ownLink(said) : undefined;
+    };
+    const [next, delta] = [link('nextLink'), link('deltaLink')];
+    return {
+      records: all.filter((each) => removedOf(each) === undefined).map((each) => recordOf(entity, each)),
+      gone: all.filter((each) => removedOf(each) !== undefined).flatMap((each) => idRemoved(entity, each) ?? []),
+      ...(next === undefined ? {} : { next }),
+      ...(delta === undefined ? {} : { delta }),
+    };
+  }
+
+  /** A link the system gave, absolute. Our token goes nowhere else. @throws NotUnderstood for one that leads elsewhere */
+  private ownLink(link: string): string {
+    const url = new URL(link, this.base);
+    if (!url.href.startsWith(this.base)) throw new NotUnderstood('It gave a link that leads out of its service.');
+    return url.href;
   }
 
   async create(entity: Entity, values: Values, sending: Sending): Promise<Answer> {
@@ -157,6 +190,26 @@ export class ODataSystem implements System {
     return response;
   }
 }
+
+/** Records asked for at once where many are read. */
+const PAGE = 500;
+
+function pageQuery(fields: readonly string[], from: Exclude<From, { link: string }> | undefined): string {
+  const query = new URLSearchParams({ $select: fields.join(',') });
+  if (from) query.set('$filter', `${from.changed} ge ${from.since}`);
+  return query.toString();
+}
+
+const removedOf = (body: Record<string, unknown>): unknown =>
+  body['@removed'] ??
+  body['@odata.removed'] ??
+  (String(body['@odata.context'] ?? '').endsWith('$deletedEntity') || undefined);
+
+const idRemoved = (entity: Entity, body: Record<string, unknown>): string | undefined => {
+  const key = body[entity.key];
+  if (typeof key === 'string' && !key.includes('(')) return key;
+  return idFrom(String(body['@id'] ?? body['@odata.id'] ?? body['id'] ?? ''));
+};
 
 /** The words of an error that came under a status of success: nothing can be relied upon then. */
 function errorInside(text: string): string | undefined {

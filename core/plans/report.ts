@@ -1,0 +1,112 @@
+import type { LineContext } from '../mapping/index.ts';
+import type { Weighed } from '../recognition/index.ts';
+import type { RecordState, Schema, Value } from '../schema/index.ts';
+import type { Plan, Step } from './model.ts';
+import type { Recognitions } from './recognise.ts';
+import type { Refusal, World } from './world.ts';
+
+/** One submission to be carried out. */
+export interface PlanRun {
+  plan: Plan;
+  /** The form's fields, which conditions, computed values and repeating groups read. */
+  fields: LineContext['fields'];
+  values: Record<string, string | string[]>;
+  /** A person's answers from Review, by effect: the step's id, with `#row` where it repeats. */
+  answers?: Record<string, Answer>;
+  /** Schemas by system id. */
+  schemas: ReadonlyMap<string, Schema>;
+  /** How records are recognised by evidence, by system and entity; needed where a step does. */
+  recognitions?: Recognitions;
+}
+
+export type Answer = { record: string } | { anew: true };
+
+/** `unsure`: by the evidence it may be one of the candidates, or nobody known. */
+export type Found = 'none' | 'one' | 'several' | 'unsure' | 'new';
+export type Outcome =
+  | 'created'
+  | 'updated'
+  | 'unchanged'
+  | 'deleted'
+  | 'left'
+  | 'skipped'
+  | 'asked'
+  | 'stopped'
+  | 'refused'
+  | 'failed'
+  | 'waits'
+  | 'taken back';
+
+export interface FieldChange {
+  field: string;
+  label: string;
+  from: string[];
+  /** The earlier step the value comes from. */
+  fromStep?: string;
+  before: Value;
+  after: Value;
+  losses: string[];
+  ambiguous?: string;
+  /** Why the value isn't written; absent when it is. */
+  kept?: 'blank' | 'same' | 'kept' | 'new records only';
+}
+
+export interface StepReport {
+  step: string;
+  /** The row of the repeating group, counted from 0, where the step is done once per row. */
+  row?: number;
+  system: string;
+  entity: string;
+  verdict?: Found;
+  /** The fields of the key that found it. */
+  recognisedBy?: string[];
+  outcome: Outcome;
+  record?: { id: string; label?: string };
+  candidates?: RecordState[];
+  /** What speaks for and against each candidate, where they were recognised by evidence; the likeliest first. */
+  weighed?: Weighed[];
+  changes: FieldChange[];
+  /** What lookups found, by their question: ids of at most two records. */
+  lookups?: Record<string, string[]>;
+  /** Why it failed, was stopped or asks; in words. */
+  why?: string;
+  refusal?: Refusal;
+}
+
+export interface Course {
+  state: 'applied' | 'in review' | 'refused' | 'failed';
+  steps: StepReport[];
+}
+
+/** How many records a question shows at most. */
+export const CANDIDATES = 10;
+
+/** The effect of a step, or of one of its rows, within a submission: stable over every time the plan is run. */
+export const effectKey = (step: string, row?: number): string => (row === undefined ? step : `${step}#${row}`);
+
+/** One doing of a step: the whole of it, or one row. */
+export interface Turn {
+  step: Step;
+  row: number | undefined;
+  values: PlanRun['values'];
+  run: PlanRun;
+  world: World;
+  /** What earlier steps found or made, by effect. */
+  known: Map<string, RecordState>;
+}
+/**
+ * What an earlier step found or made, seen from a turn: the same row's where that step repeats too, or that of its
+ * first row that has one.
+ */
+export function recordFor({ known, row }: Turn, step: string, of?: 'first'): RecordState | undefined {
+  if (of === 'first') return firstRowOf(known, step);
+  return (row === undefined ? undefined : known.get(effectKey(step, row))) ?? known.get(step);
+}
+
+function firstRowOf(known: ReadonlyMap<string, RecordState>, step: string): RecordState | undefined {
+  const rows = [...known.keys()].flatMap((key) => {
+    const row = key.startsWith(`${step}#`) ? Number(key.slice(step.length + 1)) : NaN;
+    return Number.isInteger(row) ? [row] : [];
+  });
+  return rows.length === 0 ? undefined : known.get(effectKey(step, Math.min(...rows)));
+}

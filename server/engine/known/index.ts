@@ -1,0 +1,3 @@
+export * from './filler.ts';
+export * from './known.ts';
+export * from './measure.ts';

@@ -1,0 +1,163 @@
+import type { Database } from './database.ts';
+import type { Query } from './transaction.ts';
+import { inTransaction } from './transaction.ts';
+
+/** A known record as the index keeps it. */
+export interface KnownRecord {
+  recordId: string;
+  packed: string;
+  /** 52-bit hashes of the keys under which it is found. */
+  keys: readonly number[];
+}
+
+export interface Packed {
+  n: number;
+  recordId: string;
+  packed: string;
+}
+
+const TUPLES = 4000;
+
+/** Takes records into the index, or up to date in it. @returns how many were new */
+export function rememberKnown(
+  db: Database,
+  scope: number,
+  generation: number,
+  records: readonly KnownRecord[],
+): Promise<number> {
+  if (records.length === 0) return Promise.resolve(0);
+  // Always in the same order, so that two who remember the same can't wait for each other.
+  const ordered = [...records].sort((a, b) => (a.recordId < b.recordId ? -1 : 1));
+  return inTransaction(db, async (query) => {
+    const ids = ordered.map(({ recordId }) => recordId);
+    const before = await heldOf(query, scope, ids);
+    await query(
+      `INSERT INTO known_records (scope, record_id, packed, generation) VALUES ?
+       ON DUPLICATE KEY UPDATE packed = VALUES(packed), generation = VALUES(generation)`,
+      [ordered.map(({ recordId, packed }) => [scope, recordId, packed, generation])],
+    );
+    const now = await heldOf(query, scope, ids);
+    const changed = ordered.filter(({ recordId, packed }) => before.get(recordId)?.packed !== packed);
+    const stale = changed.flatMap(({ recordId }) => before.get(recordId)?.n ?? []);
+    if (stale.length > 0) await query('DELETE FROM known_keys WHERE n IN (?)', [stale]);
+    const keys = changed.flatMap(({ recordId, keys: mine }) => mine.map((hash) => [scope, hash, now.get(recordId)!.n]));
+    for (let at = 0; at < keys.length; at += TUPLES)
+      await query('INSERT IGNORE INTO known_keys (scope, hash, n) VALUES ?', [keys.slice(at, at + TUPLES)]);
+    return now.size - before.size;
+  });
+}
+
+async function heldOf(query: Query, scope: number, ids: readonly string[]): Promise<Map<string, Packed>> {
+  const rows = await query<{ n: number; record_id: string; packed: string }>(
+    'SELECT n, record_id, packed FROM known_records WHERE scope = ? AND record_id IN (?)',
+    [scope, ids],
+  );
+  return new Map(rows.map(({ n, record_id: recordId, packed }) => [recordId, { n, recordId, packed }]));
+}
+
+/** Takes records out of the index. @returns how many were there */
+export function forgetKnown(db: Database, scope: number, ids: readonly string[]): Promise<number> {
+  if (ids.length === 0) return Promise.resolve(0);
+  return inTransaction(db, async (query) => {
+    const held = [...(await heldOf(query, scope, ids)).values()].map(({ n }) => n);
+    if (held.length === 0) return 0;
+    await query('DELETE FROM known_keys WHERE n IN (?)', [held]);
+    await query('DELETE FROM known_records WHERE n IN (?)', [held]);
+    return held.length;
+  });
+}
+
+/** Takes out what a whole reading didn't meet any more, in portions. @returns how many */
+export async function forgetStale(db: Database, scope: number, generation: number): Promise<number> {
+  let gone = 0;
+  for (;;) {
+    const stale = await inTransaction(db, (query) =>
+      query<{ record_id: string }>('SELECT record_id FROM known_records WHERE scope = ? AND generation < ? LIMIT 500', [
+        scope,
+        generation,
+      ]),
+    );
+    if (stale.length === 0) return gone;
+    gone += await forgetKnown(
+      db,
+      scope,
+      stale.map(({ record_id: id }) => id),
+    );
+  }
+}
+
+export async function countKnown(db: Database, scope: number): Promise<number> {
+  const [rows] = await db.$client.query('SELECT COUNT(*) AS count FROM known_records WHERE scope = ?', [scope]);
+  return Number((rows as { count: number }[])[0]!.count);
+}
+
+/** Up to so many records under one key, the key alone is reason enough to compare them. */
+const SMALL = 250;
+/** A key of more records than this tells nobody apart; finer keys find what it would have found. */
+const LARGEST = 500;
+/** At most so many are compared with one, those that share the rarest keys first. */
+const MOST = 64;
+
+/**
+ * The known records that come into question for one with these keys: those that share a small key, or two larger
+ * ones. The same rule as `core/recognition`'s blocks in memory, asked of the database.
+ * @param known how many records are known
+ */
+export async function candidatesOf(
+  db: Database,
+  scope: number,
+  hashes: readonly number[],
+  known: number,
+): Promise<Packed[]> {
+  if (hashes.length === 0) return [];
+  const [rows] = await db.$client.query(
+    hashes
+      .map(() => `(SELECT hash, n FROM known_keys WHERE scope = ? AND hash = ? LIMIT ${LARGEST + 1})`)
+      .join(' UNION ALL '),
+    hashes.flatMap((hash) => [scope, hash]),
+  );
+  const blocks = new Map<number, number[]>();
+  for (const { hash, n } of rows as { hash: number; n: number }[]) {
+    const block = blocks.get(hash);
+    if (block) block.push(n);
+    else blocks.set(hash, [n]);
+  }
+  const shared = new Map<number, { count: number; score: number }>();
+  for (const block of blocks.values()) {
+    if (block.length > LARGEST) continue;
+    const worth = Math.max(0.1, Math.log2(known / block.length));
+    for (const n of block) {
+      const each = shared.get(n) ?? { count: 0, score: 0 };
+      each.count += block.length <= SMALL ? 2 : 1;
+      each.score += worth;
+      shared.set(n, each);
+    }
+  }
+  const enough = [...shared].filter(([, { count }]) => count >= 2);
+  if (enough.length > MOST) enough.sort((a, b) => b[1].score - a[1].score || a[0] - b[0]);
+  const wanted = enough.slice(0, MOST).map(([n]) => n);
+  if (wanted.length === 0) return [];
+  const [found] = await db.$client.query('SELECT n, record_id AS recordId, packed FROM known_records WHERE n IN (?)', [
+    wanted,
+  ]);
+  return found as Packed[];
+}
+
+/** Known records in the order in which they came to be known, behind `after`. */
+export async function packedAfter(db: Database, scope: number, after: number, limit: number): Promise<Packed[]> {
+  const [rows] = await db.$client.query(
+    'SELECT n, record_id AS recordId, packed FROM known_records WHERE scope = ? AND n > ? ORDER BY n LIMIT ?',
+    [scope, after, limit],
+  );
+  return rows as Packed[];
+}
+
+/** Records of these ids, as far as they are known. */
+export async function packedOf(db: Database, scope: number, ids: readonly string[]): Promise<Packed[]> {
+  if (ids.length === 0) return [];
+  const [rows] = await db.$client.query(
+    'SELECT n, record_id AS recordId, packed FROM known_records WHERE scope = ? AND record_id IN (?)',
+    [scope, ids],
+  );
+  return rows as Packed[];
+}

@@ -1,0 +1,197 @@
+import {
+  bigint,
+  boolean,
+  customType,
+  datetime,
+  index,
+  int,
+  json,
+  mysqlTable,
+  primaryKey,
+  text,
+  uniqueIndex,
+  varchar,
+} from 'drizzle-orm/mysql-core';
+import type { DoublePair, Evidence, KeyMeasure, Recognition, Verdict } from '@zusammen/core/recognition';
+import type { Values } from '@zusammen/core/schema';
+
+const uuid = customType<{ data: string }>({ dataType: () => 'uuid' });
+const moment = (name: string) => datetime(name, { fsp: 3, mode: 'date' });
+const mediumblob = customType<{ data: Buffer }>({ dataType: () => 'mediumblob' });
+
+/** How records of an entity are recognised by evidence, and how far the index of its known records is. */
+export const recognitions = mysqlTable(
+  'recognitions',
+  {
+    /** Names the index's rows. */
+    scope: int('scope').primaryKey().autoincrement(),
+    systemId: varchar('system_id', { length: 36 }).notNull(),
+    entity: varchar('entity', { length: 255 }).notNull(),
+    document: json('document').$type<Recognition>().notNull(),
+    /** Counts versions; a change names the one it started from. */
+    revision: int('revision').notNull(),
+    /** Readings of everything so far; rows of an earlier one are stale when it is done. */
+    generation: int('generation').notNull().default(1),
+    /** When everything had been read; null while the first reading goes on. */
+    filledAt: moment('filled_at'),
+    /** Where the reading of everything goes on. */
+    nextLink: text('next_link'),
+    /** Where changes are told, or since when they are asked for. */
+    deltaLink: text('delta_link'),
+    changesSince: moment('changes_since'),
+    known: int('known').notNull().default(0),
+    /** How common values are among the known records (core/recognition, `kept`), in one blob. */
+    counts: mediumblob('counts'),
+    countedAt: moment('counted_at'),
+    countedOver: int('counted_over').notNull().default(0),
+    measure: json('measure').$type<Measure>(),
+    /** Why reading doesn't get on, in words. */
+    words: text('words'),
+    dueAt: moment('due_at').notNull(),
+    claimedBy: varchar('claimed_by', { length: 60 }),
+    claimedUntil: moment('claimed_until'),
+  },
+  (table) => [uniqueIndex('recognitions_entity').on(table.systemId, table.entity)],
+);
+
+/** A pair of known records near the lines, with what speaks for and against. */
+export interface NearPair {
+  a: string;
+  b: string;
+  weight: number;
+  verdict: Verdict;
+  evidence: Evidence[];
+  why?: string;
+}
+
+/** What was measured on the known records under a version of their recognition. */
+export interface Measure {
+  revision: number;
+  at: string;
+  /** Records looked at, and pairs compared. */
+  sampled: number;
+  pairs: number;
+  /** Pairs by weight: counts of bins of one bit, the first beginning at `from`. */
+  bins: { from: number; counts: number[] };
+  /** Pairs that a rule keeps apart whatever they weigh; they are not among the bins. */
+  vetoed: number;
+  near: NearPair[];
+  keys: (KeyMeasure & {
+    /** Of those sampled that share it, how many share it with somebody judged to be another. */
+    apart: number;
+    looked: number;
+  })[];
+  /** By level: how often it came up in pairs of the same, and its mean weight there. */
+  levels: { about: string; level: string; count: number; bits: number }[];
+}
+
+export const recognitionVersions = mysqlTable(
+  'recognition_versions',
+  {
+    scope: int('scope').notNull(),
+    number: int('number').notNull(),
+    document: json('document').$type<Recognition>().notNull(),
+    savedAt: moment('saved_at').notNull(),
+    savedBy: varchar('saved_by', { length: 120 }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.scope, table.number] })],
+);
+
+/** Known records in the form that comparing needs. */
+export const knownRecords = mysqlTable(
+  'known_records',
+  {
+    n: bigint('n', { mode: 'number' }).primaryKey().autoincrement(),
+    scope: int('scope').notNull(),
+    recordId: varchar('record_id', { length: 255 }).notNull(),
+    packed: text('packed').notNull(),
+    generation: int('generation').notNull(),
+  },
+  (table) => [
+    uniqueIndex('known_records_id').on(table.scope, table.recordId),
+    index('known_records_order').on(table.scope, table.n),
+  ],
+);
+
+/** Keys under which known records are found, as 52-bit hashes. */
+export const knownKeys = mysqlTable(
+  'known_keys',
+  {
+    scope: int('scope').notNull(),
+    hash: bigint('hash', { mode: 'number' }).notNull(),
+    n: bigint('n', { mode: 'number' }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.scope, table.hash, table.n] }), index('known_keys_record').on(table.n)],
+);
+
+/** What people decided about pairs; weights are learned from it. */
+export const decidedPairs = mysqlTable(
+  'decided_pairs',
+  {
+    id: bigint('id', { mode: 'number' }).primaryKey().autoincrement(),
+    scope: int('scope').notNull(),
+    /** A submission, or a known record. */
+    a: varchar('a', { length: 255 }).notNull(),
+    b: varchar('b', { length: 255 }).notNull(),
+    same: boolean('same').notNull(),
+    weight: int('weight_hundredths').notNull(),
+    /** By our defaults, so that later weights can be learned from it. */
+    evidence: json('evidence').$type<Evidence[]>().notNull(),
+    at: moment('at').notNull(),
+    by: varchar('decided_by', { length: 120 }).notNull(),
+  },
+  (table) => [uniqueIndex('decided_pairs_once').on(table.scope, table.a, table.b)],
+);
+
+export type SearchState = 'running' | 'paused' | 'done' | 'failed' | 'cancelled';
+
+/** A search for doubles among all known records of an entity, or between those of two. */
+export const doubleSearches = mysqlTable(
+  'double_searches',
+  {
+    id: uuid('id').primaryKey(),
+    scope: int('scope').notNull(),
+    /** The entity whose records are compared with these; the same: doubles within one. */
+    otherScope: int('other_scope').notNull(),
+    state: varchar('state', { length: 10 }).$type<SearchState>().notNull(),
+    total: int('total').notNull().default(0),
+    done: int('done').notNull().default(0),
+    compared: bigint('compared', { mode: 'number' }).notNull().default(0),
+    pairs: json('pairs').$type<DoublePair[]>().notNull(),
+    words: text('words'),
+    startedAt: moment('started_at').notNull(),
+    startedBy: varchar('started_by', { length: 120 }).notNull(),
+    endedAt: moment('ended_at'),
+    claimedBy: varchar('claimed_by', { length: 60 }),
+    claimedUntil: moment('claimed_until'),
+  },
+  (table) => [index('double_searches_state').on(table.state, table.claimedUntil)],
+);
+
+export type GroupState = 'open' | 'merging' | 'merged' | 'apart' | 'taken back';
+
+/** Records found to be doubles of each other, and what became of them. */
+export const doubleGroups = mysqlTable(
+  'double_groups',
+  {
+    id: uuid('id').primaryKey(),
+    searchId: uuid('search_id').notNull(),
+    scope: int('scope').notNull(),
+    members: json('members').$type<string[]>().notNull(),
+    weight: int('weight_hundredths').notNull(),
+    verdict: varchar('verdict', { length: 6 }).$type<'same' | 'unsure'>().notNull(),
+    state: varchar('state', { length: 10 }).$type<GroupState>().notNull(),
+    merge: json('merge_plan').$type<MergePlan>(),
+    words: text('words'),
+    decidedAt: moment('decided_at'),
+    decidedBy: varchar('decided_by', { length: 120 }),
+  },
+  (table) => [index('double_groups_search').on(table.searchId, table.state, table.weight)],
+);
+
+/** How a group is merged: into which record, with which values, and which others go. */
+export interface MergePlan {
+  survivor: string;
+  values: Values;
+  others: string[];
+}
