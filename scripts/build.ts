@@ -19,7 +19,12 @@ export async function buildAll(): Promise<void> {
 /** Bundles the server and the stand-ins as programs of their own. @param outdir inside the repository, where packages are found */
 export async function buildPrograms(outdir = 'dist'): Promise<void> {
   await build({
-    entryPoints: { server: 'server/main.ts', 'file-thread': 'server/files/worker.ts', standins: 'standins/main.ts' },
+    entryPoints: {
+      server: 'server/main.ts',
+      'file-thread': 'server/files/worker.ts',
+      'doubles-thread': 'server/engine/doubles/thread.ts',
+      standins: 'standins/main.ts',
+    },
     outdir,
     outExtension: { '.js': '.mjs' },
     bundle: true,

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { pino, type Logger } from 'pino';
 import { sealerFrom } from './access/index.ts';
 import { loadDemo } from './demo/index.ts';
-import { Acceptor, Filler, Housekeeper, Importer, LiveView, releaseDead, Worker } from './engine/index.ts';
+import { Acceptor, Filler, Housekeeper, Importer, LiveView, releaseDead, Searcher, Worker } from './engine/index.ts';
 import type { FileThread } from './files/index.ts';
 import { LiveFeed, makeApp } from './http/index.ts';
 import { createDatabase, migrateDatabase, openDatabase, releaseDeadImports } from './store/index.ts';
@@ -23,6 +23,8 @@ export interface ProgramSettings {
   webFolder: string;
   /** The program that reads files in a thread of its own. */
   fileThread: FileThread;
+  /** The program that searches for doubles in threads. */
+  doublesThread: string | URL;
   /** Loads the demo from the stand-ins at this address, when Zusammen is empty. */
   demoFrom?: string;
   demoPast?: number;
@@ -73,6 +75,15 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
     settings.role === 'web'
       ? undefined
       : new Filler(db, systems, live, live.known, { ...workerSettings(log, 1), pollMs: 1000 });
+  const searcher =
+    settings.role === 'web'
+      ? undefined
+      : new Searcher(db, {
+          ...workerSettings(log, 1),
+          databaseUrl: settings.databaseUrl,
+          thread: settings.doublesThread,
+          pollMs: 1000,
+        });
   const feed = new LiveFeed(db);
   let server: Server | undefined;
   if (settings.role !== 'worker') {
@@ -86,6 +97,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       fileThread: settings.fileThread,
       imports: () => importer?.look(),
       recognitions: () => filler?.look(),
+      searches: () => searcher?.look(),
       feed,
     };
     server = await listen(makeApp(context, log, settings.webFolder), settings.port, settings.host ?? '127.0.0.1');
@@ -97,6 +109,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
     worker.start();
     importer?.start();
     filler?.start();
+    searcher?.start();
     housekeeper?.start();
   }
   return {
@@ -112,6 +125,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       }
       await importer?.stop();
       await filler?.stop();
+      await searcher?.stop();
       await worker?.stop();
       await housekeeper?.stop();
       await db.$client.end();

@@ -1,6 +1,7 @@
 export * from './blocks.ts';
 export * from './clusters.ts';
 export * from './document.ts';
+export * from './doubles.ts';
 export * from './evidence.ts';
 export * from './hash.ts';
 export * from './kinds.ts';

@@ -42,11 +42,7 @@ export const ORGANISATIONS: Kind<OrganisationRecord, Organisation, OrganisationF
   unpack: unpackOrganisation,
 };
 
-function* prepared<Raw, Prepared>(records: Iterable<Raw>, prepare: (record: Raw) => Prepared): Iterable<Prepared> {
-  for (const record of records) yield prepare(record);
-}
-
 export const peopleMatcher = (records: Iterable<PersonRecord>, thresholds?: Thresholds) =>
-  new Matcher(PEOPLE, prepared(records, preparePerson), thresholds);
+  Matcher.of(PEOPLE, records, thresholds);
 export const organisationMatcher = (records: Iterable<OrganisationRecord>, thresholds?: Thresholds) =>
-  new Matcher(ORGANISATIONS, prepared(records, prepareOrganisation), thresholds);
+  Matcher.of(ORGANISATIONS, records, thresholds);

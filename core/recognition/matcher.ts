@@ -88,41 +88,56 @@ export class Matcher<
   Prepared extends { id: string },
   Frequencies extends Commonness<Prepared>,
 > {
-  private readonly ids: string[] = [];
-  private readonly packed: string[] = [];
   private readonly blocks: Blocks;
   private readonly common: Frequencies;
 
+  /** @param known ids and packed records, in the same order */
   constructor(
     private readonly kind: Kind<Raw, Prepared, Frequencies>,
-    records: Iterable<Prepared>,
+    private readonly known: { ids: readonly string[]; packed: readonly string[] },
     private readonly thresholds: Thresholds = THRESHOLDS,
     private readonly tuning?: Tuning,
   ) {
     this.common = kind.frequencies();
-    for (const record of records) {
-      this.common.add(record);
-      this.ids.push(record.id);
-      this.packed.push(kind.pack(record));
+    this.blocks = new Blocks(known.packed.length, this.allKeys());
+  }
+
+  /** Out of records as they come. */
+  static of<Raw extends { id: string }, Prepared extends { id: string }, Frequencies extends Commonness<Prepared>>(
+    kind: Kind<Raw, Prepared, Frequencies>,
+    records: Iterable<Raw>,
+    thresholds?: Thresholds,
+  ): Matcher<Raw, Prepared, Frequencies> {
+    const ids: string[] = [];
+    const packed: string[] = [];
+    for (const raw of records) {
+      const record = kind.prepare(raw);
+      ids.push(record.id);
+      packed.push(kind.pack(record));
     }
-    this.blocks = new Blocks(this.packed.length, this.allKeys());
+    return new Matcher(kind, { ids, packed }, thresholds);
   }
 
   private *allKeys(): Iterable<string[]> {
-    for (let at = 0; at < this.packed.length; at += 1) yield this.kind.keys(this.at(at));
+    for (let at = 0; at < this.size; at += 1) {
+      const record = this.at(at);
+      // In passing: it is unpacked once for both.
+      this.common.add(record);
+      yield this.kind.keys(record);
+    }
   }
 
   get size(): number {
-    return this.packed.length;
+    return this.known.packed.length;
   }
 
   /** A known record by its number. */
   at(index: number): Prepared {
-    return this.kind.unpack(this.ids[index]!, this.packed[index]!);
+    return this.kind.unpack(this.known.ids[index]!, this.known.packed[index]!);
   }
 
   idAt(index: number): string {
-    return this.ids[index]!;
+    return this.known.ids[index]!;
   }
 
   /** The numbers of those that come into question. @param except the number of the record itself, where it is known */
@@ -140,7 +155,7 @@ export class Matcher<
     const prior = priorOf(this.size);
     const scored = this.candidates(record).map((at): Scored => {
       const compared = this.compare(record, this.at(at));
-      return { record: this.ids[at]!, compared, weight: compared.weight - prior };
+      return { record: this.known.ids[at]!, compared, weight: compared.weight - prior };
     });
     const { verdict, ranked } = judge(scored, this.thresholds);
     const [best] = ranked;

@@ -2,6 +2,7 @@ export * from './accept.ts';
 export * from './again.ts';
 export * from './claim.ts';
 export * from './compare.ts';
+export * from './doubles/index.ts';
 export * from './housekeeper.ts';
 export * from './importer.ts';
 export * from './known/index.ts';

@@ -28,7 +28,8 @@ export interface Carrying {
   /** Entities (`system/entity`) recognised by evidence here: what is written of them must be known at once. */
   byEvidence: ReadonlySet<string>;
   seq: number;
-  intakeId: string;
+  /** Null for changes that no submission makes. */
+  intakeId: string | null;
   /** First attempt of a fresh submission: nothing can stand in the ledger yet, so it isn't asked. */
   fresh: boolean;
   actor: string;

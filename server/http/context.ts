@@ -18,6 +18,8 @@ export interface Context {
   imports: () => void;
   /** Told when an index of known records is to be read. */
   recognitions: () => void;
+  /** Told when doubles are to be searched for. */
+  searches: () => void;
   fileThread: FileThread;
   feed: LiveFeed;
 }

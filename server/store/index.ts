@@ -1,6 +1,7 @@
 export * from './batcher.ts';
 export * from './changes.ts';
 export * from './database.ts';
+export * from './doubles.ts';
 export * from './files.ts';
 export * from './forget.ts';
 export * from './intakes.ts';

@@ -95,9 +95,13 @@ export interface LedgerSearch {
 }
 
 export interface LedgerLine extends LedgerRow {
+  /** Blank for what no submission did. */
   submissionId: string;
   label: string;
 }
+
+/** Where changes of a merge stand in the ledger: in a submission's place, below all of these. */
+export const placeOfMerge = (group: number): number => -group;
 
 /** The newest changes that meet a search, newest first, each with the submission it belongs to. */
 export async function searchLedger(db: Database, search: LedgerSearch): Promise<LedgerLine[]> {
@@ -133,6 +137,7 @@ async function newestChanges(db: Database, conditions: readonly SQL[], limit: nu
     .where(inArray(submissions.seq, [...new Set(rows.map(({ submissionSeq }) => submissionSeq))]));
   const bySeq = new Map(about.map((each) => [each.seq, each]));
   return rows.flatMap((row): LedgerLine[] => {
+    if (row.submissionSeq < 0) return [{ ...row, submissionId: '', label: 'Merging of doubles' }];
     const submission = bySeq.get(row.submissionSeq);
     return submission ? [{ ...row, submissionId: submission.submissionId, label: submission.label }] : [];
   });

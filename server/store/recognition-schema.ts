@@ -174,7 +174,8 @@ export type GroupState = 'open' | 'merging' | 'merged' | 'apart' | 'taken back';
 export const doubleGroups = mysqlTable(
   'double_groups',
   {
-    id: uuid('id').primaryKey(),
+    /** Its negative stands in the ledger where a submission's place would. */
+    id: int('id').primaryKey().autoincrement(),
     searchId: uuid('search_id').notNull(),
     scope: int('scope').notNull(),
     members: json('members').$type<string[]>().notNull(),

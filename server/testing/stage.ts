@@ -64,6 +64,7 @@ export async function openStage({ people = 60, past = 0, role = 'all' }: StageSe
     port,
     migrations: MIGRATIONS,
     webFolder: '/nowhere',
+    doublesThread: join(process.cwd(), PROGRAMS, 'doubles-thread.mjs'),
     fileThread: { program: join(process.cwd(), PROGRAMS, 'file-thread.mjs') },
     demoFrom: standinsAddress,
     demoPast: past,

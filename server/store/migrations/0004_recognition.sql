@@ -13,7 +13,7 @@ CREATE TABLE `decided_pairs` (
 );
 --> statement-breakpoint
 CREATE TABLE `double_groups` (
-	`id` uuid NOT NULL,
+	`id` int AUTO_INCREMENT NOT NULL,
 	`search_id` uuid NOT NULL,
 	`scope` int NOT NULL,
 	`members` json NOT NULL,

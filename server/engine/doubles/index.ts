@@ -1,0 +1,2 @@
+export * from './merge.ts';
+export * from './search.ts';
