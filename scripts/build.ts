@@ -23,6 +23,7 @@ export async function buildPrograms(outdir = 'dist'): Promise<void> {
       server: 'server/main.ts',
       'file-thread': 'server/files/worker.ts',
       'doubles-thread': 'server/engine/doubles/thread.ts',
+      'lists-thread': 'server/engine/doubles/lists-thread.ts',
       standins: 'standins/main.ts',
     },
     outdir,

@@ -25,6 +25,7 @@ const program = await startProgram({
   migrations: env['ZUSAMMEN_MIGRATIONS'] ?? 'server/store/migrations',
   webFolder: join(process.cwd(), 'web/dist'),
   doublesThread: new URL('./doubles-thread.mjs', import.meta.url),
+  listsThread: new URL('./lists-thread.mjs', import.meta.url),
   fileThread: { program: new URL('./file-thread.mjs', import.meta.url) },
   ...(env['ZUSAMMEN_DEMO_FROM'] ? { demoFrom: env['ZUSAMMEN_DEMO_FROM'] } : {}),
   ...(env['ZUSAMMEN_DEMO_PAST'] ? { demoPast: Number(env['ZUSAMMEN_DEMO_PAST']) } : {}),

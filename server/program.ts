@@ -25,6 +25,8 @@ export interface ProgramSettings {
   fileThread: FileThread;
   /** The program that searches for doubles in threads. */
   doublesThread: string | URL;
+  /** The program that matches one list against another in a thread. */
+  listsThread: string | URL;
   /** Loads the demo from the stand-ins at this address, when Zusammen is empty. */
   demoFrom?: string;
   demoPast?: number;
@@ -95,6 +97,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       acceptor,
       queued,
       fileThread: settings.fileThread,
+      listsThread: settings.listsThread,
       imports: () => importer?.look(),
       recognitions: () => filler?.look(),
       searches: () => searcher?.look(),

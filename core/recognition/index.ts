@@ -15,3 +15,4 @@ export * from './person.ts';
 export * from './recogniser.ts';
 export * from './survivors.ts';
 export * from './tuning.ts';
+export * from './two-lists.ts';

@@ -13,6 +13,8 @@ import { mount, route, type Route } from './route.ts';
 import { bringInRoutes } from './routes/bring-in.ts';
 import { intakeRoutes } from './routes/intakes.ts';
 import { peopleRoutes } from './routes/people.ts';
+import { doublesRoutes } from './routes/doubles.ts';
+import { recognitionRoutes } from './routes/recognition.ts';
 import { readingRoutes } from './routes/reading.ts';
 import { sessionRoutes } from './routes/session.ts';
 import { submissionRoutes } from './routes/submissions.ts';
@@ -62,6 +64,8 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
     ...intakeRoutes(context),
     ...bringInRoutes(context),
     ...submissionRoutes(context),
+    ...recognitionRoutes(context),
+    ...doublesRoutes(context),
     ...peopleRoutes(context),
   ];
   const described = openApi(routes);

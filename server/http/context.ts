@@ -20,6 +20,8 @@ export interface Context {
   recognitions: () => void;
   /** Told when doubles are to be searched for. */
   searches: () => void;
+  /** The program that matches one list against another. */
+  listsThread: string | URL;
   fileThread: FileThread;
   feed: LiveFeed;
 }

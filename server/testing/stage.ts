@@ -18,6 +18,8 @@ export interface Stage {
   home: string;
   db: Database;
   program: Program;
+  /** What a signed-in caller sends along. */
+  cookie: string;
   /** A signed-in caller; `body` is sent as JSON. */
   api(method: string, path: string, body?: unknown): Promise<{ status: number; body: Json }>;
   /** Sends a form's fields to an intake. */
@@ -65,6 +67,7 @@ export async function openStage({ people = 60, past = 0, role = 'all' }: StageSe
     migrations: MIGRATIONS,
     webFolder: '/nowhere',
     doublesThread: join(process.cwd(), PROGRAMS, 'doubles-thread.mjs'),
+    listsThread: join(process.cwd(), PROGRAMS, 'lists-thread.mjs'),
     fileThread: { program: join(process.cwd(), PROGRAMS, 'file-thread.mjs') },
     demoFrom: standinsAddress,
     demoPast: past,
@@ -79,6 +82,7 @@ export async function openStage({ people = 60, past = 0, role = 'all' }: StageSe
     home,
     db,
     program,
+    cookie,
     api: callerAt(address, cookie),
     submit: (intake, values, headers = {}) =>
       fetch(`${address}/in/${intake}`, {
@@ -138,7 +142,8 @@ export function callerAt(address: string, cookie: string): Stage['api'] {
       ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
     });
     const text = await response.text();
-    return { status: response.status, body: text === '' ? undefined : JSON.parse(text) };
+    const isJson = /json/.test(response.headers.get('content-type') ?? '');
+    return { status: response.status, body: text === '' ? undefined : isJson ? JSON.parse(text) : text };
   };
 }
 

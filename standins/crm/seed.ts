@@ -38,8 +38,32 @@ export async function seedCrm(pool: Pool, { seed, organisations, people }: Amoun
         : person(random, at, organisations),
     );
   }
-  await insert(pool, 'Person', made, now, random);
+  await insert(pool, 'Person', [...made, ...enteredTwice(made, seededRandom(seed + 1))], now, random);
   await insert(pool, 'Course', courses(now), now, random);
+}
+
+/** One in eighty is entered again by somebody who didn't find them: misspelled, called otherwise, moved, married. */
+function enteredTwice(people: readonly Values[], random: Random): Values[] {
+  const text = (value: unknown): string => String(value ?? '');
+  const swapped = (word: string): string =>
+    word.length < 4 ? word : word.slice(0, 2) + word[3]! + word[2]! + word.slice(4);
+  const ways: ((one: Values) => Values)[] = [
+    (one) => ({ ...one, last_name: swapped(text(one['last_name'])), email: null }),
+    (one) => ({ ...one, first_name: `${text(one['first_name']).slice(0, 1)}.`, mobile: null, birth_date: null }),
+    (one) => ({ ...one, ...place(random), email: null }),
+    (one) => ({ ...one, last_name: pick(random, LAST.de), phone: null }),
+    (one) => ({ ...one, first_name: one['last_name'], last_name: one['first_name'], birth_date: null }),
+    (one) => ({
+      ...one,
+      email: text(one['email']).replace('@', '+old@') || null,
+      street: null,
+      postcode: null,
+      city: null,
+    }),
+  ];
+  return people
+    .filter((_, at) => at % 80 === 40)
+    .map((one, at) => ({ ...ways[at % ways.length]!(one), member_number: null, letters_sent: 0, notes: null }));
 }
 
 /** Courses that can be booked, in the spring after `now`. */

@@ -1,3 +1,4 @@
 export * from './filler.ts';
 export * from './known.ts';
 export * from './measure.ts';
+export * from './effect.ts';

@@ -18,7 +18,6 @@ import {
   type Submission,
   type SubmissionState,
 } from '../../store/index.ts';
-import { SystemUnavailable, TokenRefused } from '../../systems/index.ts';
 import { AgainBody, AnswerBody, SetAsideBody, TakeBackBody } from '../bodies.ts';
 import { actorOf, type Context } from '../context.ts';
 import { Counts } from '../counts.ts';
@@ -26,6 +25,7 @@ import { todayFigures, RANGES, type Range } from '../figures.ts';
 import { sendLedger } from '../ledger-export.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { route, type Route } from '../route.ts';
+import { orTrouble } from '../trouble.ts';
 
 const STATES: SubmissionState[] = ['received', 'applied', 'in review', 'refused', 'failed', 'set aside', 'taken back'];
 const LEDGER_STATES: LedgerState[] = ['intended', 'written', 'refused', 'overtaken'];
@@ -79,6 +79,8 @@ function mendedValues(
   return mended;
 }
 
+const FINISHED_LATER = 'What was begun is finished as soon as it does.';
+
 export const submissionRoutes = (context: Context): Route[] => {
   const { db, live, systems, queued, feed } = context;
   const counts = new Counts(db);
@@ -100,17 +102,6 @@ export const submissionRoutes = (context: Context): Route[] => {
     const { etagBefore: _b, etagAfter: _a, requestId: _r, ...rest } = row;
     return { ...rest, page: pageOf(row.systemId, row.entity, row.recordId) };
   };
-  /** Trouble with a system in the middle of a request somebody waits for. */
-  const orTrouble = async <T>(work: Promise<T>): Promise<T> =>
-    work.catch((error: unknown) => {
-      if (error instanceof SystemUnavailable || error instanceof TokenRefused)
-        throw new Problem(
-          503,
-          'The system does not answer',
-          `${error.message} What was begun is finished as soon as it does.`,
-        );
-      throw error;
-    });
 
   return [
     route({
@@ -277,6 +268,7 @@ export const submissionRoutes = (context: Context): Route[] => {
         if (submission.state === 'received') throw new Problem(409, 'Not now', 'This submission is still on its way.');
         const results = await orTrouble(
           takeBackSubmission(db, systems, await live.allSchemas(), submission, user.name, body.step),
+          FINISHED_LATER,
         );
         if (results.length === 0)
           throw new Problem(
@@ -345,7 +337,10 @@ export const submissionRoutes = (context: Context): Route[] => {
       work: async ({ params, user }) => {
         const row = /^\d{1,15}$/.test(params['id']!) ? await ledgerRow(db, Number(params['id'])) : undefined;
         if (!row) throw notFound('such change');
-        const result = await orTrouble(takeBackChange(db, systems, await live.allSchemas(), row.id, user.name));
+        const result = await orTrouble(
+          takeBackChange(db, systems, await live.allSchemas(), row.id, user.name),
+          FINISHED_LATER,
+        );
         if (!result.done) throw new Problem(409, 'Not taken back', result.words);
         await countAsTakenBack(db, row.submissionSeq);
         await noteChange(db, actorOf(user), `took back change ${row.id}`, String(row.submissionSeq));

@@ -1,0 +1,298 @@
+import { fullest, SURVIVOR_RULES, type SurvivorRule } from '@zusammen/core/recognition';
+import { entityOf, type Entity } from '@zusammen/core/schema';
+import { membersNow, merge, mergePlan, mergeable, takeMergeBack, type Merging } from '../../engine/index.ts';
+import {
+  addDecided,
+  addSearch,
+  countGroups,
+  groupById,
+  groupsOfScope,
+  noteChange,
+  packedOf,
+  recognitionByScope,
+  recognitionOfEntity,
+  searchById,
+  searchesOf,
+  setGroup,
+  setSearchState,
+  type DecidedPair,
+  type DoubleGroup,
+  type GroupState,
+  type RecognitionRow,
+  type User,
+} from '../../store/index.ts';
+import { actorOf, type Context } from '../context.ts';
+import { badField, notFound, Problem } from '../problem.ts';
+import { MergeBody, NewSearchBody, SearchStateBody } from '../recognition-bodies.ts';
+import { route, type Route } from '../route.ts';
+import { orTrouble } from '../trouble.ts';
+
+const AT = '/systems/:id/entities/:entity/doubles';
+const STATES: GroupState[] = ['open', 'merging', 'merged', 'apart', 'taken back'];
+
+/** Doubles among known records: searched for in bulk, looked at in groups, merged, or kept apart. */
+export const doublesRoutes = (context: Context): Route[] => {
+  const { db, live, systems } = context;
+  const existing = async (params: Record<string, string>): Promise<RecognitionRow> => {
+    const row = await recognitionOfEntity(db, params['id']!, params['entity']!);
+    if (!row) throw new Problem(404, 'Not set up', 'Nobody has said yet how these records are recognised.');
+    return row;
+  };
+  const groupAt = async (id: string | undefined) => {
+    const group = /^\d{1,9}$/.test(id ?? '') ? await groupById(db, Number(id)) : undefined;
+    const row = group && (await recognitionByScope(db, group.scope));
+    const entity = row && entityOf((await live.allSchemas()).get(row.systemId) ?? { entities: [] }, row.entity);
+    if (!group || !row || !entity) throw notFound('such group');
+    return { group, row, entity };
+  };
+  const mergingOf = async (group: DoubleGroup, row: RecognitionRow, user: User): Promise<Merging> => ({
+    ...{ db, systems, group, known: live.known, actor: user.name },
+    schemas: await live.allSchemas(),
+    system: row.systemId,
+    entity: row.entity,
+  });
+  /** What is known of each pair of a group, by defaults. */
+  const pairsOf = async (row: RecognitionRow, members: readonly string[]) => {
+    const recogniser = await live.known.recogniserOf(row);
+    const packed = await packedOf(db, row.scope, members);
+    const records = packed.map((each) => recogniser.kind.unpack(each.recordId, each.packed));
+    const plain = recogniser.with({ ...row.document, learned: [] });
+    return records.flatMap((a, at) =>
+      records.slice(at + 1).map((b) => {
+        const [weighed] = recogniser.weigh(a, [b]).ranked;
+        return { a: a.id, b: b.id, ...weighed!, plain: plain.compare(a, b, [a, b]).evidence };
+      }),
+    );
+  };
+  const decide = async (row: RecognitionRow, group: DoubleGroup, same: boolean, by: string): Promise<void> => {
+    const pairs = (await pairsOf(row, group.members)).map(
+      ({ a, b, weight, plain }): DecidedPair => ({ a, b, same, weight, evidence: plain }),
+    );
+    await addDecided(db, row.scope, pairs, by);
+  };
+  const carryOn = async (
+    group: DoubleGroup,
+    row: RecognitionRow,
+    user: User,
+    plan: NonNullable<DoubleGroup['merge']>,
+  ) => {
+    const result = await orTrouble(
+      merge(await mergingOf(group, row, user), plan),
+      'What was begun goes on when you ask for it again.',
+    ).catch(async (error: unknown) => {
+      await setGroup(db, group.id, ['merging'], {
+        words: error instanceof Problem ? error.detail : 'It was broken off.',
+      });
+      throw error;
+    });
+    await setGroup(db, group.id, ['merging'], {
+      ...(result.done ? { state: 'merged' as const } : {}),
+      words: result.words,
+    });
+    if (result.done) await decide(row, group, true, user.name);
+    return result;
+  };
+
+  return [
+    route({
+      method: 'get',
+      path: AT,
+      summary: 'Searches for doubles of an entity, and the groups found',
+      role: 'viewer',
+      work: async ({ params, query }) => {
+        const row = await existing(params);
+        const state = (query['state'] ?? 'open,merging').split(',') as GroupState[];
+        if (state.some((each) => !STATES.includes(each))) throw badField('state', `must be of ${STATES.join(', ')}`);
+        const groups = await groupsOfScope(db, row.scope, state);
+        const packed = await packedOf(db, row.scope, [...new Set(groups.flatMap(({ members }) => members))]);
+        const recogniser = await live.known.recogniserOf(row);
+        const told = new Map(packed.map((each) => [each.recordId, recogniser.kind.unpack(each.recordId, each.packed)]));
+        return {
+          searches: await searchesOf(db, row.scope),
+          counts: await countGroups(db, row.scope),
+          groups: groups.map((group) => ({
+            ...group,
+            weight: group.weight / 100,
+            names: group.members.map((id) => nameOf(told.get(id)) ?? id),
+          })),
+        };
+      },
+    }),
+    route({
+      method: 'post',
+      path: AT,
+      summary: 'Search for doubles among all known records',
+      role: 'specialist',
+      body: NewSearchBody,
+      bodyOptional: true,
+      work: async ({ params, body, user, response }) => {
+        const row = await existing(params);
+        const [system, ...entity] = (body.among ?? `${row.systemId}/${row.entity}`).split('/');
+        const other = await recognitionOfEntity(db, system!, entity.join('/'));
+        if (!other) throw badField('among', 'names no entity whose records are recognised by evidence');
+        if (other.document.kind !== row.document.kind)
+          throw badField('among', `keeps a ${other.document.kind}, not a ${row.document.kind}`);
+        if (row.filledAt === null || other.filledAt === null)
+          throw new Problem(409, 'Not yet', 'The records are still being read.');
+        const running = (await searchesOf(db, row.scope)).find(
+          ({ state, otherScope }) => otherScope === other.scope && (state === 'running' || state === 'paused'),
+        );
+        if (running) throw new Problem(409, 'Under way', 'They are being searched for already.');
+        const id = await addSearch(db, row.scope, other.scope, user.name);
+        await noteChange(db, actorOf(user), 'searched for doubles', `${row.systemId}/${row.entity}`);
+        context.searches();
+        response.status(201);
+        return { search: id };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/doubles/searches/:id/state',
+      summary: 'Pause a search for doubles, let it go on, or cancel it',
+      role: 'specialist',
+      body: SearchStateBody,
+      work: async ({ params, body }) => {
+        const search = /^[0-9a-f-]{36}$/.test(params['id']!) ? await searchById(db, params['id']!) : undefined;
+        if (!search) throw notFound('such search');
+        const from = { running: ['paused', 'failed'], paused: ['running'], cancelled: ['running', 'paused'] } as const;
+        if (!(await setSearchState(db, search.id, [...from[body.state]], body.state)))
+          throw new Problem(409, 'Not now', `This search is ${search.state}.`);
+        context.searches();
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/doubles/groups/:id',
+      summary: 'A group of doubles as it is now, with what merging it would write',
+      role: 'viewer',
+      work: async ({ params, query }) => {
+        const { group, row, entity } = await groupAt(params['id']);
+        const records = await orTrouble(membersNow({ ...(await mergingOf(group, row, { name: '' } as User)) }));
+        const rule = (query['rule'] ?? SURVIVOR_RULES[0]) as SurvivorRule;
+        if (!SURVIVOR_RULES.includes(rule)) throw badField('rule', `must be one of ${SURVIVOR_RULES.join(', ')}`);
+        const survivor = query['survivor'] ?? fullest(records)?.id;
+        const plan =
+          survivor !== undefined && records.some(({ id }) => id === survivor) && records.length > 1
+            ? mergePlan(entity, records, survivor, rule, {}, query['trusted'])
+            : undefined;
+        return {
+          group: { ...group, weight: group.weight / 100 },
+          system: row.systemId,
+          entity: row.entity,
+          records,
+          fields: mergeable(entity).map(({ name }) => name),
+          pairs: (await pairsOf(row, group.members)).map(({ plain: _, ...pair }) => pair),
+          survivor,
+          kept: plan?.kept ?? [],
+        };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/doubles/groups/:id/merge',
+      summary: 'Merge a group into one of its records, through the system',
+      role: 'specialist',
+      body: MergeBody,
+      work: async ({ params, body, user }) => {
+        const { group, row, entity } = await groupAt(params['id']);
+        const merging = await mergingOf(group, row, user);
+        const records = await orTrouble(membersNow(merging));
+        checkMerge(
+          body,
+          entity,
+          records.map(({ id }) => id),
+        );
+        const { survivor, values, others } = mergePlan(
+          entity,
+          records,
+          body.survivor,
+          body.rule ?? SURVIVOR_RULES[0],
+          body.choice ?? {},
+          body.trusted,
+        );
+        const plan = { survivor, values, others };
+        const decided = { decidedAt: new Date(), decidedBy: user.name };
+        if (!(await setGroup(db, group.id, ['open'], { state: 'merging', merge: plan, words: null, ...decided })))
+          throw new Problem(409, 'Not now', `This group is ${group.state}.`);
+        await noteChange(
+          db,
+          actorOf(user),
+          `merged ${others.join(', ')} into ${survivor}`,
+          `${row.systemId}/${row.entity}`,
+        );
+        return carryOn(group, row, user, plan);
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/doubles/groups/:id/go-on',
+      summary: 'Go on with a merge that was broken off',
+      role: 'specialist',
+      work: async ({ params, user }) => {
+        const { group, row } = await groupAt(params['id']);
+        if (group.state !== 'merging' || !group.merge)
+          throw new Problem(409, 'Not now', `This group is ${group.state}.`);
+        return carryOn(group, row, user, group.merge);
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/doubles/groups/:id/apart',
+      summary: 'Say that the records of a group are not the same',
+      role: 'specialist',
+      work: async ({ params, user }) => {
+        const { group, row } = await groupAt(params['id']);
+        const decided = { decidedAt: new Date(), decidedBy: user.name };
+        if (!(await setGroup(db, group.id, ['open'], { state: 'apart', ...decided })))
+          throw new Problem(409, 'Not now', `This group is ${group.state}.`);
+        await decide(row, group, false, user.name);
+        await noteChange(db, actorOf(user), `kept apart ${group.members.join(', ')}`, `${row.systemId}/${row.entity}`);
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/doubles/groups/:id/take-back',
+      summary: 'Take a merge back: what was removed is made anew, what led to it leads to it again',
+      role: 'specialist',
+      work: async ({ params, user }) => {
+        const { group, row } = await groupAt(params['id']);
+        if (group.state === 'apart') {
+          if (!(await setGroup(db, group.id, ['apart'], { state: 'open', decidedAt: null, decidedBy: null })))
+            throw new Problem(409, 'Not now', 'Somebody else has just done so.');
+          return { done: true, moved: 0, removed: 0, words: 'The group is open again.' };
+        }
+        if (!['merged', 'merging', 'taken back'].includes(group.state))
+          throw new Problem(409, 'Not now', `This group is ${group.state}.`);
+        const result = await orTrouble(
+          takeMergeBack(await mergingOf(group, row, user)),
+          'What was begun goes on when you ask for it again.',
+        );
+        await setGroup(db, group.id, ['merged', 'merging'], { state: 'taken back', words: result.words });
+        await noteChange(
+          db,
+          actorOf(user),
+          `took back the merge of ${group.members.join(', ')}`,
+          `${row.systemId}/${row.entity}`,
+        );
+        return result;
+      },
+    }),
+  ];
+};
+
+function checkMerge(body: MergeBody, entity: Entity, members: readonly string[]): void {
+  if (!members.includes(body.survivor)) throw badField('survivor', 'is not among the records that are still there');
+  if (members.length < 2) throw new Problem(409, 'Nothing to merge', 'Only one of these records is still there.');
+  const names = new Set(mergeable(entity).map(({ name }) => name));
+  for (const [field, id] of Object.entries(body.choice ?? {})) {
+    if (!names.has(field)) throw badField(`choice.${field}`, 'can’t be changed in a merge');
+    if (!members.includes(id)) throw badField(`choice.${field}`, 'names none of the records');
+  }
+}
+
+/** What a prepared record is called, as far as it is told. */
+function nameOf(record: unknown): string | undefined {
+  const { given = [], family = [], words = [] } = (record ?? {}) as Record<string, string[]>;
+  const name = [...given, ...family, ...words].map((word) => word.charAt(0).toUpperCase() + word.slice(1)).join(' ');
+  return name === '' ? undefined : name;
+}
