@@ -1,6 +1,7 @@
 import type { FormField, SubmittedValues } from '../forms/index.ts';
 import { evaluateLine, type Line, type LineValue } from '../mapping/index.ts';
 import { rowsOf, standingLines, type IntakeDocument, type Step } from '../plans/index.ts';
+import type { Recognition } from '../recognition/index.ts';
 import type { Entity, Field, Schema } from '../schema/index.ts';
 import type { Mend } from './mend.ts';
 
@@ -41,8 +42,22 @@ export interface Facts {
   /** Systems that may keep values about people, by id. */
   personalSystems?: ReadonlySet<string>;
   systemNames?: ReadonlyMap<string, string>;
+  /** How records are recognised by evidence, and how well keys tell the known ones apart, by `system/entity`. */
+  recognitions?: ReadonlyMap<string, { document: Recognition; keys: readonly KeyFacts[] }>;
   /** What systems can do that a plan may rely on, by id. */
   abilities?: ReadonlyMap<string, { repeatability: boolean; batch: boolean; etags: boolean }>;
+}
+
+/** How well a key tells known records apart. */
+export interface KeyFacts {
+  fields: string[];
+  /** Known records, those with a value in every field, and of these those that share it. */
+  of: number;
+  filled: number;
+  shared: number;
+  /** Of some that share it, those that share it with somebody else. */
+  looked: number;
+  apart: number;
 }
 
 /** What a check may look at. */

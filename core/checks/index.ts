@@ -1,5 +1,6 @@
 import { formDrift, personalValues, toldBack, unprotected, unreachable } from './entry.ts';
 import { stepsOf, type Check, type CheckInput, type Finding, type StepInput } from './finding.ts';
+import { blankKey, thinEvidence, uniqueUnused, weakKey } from './recognition.ts';
 import {
   brokenExpression,
   brokenLookup,
@@ -35,6 +36,10 @@ const CHECKS: Check[] = [entityRights, unreachable, formDrift, unprotected, told
 const STEP_CHECKS: ((input: StepInput) => Finding[])[] = [
   keyWithoutLine,
   keyOfAllRows,
+  weakKey,
+  thinEvidence,
+  blankKey,
+  uniqueUnused,
   stepReferences,
   missingLink,
   loosely,
@@ -71,5 +76,5 @@ export function check(input: CheckInput): Finding[] {
 }
 
 export { originOf } from './entry.ts';
-export type { CheckInput, Facts, Finding } from './finding.ts';
+export type { CheckInput, Facts, Finding, KeyFacts } from './finding.ts';
 export { applyMend, type Mend } from './mend.ts';

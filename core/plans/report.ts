@@ -1,6 +1,6 @@
 import type { LineContext } from '../mapping/index.ts';
 import type { Weighed } from '../recognition/index.ts';
-import type { RecordState, Schema, Value } from '../schema/index.ts';
+import type { RecordState, Schema, Value, Values } from '../schema/index.ts';
 import type { Plan, Step } from './model.ts';
 import type { Recognitions } from './recognise.ts';
 import type { Refusal, World } from './world.ts';
@@ -63,6 +63,8 @@ export interface StepReport {
   outcome: Outcome;
   record?: { id: string; label?: string };
   candidates?: RecordState[];
+  /** What the lines made of the values, by field, where somebody is asked which candidate is meant. */
+  sent?: Values;
   /** What speaks for and against each candidate, where they were recognised by evidence; the likeliest first. */
   weighed?: Weighed[];
   changes: FieldChange[];

@@ -14,6 +14,7 @@ export async function resolve(turn: Turn, entity: Entity, lines: LineValue[], re
   delete report.candidates;
   delete report.recognisedBy;
   delete report.weighed;
+  delete report.sent;
   if (answer && 'record' in answer) {
     const record = await world.read(target, answer.record);
     report.verdict = 'one';
@@ -32,6 +33,7 @@ export async function resolve(turn: Turn, entity: Entity, lines: LineValue[], re
   const [only] = found;
   if (found.length > 1) {
     report.candidates = found;
+    report.sent = sentOf(lines);
     const many = found.length === CANDIDATES ? 'many' : found.length;
     return withoutWriting(report, step.whenSeveral, `${many} records fit`);
   }
@@ -42,8 +44,7 @@ export async function resolve(turn: Turn, entity: Entity, lines: LineValue[], re
 /** No exact key has found anything: what the values say together decides, or somebody is asked. */
 async function byEvidence(turn: Turn, entity: Entity, lines: LineValue[], report: StepReport): Promise<Intent> {
   const { step, world } = turn;
-  const values: Values = {};
-  for (const { line, sent } of lines) if (!isBlank(sent)) values[line.field] ??= sent;
+  const values = sentOf(lines);
   const weighing = await world.weigh({ system: step.system, entity: step.entity }, values, CANDIDATES);
   if (!weighing) {
     report.outcome = 'failed';
@@ -63,8 +64,15 @@ async function byEvidence(turn: Turn, entity: Entity, lines: LineValue[], report
   }
   report.verdict = 'unsure';
   report.candidates = records;
+  report.sent = values;
   const why = records.length === 1 ? 'it may be somebody known' : `it may be one of ${records.length} known ones`;
   return withoutWriting(report, step.whenSeveral, why);
+}
+
+function sentOf(lines: readonly LineValue[]): Values {
+  const values: Values = {};
+  for (const { line, sent } of lines) if (!isBlank(sent)) values[line.field] ??= sent;
+  return values;
 }
 
 /** The record is that of an earlier step, or the one whose id the submission names. */

@@ -114,6 +114,8 @@ const couldHold = (part: Part, { type }: Field): boolean => {
   return TEXTS.includes(type);
 };
 
+const allOf = (kind: KindName): readonly Part[] => PARTS[kind];
+
 /** Which of an entity's fields say what, as far as names and types tell; undefined where it keeps neither people nor organisations. */
 export function suggestRecognition(entity: Entity): Recognition | undefined {
   const kindsInOrder: KindName[] = ['person', 'organisation'];
@@ -134,6 +136,7 @@ export function suggestRecognition(entity: Entity): Recognition | undefined {
       taken.add(field.name);
       parts.push({ part, field: field.name });
     }
+    parts.sort((a, b) => allOf(kind).indexOf(a.part) - allOf(kind).indexOf(b.part));
     const has = (part: Part): boolean => parts.some((each) => each.part === part);
     const besides = ['email', 'phone', 'street', 'birth_date'].some((part) => has(part as Part));
     const fits = kind === 'person' ? has('last_name') && besides : has('name') && (has('website') || has('street'));

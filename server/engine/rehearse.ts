@@ -75,6 +75,19 @@ export async function rehearse(
   return rehearseWith(document, samples, readingOf(systems, schemas, live.known), { schemas, recognitions });
 }
 
+/** What a submission would come to if somebody answered its questions so; nothing is written. */
+export async function rehearseAnswers(
+  document: IntakeDocument,
+  values: Record<string, string | string[]>,
+  answers: NonNullable<PlanRun['answers']>,
+  systems: Pick<Systems, 'client'>,
+  live: LiveView,
+): Promise<Course> {
+  const [schemas, recognitions] = await Promise.all([live.allSchemas(), live.known.recognitions()]);
+  const world = new RehearsalWorld(readingOf(systems, schemas, live.known), schemas);
+  return carryOut({ plan: document.plan, fields: document.fields, values, answers, schemas, recognitions }, world);
+}
+
 /** The same over a reading of one's own. */
 export async function rehearseWith(
   document: IntakeDocument,

@@ -64,6 +64,18 @@ export const router = createBrowserRouter([
       { path: 'review', lazy: async () => ({ Component: (await import('./pages/review/review.tsx')).Review }) },
       { path: 'ledger', lazy: async () => ({ Component: (await import('./pages/ledger.tsx')).Ledger }) },
       { path: 'schema', lazy: async () => ({ Component: (await import('./pages/schema.tsx')).Schema }) },
+      {
+        path: 'schema/recognition',
+        lazy: async () => ({ Component: (await import('./pages/recognition/recognition.tsx')).Recognition }),
+      },
+      {
+        path: 'schema/doubles',
+        lazy: async () => ({ Component: (await import('./pages/doubles/doubles.tsx')).Doubles }),
+      },
+      {
+        path: 'schema/two-files',
+        lazy: async () => ({ Component: (await import('./pages/recognition/two-files.tsx')).TwoFiles }),
+      },
       { path: 'systems', lazy: async () => ({ Component: (await import('./pages/systems.tsx')).Systems }) },
       { path: 'people', lazy: async () => ({ Component: (await import('./pages/people.tsx')).People }) },
       { path: '*', element: <Nowhere /> },

@@ -281,12 +281,16 @@ export const intakeRoutes = (context: Context): Route[] => {
       summary: 'What is known of an intake besides its document, for the checks',
       role: 'viewer',
       work: async ({ params }) => {
-        const { personalSystems, systemNames, abilities, ...facts } = await factsOf(db, await existing(params['id']!));
+        const { personalSystems, systemNames, abilities, recognitions, ...facts } = await factsOf(
+          db,
+          await existing(params['id']!),
+        );
         return {
           ...facts,
           personalSystems: [...personalSystems],
           systemNames: Object.fromEntries(systemNames),
           abilities: Object.fromEntries(abilities),
+          recognitions: Object.fromEntries(recognitions),
         };
       },
     }),

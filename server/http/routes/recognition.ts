@@ -42,6 +42,7 @@ import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { route, type Route } from '../route.ts';
 import { orTrouble } from '../trouble.ts';
+import { keysByField } from '../facts.ts';
 
 const AT = '/systems/:id/entities/:entity/recognition';
 
@@ -331,15 +332,3 @@ export const recognitionRoutes = (context: Context): Route[] => {
     });
   }
 };
-
-/** What was measured of keys, by the fields that hold their parts. */
-export function keysByField(
-  { parts }: RecognitionRow['document'],
-  keys: NonNullable<RecognitionRow['measure']>['keys'] = [],
-): { fields: string[]; filled: number; shared: number; of: number; apart: number; looked: number }[] {
-  const fieldOf = new Map(parts.map(({ part, field }) => [part, field]));
-  return keys.map(({ parts: key, ...measured }) => ({
-    fields: key.flatMap((part) => fieldOf.get(part) ?? []),
-    ...measured,
-  }));
-}

@@ -1,6 +1,13 @@
 import { describeTreatment } from '@zusammen/core/mapping';
 import { effectKey } from '@zusammen/core/plans';
-import { alikeTo, carryOutAgain, takeBackChange, takeBackSubmission, countAsTakenBack } from '../../engine/index.ts';
+import {
+  alikeTo,
+  carryOutAgain,
+  takeBackChange,
+  takeBackSubmission,
+  countAsTakenBack,
+  rehearseAnswers,
+} from '../../engine/index.ts';
 import {
   intakeById,
   ledgerOf,
@@ -195,6 +202,28 @@ export const submissionRoutes = (context: Context): Route[] => {
           submission.id,
         );
         queued();
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/submissions/:id/would',
+      summary: 'What a submission in review would write if a record were chosen',
+      role: 'viewer',
+      work: async ({ params, query }) => {
+        const submission = await existing(params['id']!);
+        const step = submission.course?.steps.find(
+          (each) => each.step === query['step'] && String(each.row ?? '') === (query['row'] ?? ''),
+        );
+        if (submission.state !== 'in review' || step?.outcome !== 'asked')
+          throw new Problem(409, 'Nothing to decide', 'This submission waits for no such decision.');
+        const { record } = query;
+        if (record === undefined || !step.candidates?.some(({ id }) => id === record))
+          throw badField('record', 'is not among the candidates');
+        const key = effectKey(step.step, step.row);
+        const document = await live.document(submission.intakeId, submission.version);
+        const answers = { ...submission.answers, [key]: { record } };
+        const course = await orTrouble(rehearseAnswers(document, submission.values, answers, systems, live));
+        return { step: course.steps.find((each) => effectKey(each.step, each.row) === key) ?? null };
       },
     }),
     route({

@@ -1,5 +1,7 @@
+import type { KeyFacts } from '@zusammen/core/checks';
 import type { FormField } from '@zusammen/core/forms';
 import type { IntakeDocument, StepReport, Course } from '@zusammen/core/plans';
+import type { Recognition } from '@zusammen/core/recognition';
 import type { RecordState, Schema, Values } from '@zusammen/core/schema';
 import type { Refusal } from '@zusammen/core/plans';
 
@@ -138,6 +140,7 @@ export interface IntakeFacts {
   personalSystems: string[];
   systemNames: Record<string, string>;
   abilities: Record<string, System['capabilities']>;
+  recognitions: Record<string, { document: Recognition; keys: KeyFacts[] }>;
 }
 export interface Secret {
   id: string;

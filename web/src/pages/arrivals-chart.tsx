@@ -9,9 +9,10 @@ import {
   PointElement,
   Tooltip,
 } from 'chart.js';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { Chart as ReactChart } from 'react-chartjs-2';
 import type { Range, Today } from '../api/types.ts';
+import { token, useDark } from '../parts/theme.ts';
 
 Chart.register(
   BarController,
@@ -24,22 +25,7 @@ Chart.register(
   Tooltip,
 );
 
-/** A theme token's present value, for what is drawn on a canvas. */
-const token = (name: string): string =>
-  getComputedStyle(document.documentElement).getPropertyValue(`--color-${name}`).trim();
-
 const exact = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
-
-function useDark(): boolean {
-  const query = useMemo(() => window.matchMedia('(prefers-color-scheme: dark)'), []);
-  const [dark, setDark] = useState(query.matches);
-  useEffect(() => {
-    const hear = (): void => setDark(query.matches);
-    query.addEventListener('change', hear);
-    return () => query.removeEventListener('change', hear);
-  }, [query]);
-  return dark;
-}
 
 /** What arrived over time: new and known as bars; review and refusals as marks above them, by shape. */
 export function ArrivalsChart({ figures, range }: { figures: Today; range: Range }) {

@@ -19,6 +19,7 @@ const ACTIONS: [name: string, to: string, role: User['role'][]][] = [
   ['Make a new intake', '/intakes/new', ['administrator', 'specialist']],
   ['Connect a system', '/systems?connect=1', ['administrator']],
   ['Decide what waits in Review', '/review', ['administrator', 'specialist']],
+  ['Match two files', '/schema/two-files', ['administrator', 'specialist']],
   ['Search the ledger', '/ledger', ['administrator', 'specialist', 'viewer']],
   ['Give somebody access', '/people', ['administrator']],
 ];

@@ -11,6 +11,8 @@ const KEYS: [keys: string[], what: string][] = [
   [['S'], 'suggest the rest (in a plan)'],
   [['[', ']'], 'previous and next sample (in a plan)'],
   [['Ctrl Z', 'Ctrl Y'], 'undo and redo (in a plan)'],
+  [['Y', 'N', 'U'], 'the same, two, can’t tell (in Recognition)'],
+  [['M', 'N'], 'merge a group, or keep it apart (in Doubles)'],
   [['1', '2', 'N'], 'decide: this record, that one, somebody new (in Review)'],
   [['?'], 'this list'],
 ];

@@ -175,7 +175,10 @@ function Changes() {
                       <Moment at={change.intendedAt} />
                     </td>
                     <td className={cx(TD, 'truncate')}>
-                      <Link to={`/ledger?submission=${change.submissionId}`} className="font-semibold hover:underline">
+                      <Link
+                        to={change.submissionId ? `/ledger?submission=${change.submissionId}` : mergePath(change)}
+                        className="font-semibold hover:underline"
+                      >
                         {change.label || 'no name in it'}
                       </Link>
                     </td>
@@ -247,3 +250,7 @@ function ValuesOf({ change }: { change: LedgerLine }) {
     </span>
   );
 }
+
+/** A merge of doubles stands in the ledger without a submission. */
+const mergePath = ({ systemId, entity }: LedgerLine): string =>
+  `/schema/doubles?system=${systemId}&entity=${entity}&show=merged`;

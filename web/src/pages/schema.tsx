@@ -1,7 +1,9 @@
+import { suggestRecognition } from '@zusammen/core/recognition';
 import type { Entity, Field } from '@zusammen/core/schema';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useReach, useSystem, useSystems } from '../api/hooks.ts';
+import { useRecognitions } from '../api/recognition.ts';
 import type { ReachedUse } from '../api/types.ts';
 import { Incoming, Outgoing, Tag } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
@@ -54,6 +56,7 @@ export function Schema() {
           />
         }
       >
+        {system && entity && <RecognitionLink system={system.id} entity={entity} />}
         {entity && <Tag>{rightsInWords(entity.rights)}</Tag>}
         {detail.data?.readAt && (
           <span className="text-soft">
@@ -110,6 +113,20 @@ export function Schema() {
         </Sheet>
       </div>
     </>
+  );
+}
+
+/** The way to how an entity's records are recognised, where it keeps people or organisations. */
+function RecognitionLink({ system, entity }: { system: string; entity: Entity }) {
+  const known = useRecognitions().data?.find((each) => each.system === system && each.entity === entity.name);
+  if (!known && !suggestRecognition(entity)) return null;
+  return (
+    <Link
+      to={`/schema/recognition?system=${system}&entity=${entity.name}`}
+      className="rounded-[5px] bg-moss-wash px-2 py-0.5 text-small font-semibold whitespace-nowrap text-moss hover:underline"
+    >
+      {known ? `Recognition, ${known.known.toLocaleString()} known` : 'Set up recognition'}
+    </Link>
   );
 }
 

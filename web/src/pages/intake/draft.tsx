@@ -228,13 +228,14 @@ function useDraftFacts(id: string, document: IntakeDocument, mayEdit: boolean): 
   const forms = usePageForms(useRested(whole, 800), mayEdit && document.fields.length > 0);
   return useMemo(() => {
     if (!known.data) return undefined;
-    const { personalSystems, systemNames, abilities, ...rest } = known.data;
+    const { personalSystems, systemNames, abilities, recognitions, ...rest } = known.data;
     const form = forms.data && formOn(forms.data, document);
     return {
       ...rest,
       personalSystems: new Set(personalSystems),
       systemNames: new Map(Object.entries(systemNames)),
       abilities: new Map(Object.entries(abilities)),
+      recognitions: new Map(Object.entries(recognitions)),
       ...(form ? { pageFields: form.fields } : {}),
     };
     // Only the form's name matters of the document here.

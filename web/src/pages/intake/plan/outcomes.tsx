@@ -1,4 +1,4 @@
-import { mayUpdate, type Step } from '@zusammen/core/plans';
+import { alwaysNew, mayUpdate, type Step } from '@zusammen/core/plans';
 import type { ReactNode } from 'react';
 import { Choices, Editable } from '../../../parts/editable.tsx';
 import { useDraft } from '../draft.tsx';
@@ -43,7 +43,11 @@ export function Outcomes({ step, edit }: { step: Step; edit: (work: (step: Step)
   ) => (
     <Cell name={name} note={note}>
       <Editable
-        label={`When ${name.split(' ')[0]!.toLowerCase()} ${when === 'whenSeveral' ? 'are' : 'is'} found`}
+        label={
+          name === 'Unsure'
+            ? 'When it is unsure'
+            : `When ${name.split(' ')[0]!.toLowerCase()} ${when === 'whenSeveral' ? 'are' : 'is'} found`
+        }
         disabled={!mayEdit}
         shown={options.find(({ value }) => value === step[when])?.label}
       >
@@ -59,7 +63,9 @@ export function Outcomes({ step, edit }: { step: Step; edit: (work: (step: Step)
   );
   const none = choice('whenNone', 'None found', share('none', 'new'), NONE);
   const one = choice('whenOne', 'One found', share('one'), ONE);
-  const several = choice('whenSeveral', 'Several found', share('several'), SEVERAL);
+  const several = step.evidence
+    ? choice('whenSeveral', 'Unsure', share('unsure', 'several'), SEVERAL)
+    : choice('whenSeveral', 'Several found', share('several'), SEVERAL);
   if (step.record?.by === 'step') {
     return (
       <Row columns="grid-cols-2">
@@ -77,7 +83,7 @@ export function Outcomes({ step, edit }: { step: Step; edit: (work: (step: Step)
         {one}
       </Row>
     );
-  if (step.recognise.length === 0) {
+  if (alwaysNew(step)) {
     return (
       <Row columns="grid-cols-1">
         <Cell name="Every time" note={share('new')}>
@@ -99,7 +105,7 @@ export function Outcomes({ step, edit }: { step: Step; edit: (work: (step: Step)
 export function outcomeInWords(step: Step): string {
   if (step.record?.by === 'step') return mayUpdate(step) ? 'once more' : `once more, ${step.whenOne}`;
   if (step.record?.by === 'field') return `the one it names, ${step.whenOne}`;
-  if (step.recognise.length === 0) return 'always a new one';
+  if (alwaysNew(step)) return 'always a new one';
   if (step.whenNone === 'create')
     return step.whenOne === 'update' ? 'recognise, else create' : `known: ${step.whenOne}`;
   return `find and ${step.whenOne}`;

@@ -1,5 +1,6 @@
-import { groupsOf, stepName, type Step } from '@zusammen/core/plans';
+import { alwaysNew, groupsOf, stepName, type Step } from '@zusammen/core/plans';
 import type { Entity } from '@zusammen/core/schema';
+import { Link } from 'react-router';
 import { Choices, Editable } from '../../../parts/editable.tsx';
 import { Combobox } from '../../../parts/combobox.tsx';
 import { useDraft } from '../draft.tsx';
@@ -10,6 +11,9 @@ const without = <K extends keyof Step>(step: Step, key: K): Omit<Step, K> => {
   const { [key]: _, ...rest } = step;
   return rest;
 };
+
+/** A step that looks for nothing yet. */
+const bareOf = (step: Step): Step => without(without(step, 'record') as Step, 'evidence') as Step;
 
 /** Once, or once per row of a repeating group; shown only where a form has one. */
 export function HowOften({ step, edit }: { step: Step; edit: Edit }) {
@@ -56,21 +60,29 @@ export function WhichRecord({ step, entity, edit }: { step: Step; entity: Entity
     .slice(0, steps.indexOf(step))
     .filter((each) => each.system === step.system && each.entity === step.entity && each.record?.by !== 'step');
   const { record } = step;
-  const lead = record ? 'that is' : step.recognise.length === 0 ? 'that is' : 'recognised by';
+  const lead = record || alwaysNew(step) ? 'that is' : 'recognised by';
   const shown =
     record?.by === 'step'
       ? `the one of ${nameOf(record.step)}`
       : record?.by === 'field'
         ? `named by ${fieldLabel(record.field)}`
-        : step.recognise.length === 0
+        : alwaysNew(step)
           ? 'always new'
-          : step.recognise.map(({ fields }) => fields.map(labelOf).join(' with ')).join(', or ');
+          : [
+              ...step.recognise.map(({ fields }) => fields.map(labelOf).join(' with ')),
+              ...(step.evidence ? ['all evidence together'] : []),
+            ].join(', or ');
   const mapped = new Set(step.lines.map(({ field }) => field));
   const keyFields = (entity?.fields ?? []).filter(
     ({ name, type }) => mapped.has(name) && type !== 'options' && type !== 'long text',
   );
   const recognised = (work: (keys: Step['recognise']) => Step['recognise']): void =>
     edit((held) => ({ ...(without(held, 'record') as Step), recognise: work(held.recognise) }));
+  const weighed = (on: boolean): void =>
+    edit((held) => {
+      const bare = without(without(held, 'record') as Step, 'evidence') as Step;
+      return on ? { ...bare, evidence: true } : bare;
+    });
   const alone = (name: string): boolean =>
     step.recognise.some((key) => key.fields.length === 1 && key.fields[0] === name);
   return (
@@ -125,9 +137,44 @@ export function WhichRecord({ step, entity, edit }: { step: Step; entity: Entity
                 ))}
               </>
             )}
+            {step.evidence && !record && (
+              <div className="flex items-center justify-between rounded-[6px] px-2 py-1 hover:bg-wash">
+                <span>
+                  <span className="font-semibold">all evidence together</span>
+                  <span className="block text-small text-soft">
+                    {step.recognise.length > 0 ? 'Where no key finds anything: spelling' : 'Spelling'}, sound, short
+                    forms and rarity of all values, weighed.{' '}
+                    <Link
+                      to={`/schema/recognition?system=${step.system}&entity=${step.entity}`}
+                      className="text-plum underline"
+                    >
+                      How {entity?.label ?? 'it'} is recognised
+                    </Link>
+                  </span>
+                </span>
+                <button
+                  type="button"
+                  className="min-h-6 text-small text-soft hover:text-brick hover:underline"
+                  onClick={() => weighed(false)}
+                >
+                  remove
+                </button>
+              </div>
+            )}
             <Combobox
               placeholder="Find a field that a line fills, or another way"
               items={[
+                ...(step.evidence
+                  ? []
+                  : [
+                      {
+                        value: 'evidence',
+                        label: 'all evidence together',
+                        words: 'evidence weighed recognition',
+                        note: 'also other spellings',
+                        group: 'Recognised by',
+                      },
+                    ]),
                 ...keyFields
                   .filter(({ name }) => !alone(name))
                   .map((field) => ({
@@ -152,18 +199,17 @@ export function WhichRecord({ step, entity, edit }: { step: Step; entity: Entity
                     note: 'holds its id',
                     group: 'Or named by the form',
                   })),
-                ...(step.recognise.length > 0 || record
-                  ? [{ value: 'new', label: 'always new', words: 'always new', group: 'Or' }]
-                  : []),
+                ...(!alwaysNew(step) ? [{ value: 'new', label: 'always new', words: 'always new', group: 'Or' }] : []),
               ]}
               choose={(chosen) => {
                 const [kind, ...rest] = chosen.split(' ');
                 const value = rest.join(' ');
-                if (kind === 'key') recognised((keys) => [...keys, { fields: [value] }]);
-                else if (kind === 'new') recognised(() => []);
+                if (kind === 'evidence') weighed(true);
+                else if (kind === 'key') recognised((keys) => [...keys, { fields: [value] }]);
+                else if (kind === 'new') edit((held) => ({ ...bareOf(held), recognise: [] }));
                 else if (kind === 'step')
-                  edit((held) => ({ ...held, recognise: [], record: { by: 'step', step: value } }));
-                else edit((held) => ({ ...held, recognise: [], record: { by: 'field', field: value } }));
+                  edit((held) => ({ ...bareOf(held), recognise: [], record: { by: 'step', step: value } }));
+                else edit((held) => ({ ...bareOf(held), recognise: [], record: { by: 'field', field: value } }));
                 close();
               }}
             />

@@ -1,0 +1,174 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import type { KeyFacts } from '@zusammen/core/checks';
+import type { Weighing } from '@zusammen/core/plans';
+import type { Evidence, KeyMeasure, LearnedLevel, Recognition, Survivor, Verdict } from '@zusammen/core/recognition';
+import type { RecordState, Values } from '@zusammen/core/schema';
+import { api } from './client.ts';
+
+/** What the API tells of recognition and doubles. */
+export interface NearPair {
+  a: string;
+  b: string;
+  weight: number;
+  verdict: Verdict;
+  evidence: Evidence[];
+  why?: string;
+}
+
+export interface Measure {
+  revision: number;
+  at: string;
+  sampled: number;
+  pairs: number;
+  bins: { from: number; counts: number[] };
+  vetoed: number;
+  near: NearPair[];
+  keys: (KeyMeasure & { apart: number; looked: number })[];
+  levels: { about: string; level: string; count: number; bits: number }[];
+}
+
+export interface RecognitionState {
+  scope: number;
+  document: Recognition;
+  revision: number;
+  known: number;
+  filledAt: string | null;
+  measure: Measure | null;
+  words: string | null;
+}
+
+export type SearchState = 'running' | 'paused' | 'done' | 'failed' | 'cancelled';
+export interface Search {
+  id: string;
+  state: SearchState;
+  total: number;
+  done: number;
+  compared: number;
+  words: string | null;
+  startedAt: string;
+  startedBy: string;
+  endedAt: string | null;
+}
+
+export interface RecognitionDetail {
+  recognition: RecognitionState | null;
+  suggestion: Recognition | null;
+  decided?: { same: number; of: number };
+  uses?: string[];
+  searches?: Search[];
+  groups?: Partial<Record<GroupState, number>>;
+  versions?: { number: number; savedAt: string; savedBy: string }[];
+}
+
+export interface EffectOfChange {
+  pairs: { of: number; moves: Record<string, number> };
+  decided: { of: number; agreed: number; wouldAgree: number; wrong: number; wouldBeWrong: number };
+}
+export interface Learning {
+  learned: LearnedLevel[];
+  effect: EffectOfChange;
+  decided: number;
+}
+
+export type Tried = Weighing & { ignored: string[] };
+
+export type GroupState = 'open' | 'merging' | 'merged' | 'apart' | 'taken back';
+export interface GroupLine {
+  id: number;
+  members: string[];
+  names: string[];
+  weight: number;
+  verdict: 'same' | 'unsure';
+  state: GroupState;
+  words: string | null;
+  decidedAt: string | null;
+  decidedBy: string | null;
+}
+export interface Doubles {
+  searches: Search[];
+  counts: Partial<Record<GroupState, number>>;
+  groups: GroupLine[];
+}
+export interface GroupDetail {
+  group: Omit<GroupLine, 'names'> & { merge: { survivor: string; values: Values; others: string[] } | null };
+  system: string;
+  entity: string;
+  records: RecordState[];
+  fields: string[];
+  pairs: (NearPair & { record: string })[];
+  survivor?: string;
+  kept: Survivor[];
+}
+
+export interface RecognitionLine {
+  system: string;
+  systemName: string;
+  entity: string;
+  kind: string;
+  revision: number;
+  document: Recognition;
+  known: number;
+  filledAt: string | null;
+  words: string | null;
+  keys: KeyFacts[];
+}
+
+export const recognitionPath = (system: string, entity: string): string =>
+  `/systems/${system}/entities/${encodeURIComponent(entity)}/recognition`;
+export const doublesPath = (system: string, entity: string): string =>
+  `/systems/${system}/entities/${encodeURIComponent(entity)}/doubles`;
+
+export const useRecognitions = () =>
+  useQuery({
+    queryKey: ['recognitions'],
+    queryFn: async () => (await api<{ recognitions: RecognitionLine[] }>('GET', '/recognitions')).recognitions,
+    staleTime: 10_000,
+  });
+
+export const useRecognition = (system: string | undefined, entity: string | undefined) =>
+  useQuery({
+    queryKey: ['recognition', system, entity],
+    queryFn: () => api<RecognitionDetail>('GET', recognitionPath(system!, entity!)),
+    enabled: system !== undefined && entity !== undefined,
+    // Until the records are known and measured, how far it is.
+    refetchInterval: ({ state }) => {
+      const held = state.data?.recognition;
+      return held && (held.filledAt === null || held.measure?.revision !== held.revision) ? 1_000 : 20_000;
+    },
+  });
+
+/** Known records as they are now. */
+export const useKnownRecords = (system: string, entity: string, ids: readonly string[]) =>
+  useQuery({
+    queryKey: ['known', system, entity, ids.join()],
+    queryFn: async () =>
+      (
+        await api<{ records: RecordState[] }>(
+          'GET',
+          `${recognitionPath(system, entity)}/records?ids=${encodeURIComponent(ids.join(','))}`,
+        )
+      ).records,
+    enabled: ids.length > 0,
+    staleTime: 30_000,
+    placeholderData: keepPreviousData,
+  });
+
+export const useDoubles = (system: string, entity: string, states: string) =>
+  useQuery({
+    queryKey: ['doubles', system, entity, states],
+    queryFn: () => api<Doubles>('GET', `${doublesPath(system, entity)}?state=${encodeURIComponent(states)}`),
+    refetchInterval: ({ state }) => (state.data?.searches.some((each) => each.state === 'running') ? 700 : 10_000),
+    placeholderData: keepPreviousData,
+  });
+
+export const useGroup = (id: number | undefined, survivor: string | undefined, rule: string) =>
+  useQuery({
+    queryKey: ['doubles', 'group', id, survivor, rule],
+    queryFn: () =>
+      api<GroupDetail>(
+        'GET',
+        `/doubles/groups/${id}?${new URLSearchParams({ rule, ...(survivor ? { survivor } : {}) }).toString()}`,
+      ),
+    enabled: id !== undefined,
+    placeholderData: keepPreviousData,
+  });

@@ -1,0 +1,272 @@
+import { SURVIVOR_RULES, type SurvivorRule } from '@zusammen/core/recognition';
+import type { Entity } from '@zusammen/core/schema';
+import { useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { api } from '../../api/client.ts';
+import { useDo, useMe, useSystem } from '../../api/hooks.ts';
+import {
+  doublesPath,
+  useDoubles,
+  type Doubles as Told,
+  type GroupLine,
+  type GroupState,
+  type Search,
+} from '../../api/recognition.ts';
+import { Button } from '../../parts/button.tsx';
+import { Tag } from '../../parts/chip.tsx';
+import { cx } from '../../parts/cx.ts';
+import { bitsText } from '../../parts/evidence.tsx';
+import { Key } from '../../parts/key.tsx';
+import { listKeys, useKeys } from '../../parts/keys.ts';
+import { Heading, Sheet } from '../../parts/sheet.tsx';
+import { Empty, Fetched } from '../../parts/states.tsx';
+import { Moment } from '../../parts/time.tsx';
+import { OneGroup } from './one-group.tsx';
+
+const SHOWN: Record<string, { name: string; states: GroupState[] }> = {
+  open: { name: 'To decide', states: ['open', 'merging'] },
+  merged: { name: 'Merged', states: ['merged'] },
+  apart: { name: 'Kept apart', states: ['apart'] },
+  back: { name: 'Taken back', states: ['taken back'] },
+};
+
+/** Doubles among known records: searched for in bulk, decided group by group. */
+export function Doubles() {
+  const [params, setParams] = useSearchParams();
+  const [system, name] = [params.get('system') ?? '', params.get('entity') ?? ''];
+  const shown = SHOWN[params.get('show') ?? ''] ? params.get('show')! : 'open';
+  const detail = useSystem(system || undefined);
+  const entity = detail.data?.schema.entities.find((each) => each.name === name);
+  const doubles = useDoubles(system, name, SHOWN[shown]!.states.join(','));
+  const set = (changed: Record<string, string>): void =>
+    setParams((held) => ({ ...Object.fromEntries(held), ...changed }), { replace: true });
+  return (
+    <Fetched query={doubles} rows={12}>
+      {(told) =>
+        entity ? (
+          <>
+            <Heading
+              crumbs={
+                <>
+                  <Link to="/schema" className="hover:underline">
+                    Schema
+                  </Link>{' '}
+                  /{' '}
+                  <Link to={`/schema/recognition?system=${system}&entity=${name}`} className="hover:underline">
+                    {entity.label}, recognition
+                  </Link>{' '}
+                  /
+                </>
+              }
+              title="Doubles"
+              actions={
+                <div role="radiogroup" aria-label="What is shown" className="flex gap-1">
+                  {Object.entries(SHOWN).map(([key, { name: label, states }]) => (
+                    <button
+                      key={key}
+                      type="button"
+                      role="radio"
+                      aria-checked={key === shown}
+                      onClick={() => set({ show: key, group: '' })}
+                      className={cx(
+                        'rounded-[6px] px-2.5 py-1 text-small',
+                        key === shown ? 'bg-sand font-semibold' : 'text-soft hover:bg-wash',
+                      )}
+                    >
+                      {label}{' '}
+                      <span className="font-mono">
+                        {states.reduce((sum, state) => sum + (told.counts[state] ?? 0), 0)}
+                      </span>
+                    </button>
+                  ))}
+                </div>
+              }
+            >
+              {(told.counts.open ?? 0) > 0 && <Tag tone="saffron">{told.counts.open} to decide</Tag>}
+            </Heading>
+            <SearchLine system={system} entity={entity} search={told.searches[0]} />
+            <Groups
+              key={shown}
+              told={told}
+              entity={entity}
+              system={system}
+              chosen={params.get('group')}
+              choose={(id) => set({ group: String(id) })}
+            />
+          </>
+        ) : (
+          <Empty title="There is no such entity" />
+        )
+      }
+    </Fetched>
+  );
+}
+
+/** How far the search is, and what can be done about it. */
+function SearchLine({ system, entity, search }: { system: string; entity: Entity; search: Search | undefined }) {
+  const me = useMe();
+  const may = me.data !== undefined && me.data.role !== 'viewer';
+  const start = useDo(() => api('POST', doublesPath(system, entity.name)), ['doubles']);
+  const move = useDo(
+    (state: 'running' | 'paused' | 'cancelled') => api('POST', `/doubles/searches/${search?.id}/state`, { state }),
+    ['doubles'],
+  );
+  const under = search && (search.state === 'running' || search.state === 'paused');
+  const share = search && search.total > 0 ? search.done / search.total : 0;
+  return (
+    <Sheet className="mb-3.5">
+      <div className="flex min-h-[46px] flex-wrap items-center gap-3 px-4 py-1.5">
+        {!search && <span>Nobody has looked for doubles among these records yet.</span>}
+        {under && (
+          <>
+            <span className="font-semibold">{search.state === 'running' ? 'Looking for doubles' : 'Paused'}</span>
+            <span
+              role="progressbar"
+              aria-label="Records compared"
+              aria-valuenow={Math.round(share * 100)}
+              aria-valuemin={0}
+              aria-valuemax={100}
+              className="h-[8px] w-[220px] overflow-hidden rounded-full bg-sand"
+            >
+              <span className="block h-full bg-plum" style={{ width: `${share * 100}%` }} />
+            </span>
+            <span className="text-soft">
+              <span className="font-mono">{search.done.toLocaleString()}</span> of{' '}
+              <span className="font-mono">{search.total.toLocaleString()}</span>
+              {search.state === 'running' && share > 0.02 && `, ${timeLeft(search, share)}`}
+            </span>
+            <span className="ml-auto flex gap-2">
+              {search.state === 'running' ? (
+                <Button disabled={!may} onClick={() => move.mutate('paused')}>
+                  Pause
+                </Button>
+              ) : (
+                <Button disabled={!may} onClick={() => move.mutate('running')}>
+                  Go on
+                </Button>
+              )}
+              <Button disabled={!may} onClick={() => move.mutate('cancelled')}>
+                Cancel
+              </Button>
+            </span>
+          </>
+        )}
+        {search && !under && (
+          <span className="text-soft">
+            Looked {search.state === 'done' ? 'through' : 'at'}{' '}
+            <span className="font-mono">{search.done.toLocaleString()}</span> records, compared{' '}
+            <span className="font-mono">{search.compared.toLocaleString()}</span> pairs,{' '}
+            <Moment at={search.endedAt ?? search.startedAt} />, {search.startedBy}
+            {search.state !== 'done' && <Tag tone="saffron">◆ {search.state}</Tag>} {search.words}
+          </span>
+        )}
+        {!under && (
+          <Button
+            look={search ? 'plain' : 'strong'}
+            className="ml-auto"
+            disabled={!may}
+            busy={start.isPending}
+            onClick={() => start.mutate(undefined)}
+          >
+            {search ? 'Look again' : 'Look for doubles'}
+          </Button>
+        )}
+        {(start.error ?? move.error) && (
+          <p role="alert" className="w-full text-brick">
+            {(start.error ?? move.error)!.message}
+          </p>
+        )}
+      </div>
+    </Sheet>
+  );
+}
+
+function timeLeft({ startedAt }: Search, share: number): string {
+  const seconds = ((Date.now() - Date.parse(startedAt)) / 1000 / share) * (1 - share);
+  return seconds < 90
+    ? `about ${Math.max(1, Math.round(seconds))} s left`
+    : `about ${Math.round(seconds / 60)} min left`;
+}
+
+function Groups({
+  told,
+  entity,
+  system,
+  chosen,
+  choose,
+}: {
+  told: Told;
+  entity: Entity;
+  system: string;
+  chosen: string | null;
+  choose: (id: number) => void;
+}) {
+  const [rule, setRule] = useState<SurvivorRule>(SURVIVOR_RULES[0]);
+  const { groups } = told;
+  const at = Math.max(
+    0,
+    groups.findIndex(({ id }) => String(id) === chosen),
+  );
+  useKeys(listKeys(groups.length, at, (to) => groups[to] && choose(groups[to].id)));
+  const group = groups[at];
+  if (!group)
+    return (
+      <Sheet>
+        <Empty title="No groups here">
+          {told.searches.length === 0
+            ? 'Look for doubles: all known records are compared, and what belongs together is shown in groups.'
+            : 'What was found has been decided.'}
+        </Empty>
+      </Sheet>
+    );
+  return (
+    <div className="grid grid-cols-[272px_minmax(0,1fr)] items-start gap-3.5">
+      <Sheet
+        title="Groups"
+        aside={
+          <>
+            <Key name="J" /> <Key name="K" />
+          </>
+        }
+      >
+        <ul tabIndex={0} aria-label="Groups" className="max-h-[calc(100vh-236px)] overflow-auto">
+          {groups.map((each, index) => (
+            <li key={each.id} className="border-t border-hair first:border-t-0">
+              <GroupButton group={each} current={index === at} choose={() => choose(each.id)} />
+            </li>
+          ))}
+        </ul>
+      </Sheet>
+      <OneGroup
+        key={`${group.id} ${group.state}`}
+        system={system}
+        entity={entity}
+        id={group.id}
+        rule={rule}
+        setRule={setRule}
+      />
+    </div>
+  );
+}
+
+function GroupButton({ group, current, choose }: { group: GroupLine; current: boolean; choose: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-current={current}
+      onClick={choose}
+      className={cx(
+        'block w-full px-4 py-2 text-left hover:bg-wash',
+        current && 'bg-plum-wash/60 shadow-[inset_4px_0_0_var(--color-plum)]',
+      )}
+    >
+      <span className="block truncate font-semibold">{group.names[0]}</span>
+      <span className="flex items-center justify-between gap-2 text-small text-soft">
+        <span className="truncate">{group.members.join(', ')}</span>
+        <Tag tone={group.verdict === 'same' ? 'moss' : 'saffron'}>
+          {group.verdict === 'same' ? '●' : '◆'} <span className="font-mono">{bitsText(group.weight)}</span>
+        </Tag>
+      </span>
+    </button>
+  );
+}
