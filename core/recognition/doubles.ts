@@ -24,10 +24,9 @@ export function findDoubles<
     for (const other of matcher.candidates(record, at)) {
       if (other < at) continue;
       compared += 1;
-      const pair = matcher.compare(record, matcher.at(other));
-      const weight = pair.weight - prior;
-      const verdict = verdictAlone({ weight, compared: pair }, thresholds);
-      if (verdict !== 'different') pairs.push({ a: record.id, b: matcher.idAt(other), weight, verdict });
+      if (matcher.marksApart(at, other)) continue;
+      const found = judged(matcher, record, matcher.at(other), prior, thresholds);
+      if (found) pairs.push(found);
     }
   }
   return { pairs, compared };
@@ -45,11 +44,24 @@ export function findAcross<
   for (const record of records) {
     for (const other of matcher.candidates(record)) {
       compared += 1;
-      const pair = matcher.compare(record, matcher.at(other));
-      const weight = pair.weight - prior;
-      const verdict = verdictAlone({ weight, compared: pair }, thresholds);
-      if (verdict !== 'different') pairs.push({ a: record.id, b: matcher.idAt(other), weight, verdict });
+      const found = judged(matcher, record, matcher.at(other), prior, thresholds);
+      if (found) pairs.push(found);
     }
   }
   return { pairs, compared };
+}
+
+/** @param prior what evidence must outweigh, in bits */
+function judged<Raw extends { id: string }, Prepared extends { id: string }, Frequencies extends Commonness<Prepared>>(
+  matcher: Matcher<Raw, Prepared, Frequencies>,
+  a: Prepared,
+  b: Prepared,
+  prior: number,
+  thresholds: Thresholds,
+): DoublePair | undefined {
+  if (matcher.apart(a, b)) return undefined;
+  const compared = matcher.compare(a, b);
+  const weight = compared.weight - prior;
+  const verdict = verdictAlone({ weight, compared }, thresholds);
+  return verdict === 'different' ? undefined : { a: a.id, b: b.id, weight, verdict };
 }

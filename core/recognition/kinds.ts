@@ -15,6 +15,7 @@ import {
   comparePeople,
   keysOfPerson,
   packPerson,
+  peopleApart,
   PeopleFrequencies,
   preparePerson,
   unpackPerson,
@@ -28,6 +29,15 @@ export const PEOPLE: Kind<PersonRecord, Person, PeopleFrequencies> = {
   keys: keysOfPerson,
   closeKeys: closeKeysOfPerson,
   compare: comparePeople,
+  apart: peopleApart,
+  mark: ({ born }) => (born ? born.year * 10_000 + born.month * 100 + born.day : 0),
+  // As dates of birth are compared: where year, month and day all differ.
+  marksApart: (a, b) =>
+    a !== 0 &&
+    b !== 0 &&
+    a % 100 !== b % 100 &&
+    Math.floor(a / 10_000) !== Math.floor(b / 10_000) &&
+    Math.floor(a / 100) % 100 !== Math.floor(b / 100) % 100,
   pack: packPerson,
   unpack: unpackPerson,
 };

@@ -23,6 +23,11 @@ export interface Kind<Raw, Prepared, Frequencies extends Commonness<Prepared>> {
   /** Those of the keys that two about the same are likely to share, and two others seldom do. */
   closeKeys: (record: Prepared) => string[];
   compare: (a: Prepared, b: Prepared, common: Frequencies) => Compared;
+  /** Whether a rule keeps two apart, as far as that is found out without weighing everything. */
+  apart?: (a: Prepared, b: Prepared, common: Frequencies) => boolean;
+  /** A number per record by which many pairs are seen to be apart before they are unpacked; 0: it says nothing. */
+  mark?: (record: Prepared) => number;
+  marksApart?: (a: number, b: number) => boolean;
   /** What is prepared as one short text, and back. */
   pack: (record: Prepared) => string;
   unpack: (id: string, packed: string) => Prepared;
@@ -90,6 +95,7 @@ export class Matcher<
 > {
   private readonly blocks: Blocks;
   private readonly common: Frequencies;
+  private readonly marks: Uint32Array;
 
   /** @param known ids and packed records, in the same order */
   constructor(
@@ -99,6 +105,7 @@ export class Matcher<
     private readonly tuning?: Tuning,
   ) {
     this.common = kind.frequencies();
+    this.marks = new Uint32Array(kind.mark ? known.packed.length : 0);
     this.blocks = new Blocks(known.packed.length, this.allKeys());
   }
 
@@ -123,6 +130,7 @@ export class Matcher<
       const record = this.at(at);
       // In passing: it is unpacked once for both.
       this.common.add(record);
+      if (this.kind.mark) this.marks[at] = this.kind.mark(record);
       yield this.kind.keys(record);
     }
   }
@@ -143,6 +151,16 @@ export class Matcher<
   /** The numbers of those that come into question. @param except the number of the record itself, where it is known */
   candidates(record: Prepared, except?: number): number[] {
     return this.blocks.candidates(this.kind.keys(record), except);
+  }
+
+  /** Whether two of the known ones are seen to be apart without a look at the rest of them. */
+  marksApart(a: number, b: number): boolean {
+    return this.kind.marksApart?.(this.marks[a] ?? 0, this.marks[b] ?? 0) ?? false;
+  }
+
+  /** Whether two can't be the same, whatever they weigh; only what is quickly seen. */
+  apart(a: Prepared, b: Prepared): boolean {
+    return this.kind.apart?.(a, b, this.common) ?? false;
   }
 
   compare(a: Prepared, b: Prepared): Compared {

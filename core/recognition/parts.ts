@@ -48,11 +48,11 @@ export function emailOf(value: string | undefined): Email | undefined {
   return emailFrom(`${local}@${domain}`);
 }
 
-/** The parts of an address that is known to be one. */
-export function emailFrom(whole: string): Email {
+/** The parts of an address that is known to be one. @param known its plain form, where it was worked out before */
+export function emailFrom(whole: string, known?: string): Email {
   const at = whole.lastIndexOf('@');
   const local = whole.slice(0, at);
-  const plain = local.replace(/\+.*$/, '').replace(/[._-]/g, '');
+  const plain = known ? known : /[+._-]/.test(local) ? local.replace(/\+.*$/, '').replace(/[._-]/g, '') : local;
   return { whole, local, domain: whole.slice(at + 1), plain, role: ROLES.has(plain) };
 }
 
@@ -249,10 +249,10 @@ export function dayOf(value: string | undefined): Day | undefined {
   return date;
 }
 
-/** A day as it was packed: year, month and day with hyphens between. */
+/** A day as it was packed: year, month and day as one number. */
 export function dayFrom(packed: string): Day {
-  const [year, month, day] = packed.split('-').map(Number) as [number, number, number];
-  return { year, month, day };
+  const number = Number(packed);
+  return { year: Math.floor(number / 10_000), month: Math.floor(number / 100) % 100, day: number % 100 };
 }
 
 const turned = (match: RegExpExecArray | null): (string | undefined)[] => (match ? [match[3], match[2], match[1]] : []);
@@ -261,15 +261,17 @@ export function compareDays(a: Day | undefined, b: Day | undefined): (Evidence &
   if (!a || !b) return undefined;
   const about = 'date of birth';
   if (a.year === b.year && a.month === b.month && a.day === b.day) return { about, level: 'same', bits: 13.5 };
+  const same = Number(a.year === b.year) + Number(a.month === b.month) + Number(a.day === b.day);
+  // One wrong digit, or two swapped, leave a part as it was.
+  if (same === 0) return { about, level: 'different', bits: -12, apart: true };
   if (a.year === b.year && a.month === b.day && a.day === b.month)
     return { about, level: 'day and month swapped', bits: 10 };
-  const text = ({ year, month, day }: Day): string =>
-    `${year}${String(month).padStart(2, '0')}${String(day).padStart(2, '0')}`;
-  if (typingErrors(text(a), text(b), 1) === 1) return { about, level: 'a digit off', bits: 6 };
-  const same = Number(a.year === b.year) + Number(a.month === b.month) + Number(a.day === b.day);
+  if (typingErrors(digitsOf(a), digitsOf(b), 1) === 1) return { about, level: 'a digit off', bits: 6 };
   if (same === 2) return { about, level: 'two parts of three the same', bits: 2 };
   return { about, level: 'different', bits: -12, apart: true };
 }
+
+const digitsOf = ({ year, month, day }: Day): string => String(year * 10_000 + month * 100 + day);
 
 // ——— web address
 

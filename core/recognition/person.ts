@@ -2,7 +2,7 @@ import { mistyped } from './distance.ts';
 import { summed, type Compared, type Evidence } from './evidence.ts';
 import { Frequency } from './frequency.ts';
 import type { Commonness } from './matcher.ts';
-import { familyWords, formsOf, sameByForm, sound } from './names.ts';
+import { familyWords, formsOf, sameByForm, sound, type SameName } from './names.ts';
 import {
   addressKey,
   addressOf,
@@ -196,73 +196,128 @@ interface NameLevel extends Evidence {
   apart?: true;
 }
 
+/** Two names that both are names were not mistyped: Peter is not Petra. */
+function isName(word: string, common: Frequency): boolean {
+  return formsOf(word).length > 0 || common.count(word) >= 8;
+}
+
+const mayBeOff = (one: string, other: string, common: Frequency): boolean =>
+  !(isName(one, common) && isName(other, common));
+
 function compareGiven(a: readonly string[], b: readonly string[], common: Frequency): NameLevel | undefined {
   if (a.length === 0 || b.length === 0) return undefined;
   const about = 'first name';
-  const rare = (word: string): number => common.bits(word);
   const [x, y] = [a[0]!, b[0]!];
-  if (a.join('') === b.join('')) return { about, level: 'same', bits: Math.max(rare(x), rare(y)) - 0.2 };
+  if (sameWords(a, b)) return { about, level: 'same', bits: Math.max(common.bits(x), common.bits(y)) - 0.2 };
   // One of several: Anna Maria is also Maria.
-  const shared = a.find((word) => word.length > 1 && b.includes(word));
-  if (shared) return { about, level: 'one of them the same', bits: rare(shared) - (x === y ? 1 : 2) };
-  const forms = a.flatMap((one) => b.flatMap((other) => sameByForm(one, other) ?? []));
-  if (forms.includes('a short form'))
-    return { about, level: 'a short form', bits: Math.max(1.5, Math.min(rare(x), rare(y)) - 3) };
-  if (forms.length > 0) return { about, level: 'one name in two languages', bits: 0.5 };
-  // Two names that both are names were not mistyped: Peter is not Petra.
-  const real = (word: string): boolean => formsOf(word).length > 0 || common.count(word) >= 8;
-  const mayBeOff = (one: string, other: string): boolean => !(real(one) && real(other));
-  if (a.some((one) => b.some((other) => one.length > 3 && mistyped(one, other) && mayBeOff(one, other))))
-    return { about, level: 'a letter off', bits: Math.max(1.5, Math.min(rare(x), rare(y), 9) - 3) };
+  for (const word of a)
+    if (word.length > 1 && b.includes(word))
+      return { about, level: 'one of them the same', bits: common.bits(word) - (x === y ? 1 : 2) };
+  const form = sameForm(a, b);
+  if (form === 'a short form')
+    return { about, level: form, bits: Math.max(1.5, Math.min(common.bits(x), common.bits(y)) - 3) };
+  if (form) return { about, level: form, bits: 0.5 };
+  for (const one of a)
+    for (const other of b)
+      if (one.length > 3 && mistyped(one, other) && mayBeOff(one, other, common))
+        return {
+          about,
+          level: 'a letter off',
+          bits: Math.max(1.5, Math.min(common.bits(x), common.bits(y), 9) - 3),
+        };
   if (x[0] === y[0] && (x.length === 1 || y.length === 1)) return { about, level: 'an initial', bits: 1.5 };
-  if (x.length > 3 && y.length > 3 && sound(x) === sound(y) && sound(x).length > 2 && mayBeOff(x, y))
+  if (x.length > 3 && y.length > 3 && sound(x) === sound(y) && sound(x).length > 2 && mayBeOff(x, y, common))
     return { about, level: 'sound alike', bits: 1.5 };
   if ((x.length > 2 && y.startsWith(x)) || (y.length > 2 && x.startsWith(y)))
     return { about, level: 'a beginning', bits: 2 };
   return { about, level: 'different', bits: -8, apart: true };
 }
 
+/** The same letters in the same order, however they are parted into words. */
+const sameWords = (a: readonly string[], b: readonly string[]): boolean =>
+  a.length === 1 && b.length === 1 ? a[0] === b[0] : a.join('') === b.join('');
+
+function sameForm(a: readonly string[], b: readonly string[]): SameName | undefined {
+  let found: SameName | undefined;
+  for (const one of a)
+    for (const other of b) {
+      const form = sameByForm(one, other);
+      if (form === 'a short form') return form;
+      found ??= form;
+    }
+  return found;
+}
+
+/** The rarest of some words, in bits. */
+function rarest(words: readonly string[], common: Frequency): number {
+  let most = 0;
+  for (const word of words) most = Math.max(most, common.bits(word));
+  return most;
+}
+
 function compareFamily(a: readonly string[], b: readonly string[], common: Frequency): NameLevel | undefined {
   if (a.length === 0 || b.length === 0) return undefined;
   const about = 'family name';
-  const rare = (word: string): number => common.bits(word);
-  const least = (words: readonly string[]): number => Math.max(...words.map(rare));
+  if (sameWords(a, b)) return { about, level: 'same', bits: rarest(a, common) - 0.2 };
+  for (const word of a)
+    if (word.length > 2 && b.includes(word))
+      return { about, level: 'one of its parts the same', bits: common.bits(word) - 2 };
   const [x, y] = [a.join(''), b.join('')];
-  if (x === y) return { about, level: 'same', bits: least(a) - 0.2 };
-  const shared = a.find((word) => word.length > 2 && b.includes(word));
-  if (shared) return { about, level: 'one of its parts the same', bits: rare(shared) - 2 };
-  if (a.some((one) => b.some((other) => mistyped(one, other))) || mistyped(x, y))
-    return { about, level: 'a letter off', bits: Math.max(1.5, Math.min(least(a), least(b), 11) - 3.5) };
+  if (someMistyped(a, b) || mistyped(x, y))
+    return {
+      about,
+      level: 'a letter off',
+      bits: Math.max(1.5, Math.min(rarest(a, common), rarest(b, common), 11) - 3.5),
+    };
   if (sound(x) === sound(y) && sound(x).length > 2) return { about, level: 'sound alike', bits: 3 };
   return { about, level: 'different', bits: -4.5, apart: true };
 }
 
+function someMistyped(a: readonly string[], b: readonly string[]): boolean {
+  for (const one of a) for (const other of b) if (mistyped(one, other)) return true;
+  return false;
+}
+
 /** What the names say when one side has them in each other's place; the same from either side. */
-function crossed(a: Person, b: Person, common: PeopleFrequencies): number | undefined {
-  const both = (given: Frequency, family: Frequency): number | undefined => {
-    const levels = [
-      given === common.given ? compareGiven(a.given, b.family, given) : compareFamily(a.given, b.family, given),
-      family === common.family ? compareFamily(a.family, b.given, family) : compareGiven(a.family, b.given, family),
-    ];
-    if (levels.some((level) => level === undefined || level.apart)) return undefined;
-    return levels.reduce((total, level) => total + level!.bits, 0);
-  };
-  const sums = [both(common.given, common.family), both(common.family, common.given)];
-  return sums.every((each) => each !== undefined) ? Math.min(...sums) : undefined;
+function crossed(a: Person, b: Person, { given, family }: PeopleFrequencies): number | undefined {
+  // Most pairs share neither: a look at the letters spares the rest.
+  if (a.given.length === 0 || b.given.length === 0 || a.family.length === 0 || b.family.length === 0) return undefined;
+  const one = compareGiven(a.given, b.family, given);
+  if (!one || one.apart) return undefined;
+  const other = compareFamily(a.family, b.given, family);
+  if (!other || other.apart) return undefined;
+  const third = compareFamily(a.given, b.family, family);
+  const fourth = compareGiven(a.family, b.given, given);
+  if (!third || third.apart || !fourth || fourth.apart) return undefined;
+  return Math.min(one.bits + other.bits, third.bits + fourth.bits);
 }
 
 function compareNames(a: Person, b: Person, common: PeopleFrequencies): { evidence: NameLevel[]; apart: boolean } {
-  const straight = [
-    compareGiven(a.given, b.given, common.given),
-    compareFamily(a.family, b.family, common.family),
-  ].filter((each) => each !== undefined);
-  const sum = (levels: readonly NameLevel[]): number => levels.reduce((total, { bits }) => total + bits, 0);
-  const swapped = crossed(a, b, common);
-  if (swapped !== undefined && swapped - 3 > sum(straight)) {
+  const first = compareGiven(a.given, b.given, common.given);
+  const last = compareFamily(a.family, b.family, common.family);
+  const sum = (first?.bits ?? 0) + (last?.bits ?? 0);
+  // Where both agree, they weren't swapped.
+  const swapped = first && last && !first.apart && !last.apart ? undefined : crossed(a, b, common);
+  if (swapped !== undefined && swapped - 3 > sum) {
     const level = 'first and family name swapped';
     return { evidence: [{ about: 'name', level, bits: Math.min(swapped - 3, 16) }], apart: false };
   }
-  return { evidence: straight, apart: straight.some(({ about, apart }) => about === 'first name' && apart === true) };
+  const evidence: NameLevel[] = [];
+  if (first) evidence.push(first);
+  if (last) evidence.push(last);
+  return { evidence, apart: first?.apart === true };
+}
+
+/**
+ * Whether a rule keeps two apart whatever else they share, found out without weighing the rest: born on different
+ * days, or of different first names without both mailbox and birthday in common.
+ */
+export function peopleApart(a: Person, b: Person, common: PeopleFrequencies): boolean {
+  if (a.born && b.born && compareDays(a.born, b.born)?.apart) return true;
+  if (a.given.length === 0 || b.given.length === 0) return false;
+  const own = a.born !== undefined && b.born !== undefined && a.email !== undefined && a.email.whole === b.email?.whole;
+  if (own || !compareGiven(a.given, b.given, common.given)?.apart) return false;
+  return crossed(a, b, common) === undefined;
 }
 
 /** Whether two people are one, with the weight of every field. Symmetric. */
@@ -370,23 +425,26 @@ export function packPerson({ given, family, generation, email, phones, address, 
     family.join(' '),
     generation || '',
     email?.whole ?? '',
+    email?.plain ?? '',
     phones.map(({ digits }) => digits).join(' '),
-    ...(address ? [address.street, address.number, address.postcode, address.city] : ['', '', '', '']),
-    born ? `${born.year}-${born.month}-${born.day}` : '',
+    address?.street ?? '',
+    address?.number ?? '',
+    address?.postcode ?? '',
+    address?.city ?? '',
+    born ? String(born.year * 10_000 + born.month * 100 + born.day) : '',
     organisation.join(' '),
   ].join(PARTED);
 }
 
 export function unpackPerson(id: string, packed: string): Person {
-  const [given, family, generation, email, phones, street, number, postcode, city, born, organisation] = packed.split(
-    PARTED,
-  ) as string[];
+  const [given, family, generation, email, plain, phones, street, number, postcode, city, born, organisation] =
+    packed.split(PARTED) as string[];
   return {
     id,
     given: wordsIn(given),
     family: wordsIn(family),
     generation: Number(generation ?? 0),
-    email: email ? emailFrom(email) : undefined,
+    email: email ? emailFrom(email, plain) : undefined,
     phones: wordsIn(phones).map(phoneFrom),
     address:
       street || postcode || city

@@ -16,6 +16,9 @@ export interface Packed {
   packed: string;
 }
 
+/** The keys of what was kept of a record. */
+export type KeysOf = (recordId: string, packed: string) => readonly number[];
+
 const TUPLES = 4000;
 
 /** Takes records into the index, or up to date in it. @returns how many were new */
@@ -24,6 +27,7 @@ export function rememberKnown(
   scope: number,
   generation: number,
   records: readonly KnownRecord[],
+  keysOf: KeysOf,
 ): Promise<number> {
   if (records.length === 0) return Promise.resolve(0);
   // Always in the same order, so that two who remember the same can't wait for each other.
@@ -38,8 +42,7 @@ export function rememberKnown(
     );
     const now = await heldOf(query, scope, ids);
     const changed = ordered.filter(({ recordId, packed }) => before.get(recordId)?.packed !== packed);
-    const stale = changed.flatMap(({ recordId }) => before.get(recordId)?.n ?? []);
-    if (stale.length > 0) await query('DELETE FROM known_keys WHERE n IN (?)', [stale]);
+    for (const { recordId } of changed) await forgetKeys(query, scope, before.get(recordId), keysOf);
     const keys = changed.flatMap(({ recordId, keys: mine }) => mine.map((hash) => [scope, hash, now.get(recordId)!.n]));
     for (let at = 0; at < keys.length; at += TUPLES)
       await query('INSERT IGNORE INTO known_keys (scope, hash, n) VALUES ?', [keys.slice(at, at + TUPLES)]);
@@ -55,20 +58,31 @@ async function heldOf(query: Query, scope: number, ids: readonly string[]): Prom
   return new Map(rows.map(({ n, record_id: recordId, packed }) => [recordId, { n, recordId, packed }]));
 }
 
+/**
+ * Takes the keys of a record away. They are worked out again from what was kept of it: an index of keys by record
+ * would be as large as the keys themselves.
+ */
+async function forgetKeys(query: Query, scope: number, held: Packed | undefined, keysOf: KeysOf): Promise<void> {
+  if (!held) return;
+  const hashes = keysOf(held.recordId, held.packed);
+  if (hashes.length > 0)
+    await query('DELETE FROM known_keys WHERE scope = ? AND hash IN (?) AND n = ?', [scope, hashes, held.n]);
+}
+
 /** Takes records out of the index. @returns how many were there */
-export function forgetKnown(db: Database, scope: number, ids: readonly string[]): Promise<number> {
+export function forgetKnown(db: Database, scope: number, ids: readonly string[], keysOf: KeysOf): Promise<number> {
   if (ids.length === 0) return Promise.resolve(0);
   return inTransaction(db, async (query) => {
-    const held = [...(await heldOf(query, scope, ids)).values()].map(({ n }) => n);
+    const held = [...(await heldOf(query, scope, ids)).values()];
     if (held.length === 0) return 0;
-    await query('DELETE FROM known_keys WHERE n IN (?)', [held]);
-    await query('DELETE FROM known_records WHERE n IN (?)', [held]);
+    for (const each of held) await forgetKeys(query, scope, each, keysOf);
+    await query('DELETE FROM known_records WHERE n IN (?)', [held.map(({ n }) => n)]);
     return held.length;
   });
 }
 
 /** Takes out what a whole reading didn't meet any more, in portions. @returns how many */
-export async function forgetStale(db: Database, scope: number, generation: number): Promise<number> {
+export async function forgetStale(db: Database, scope: number, generation: number, keysOf: KeysOf): Promise<number> {
   let gone = 0;
   for (;;) {
     const stale = await inTransaction(db, (query) =>
@@ -82,6 +96,7 @@ export async function forgetStale(db: Database, scope: number, generation: numbe
       db,
       scope,
       stale.map(({ record_id: id }) => id),
+      keysOf,
     );
   }
 }

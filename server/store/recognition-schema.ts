@@ -121,7 +121,7 @@ export const knownKeys = mysqlTable(
     hash: bigint('hash', { mode: 'number' }).notNull(),
     n: bigint('n', { mode: 'number' }).notNull(),
   },
-  (table) => [primaryKey({ columns: [table.scope, table.hash, table.n] }), index('known_keys_record').on(table.n)],
+  (table) => [primaryKey({ columns: [table.scope, table.hash, table.n] })],
 );
 
 /** What people decided about pairs; weights are learned from it. */

@@ -154,8 +154,7 @@ export async function merge(merging: Merging, plan: MergePlan): Promise<Merged> 
     if (refusal !== undefined) return stopped(`${other}: ${refusal}`);
     if (effect.state === 'written') removed += 1;
   }
-  const found = await merging.known.of(target);
-  if (found) for (const other of plan.others) await merging.known.forget(found.row.scope, other);
+  for (const other of plan.others) await merging.known.forget(target, other);
   const survivor = await world.read(target, plan.survivor);
   if (survivor) await merging.known.remember(target, survivor.id, survivor.values);
   return { done: true, moved, removed, words: `Group ${group.id} is one record, ${plan.survivor}.` };

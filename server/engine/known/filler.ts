@@ -21,7 +21,7 @@ import {
   type Systems,
 } from '../../systems/index.ts';
 import type { LiveView } from '../live.ts';
-import { countsToKeep, packedBy, type Known } from './known.ts';
+import { countsToKeep, keysBy, packedBy, type Known } from './known.ts';
 import { countKnownValues, measureOf, samplePairs } from './measure.ts';
 
 export interface FillerSettings {
@@ -143,7 +143,8 @@ export class Filler {
       if (next === null) break;
       from = { link: next };
     }
-    if (!this.stopping) await forgetStale(this.db, row.scope, row.generation);
+    const keysOf = keysBy(await this.known.recogniserOf(row));
+    if (!this.stopping) await forgetStale(this.db, row.scope, row.generation, keysOf);
     return { known, changed: true };
   }
 
@@ -176,8 +177,9 @@ export class Filler {
   private async takeIn(row: RecognitionRow, page: Page): Promise<number> {
     const recogniser = await this.known.recogniserOf(row);
     const records = page.records.map(({ id, values }) => packedBy(recogniser, id, values));
-    const more = await rememberKnown(this.db, row.scope, row.generation, records);
-    return more - (await forgetKnown(this.db, row.scope, page.gone));
+    const keysOf = keysBy(recogniser);
+    const more = await rememberKnown(this.db, row.scope, row.generation, records, keysOf);
+    return more - (await forgetKnown(this.db, row.scope, page.gone, keysOf));
   }
 
   private async count(row: RecognitionRow) {

@@ -10,6 +10,7 @@ import {
   listRecognitions,
   rememberKnown,
   type Database,
+  type KeysOf,
   type KnownRecord,
   type RecognitionRow,
 } from '../../store/index.ts';
@@ -114,7 +115,7 @@ export class Known {
         if (record) known.set(id, recogniser.prepare(id, record.values));
         else {
           known.delete(id);
-          await this.forget(row.scope, id);
+          await this.forget(target, id);
         }
       }
       weighed = recogniser.weigh(query, [...known.values()]);
@@ -163,7 +164,8 @@ export class Known {
     const found = await this.of(target);
     if (!found) return;
     const { row, recogniser } = found;
-    await rememberKnown(this.db, row.scope, row.generation, [packedBy(recogniser, id, values)]);
+    const record = packedBy(recogniser, id, values);
+    await rememberKnown(this.db, row.scope, row.generation, [record], keysBy(recogniser));
   }
 
   /**
@@ -190,8 +192,9 @@ export class Known {
     await addDecided(this.db, found.row.scope, pairs, by);
   }
 
-  async forget(scope: number, id: string): Promise<void> {
-    await forgetKnown(this.db, scope, [id]);
+  async forget(target: Target, id: string): Promise<void> {
+    const found = await this.of(target);
+    if (found) await forgetKnown(this.db, found.row.scope, [id], keysBy(found.recogniser));
   }
 }
 
@@ -206,6 +209,12 @@ export function packedBy(recogniser: Recogniser, id: string, values: Values): Kn
   const { kind } = recogniser;
   return { recordId: id, packed: kind.pack(record), keys: kind.keys(record).map(hash52) };
 }
+
+/** The keys of what is kept of a record. */
+export const keysBy =
+  ({ kind }: Recogniser): KeysOf =>
+  (id, packed) =>
+    kind.keys(kind.unpack(id, packed)).map(hash52);
 
 /** Counts are kept as their lengths and what is in them, one after another. */
 export function countsToKeep(counts: readonly Uint32Array[]): Buffer {

@@ -97,5 +97,4 @@ CREATE TABLE `recognitions` (
 --> statement-breakpoint
 CREATE INDEX `double_groups_search` ON `double_groups` (`search_id`,`state`,`weight_hundredths`);--> statement-breakpoint
 CREATE INDEX `double_searches_state` ON `double_searches` (`state`,`claimed_until`);--> statement-breakpoint
-CREATE INDEX `known_keys_record` ON `known_keys` (`n`);--> statement-breakpoint
 CREATE INDEX `known_records_order` ON `known_records` (`scope`,`n`);
