@@ -1,6 +1,7 @@
 import { expressionOf, readExpression } from '../expressions/index.ts';
 import { describeTreatment } from '../mapping/index.ts';
 import type { IntakeDocument } from './model.ts';
+import { recognitionOf, type Recognitions } from './recognise.ts';
 
 /** One place that reads or writes a record's field. */
 export interface Use {
@@ -8,7 +9,7 @@ export interface Use {
   field: string;
   entity: string;
   system: string;
-  how: 'written' | 'recognised by' | 'looked up by';
+  how: 'written' | 'recognised by' | 'evidence' | 'looked up by';
   /** Labels of the form's fields whose values come in, and what is done to them on the way. */
   from: string[];
   treatments: string[];
@@ -18,7 +19,7 @@ export interface Use {
 }
 
 /** Everything an intake's document does with records' fields: lines, recognition and lookups. */
-export function usesOf(document: IntakeDocument): Use[] {
+export function usesOf(document: IntakeDocument, recognitions: Recognitions = new Map()): Use[] {
   const labelOf = (name: string): string => document.fields.find((field) => field.name === name)?.label ?? name;
   return document.plan.steps.flatMap((step) => {
     const at = { step: step.id, system: step.system };
@@ -50,7 +51,10 @@ export function usesOf(document: IntakeDocument): Use[] {
         (field): Use => ({ ...at, entity: step.entity, field, how: 'recognised by', from: [], treatments: [] }),
       ),
     );
-    return [...lines, ...keys];
+    const evidence = (step.evidence ? (recognitionOf(recognitions, step)?.parts ?? []) : []).map(
+      ({ field }): Use => ({ ...at, entity: step.entity, field, how: 'evidence', from: [], treatments: [] }),
+    );
+    return [...lines, ...keys, ...evidence];
   });
 }
 

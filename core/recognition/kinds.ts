@@ -23,6 +23,12 @@ import {
   type PersonRecord,
 } from './person.ts';
 
+/**
+ * Counts changes of how records are packed and by which keys they are found. Raised with every such change, so that
+ * an index made before is read anew.
+ */
+export const METHOD = 1;
+
 export const PEOPLE: Kind<PersonRecord, Person, PeopleFrequencies> = {
   prepare: preparePerson,
   frequencies: () => new PeopleFrequencies(),

@@ -101,9 +101,13 @@ export async function forgetStale(db: Database, scope: number, generation: numbe
   }
 }
 
-export async function countKnown(db: Database, scope: number): Promise<number> {
-  const [rows] = await db.$client.query('SELECT COUNT(*) AS count FROM known_records WHERE scope = ?', [scope]);
-  return Number((rows as { count: number }[])[0]!.count);
+/** Takes everything out, whatever keys it is found by; in portions. */
+export async function clearKnown(db: Database, scope: number): Promise<void> {
+  for (const table of ['known_keys', 'known_records'])
+    for (;;) {
+      const [result] = await db.$client.query(`DELETE FROM ${table} WHERE scope = ? LIMIT 20000`, [scope]);
+      if ((result as { affectedRows: number }).affectedRows < 20_000) break;
+    }
 }
 
 /** Up to so many records under one key, the key alone is reason enough to compare them. */

@@ -32,6 +32,8 @@ export const recognitions = mysqlTable(
     revision: int('revision').notNull(),
     /** Readings of everything so far; rows of an earlier one are stale when it is done. */
     generation: int('generation').notNull().default(1),
+    /** How records were packed and found when the reading began (core/recognition, `METHOD`). */
+    method: int('method').notNull(),
     /** When everything had been read; null while the first reading goes on. */
     filledAt: moment('filled_at'),
     /** Where the reading of everything goes on. */

@@ -1,5 +1,5 @@
 import { and, desc, eq, getTableColumns, isNull, lt, lte, or } from 'drizzle-orm';
-import type { Evidence, Recognition } from '@zusammen/core/recognition';
+import { METHOD, type Evidence, type Recognition } from '@zusammen/core/recognition';
 import { noteChange, type Actor } from './changes.ts';
 import type { Database } from './database.ts';
 import { decidedPairs, recognitions, recognitionVersions } from './schema.ts';
@@ -56,7 +56,9 @@ export async function saveRecognition(
     const next = revision + 1;
     let scope = held?.scope;
     if (!held) {
-      const [result] = await tx.insert(recognitions).values({ systemId, entity, document, revision: next, dueAt: now });
+      const [result] = await tx
+        .insert(recognitions)
+        .values({ systemId, entity, document, revision: next, method: METHOD, dueAt: now });
       scope = result.insertId;
     } else {
       const anew = comparedBy(held.document) !== comparedBy(document);

@@ -1,7 +1,17 @@
-import { and, desc, eq, isNull, lt, or } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, lt, or } from 'drizzle-orm';
 import type { Schema } from '@zusammen/core/schema';
 import type { Database } from './database.ts';
-import { schemaSnapshots, systems } from './schema.ts';
+import {
+  decidedPairs,
+  doubleGroups,
+  doubleSearches,
+  knownKeys,
+  knownRecords,
+  recognitions,
+  recognitionVersions,
+  schemaSnapshots,
+  systems,
+} from './schema.ts';
 
 export type SystemRow = typeof systems.$inferSelect;
 
@@ -41,6 +51,22 @@ export async function askedForPatience(db: Database, id: string, until: Date): P
 export async function removeSystem(db: Database, id: string): Promise<void> {
   await db.transaction(async (tx) => {
     await tx.delete(schemaSnapshots).where(eq(schemaSnapshots.systemId, id));
+    const scopes = (
+      await tx.select({ scope: recognitions.scope }).from(recognitions).where(eq(recognitions.systemId, id))
+    ).map(({ scope }) => scope);
+    if (scopes.length > 0) {
+      // What was known of its people goes with it.
+      for (const table of [
+        recognitions,
+        recognitionVersions,
+        knownRecords,
+        knownKeys,
+        decidedPairs,
+        doubleGroups,
+        doubleSearches,
+      ])
+        await tx.delete(table).where(inArray(table.scope, scopes));
+    }
     await tx.delete(systems).where(eq(systems.id, id));
   });
 }

@@ -1,7 +1,8 @@
-import { Recogniser } from '@zusammen/core/recognition';
+import { METHOD, Recogniser } from '@zusammen/core/recognition';
 import { entityOf, type Entity } from '@zusammen/core/schema';
 import {
   claimRecognition,
+  clearKnown,
   forgetKnown,
   forgetStale,
   hastenRecognition,
@@ -35,6 +36,7 @@ export interface FillerSettings {
 
 const LEASE_MS = 60_000;
 const FRESH_MS = 20_000;
+const UNTOLD_MS = 600_000;
 const TROUBLE_MS = 5_000;
 /** Counted anew when so large a share of the records is new. */
 const GROWN = 0.05;
@@ -109,11 +111,14 @@ export class Filler {
     const schemas = await this.live.allSchemas();
     const entity = entityOf(schemas.get(row.systemId) ?? { entities: [] }, row.entity);
     if (!entity) throw new NotUnderstood(`${row.entity} can't be seen in the system any more.`);
+    if (row.method !== METHOD) return this.anew(row);
     const started = new Date();
     const { known, changed } = row.filledAt === null ? await this.fill(row, entity) : await this.follow(row, entity);
     if (this.stopping) return;
     const grown = Math.abs(known - row.countedOver) > Math.max(10, row.countedOver * GROWN);
-    const dueAt = new Date(Date.now() + (this.settings.freshMs ?? FRESH_MS));
+    // Where the system tells changes in no way, everything is read again, and less often.
+    const again = changesFrom(row, entity) || row.filledAt === null ? (this.settings.freshMs ?? FRESH_MS) : UNTOLD_MS;
+    const dueAt = new Date(Date.now() + again);
     const remeasure = row.filledAt === null || grown || row.measure?.revision !== row.revision;
     const counted = remeasure ? await this.count(row) : { known };
     await this.end(row, {
@@ -123,6 +128,13 @@ export class Filler {
       words: null,
       dueAt,
     });
+  }
+
+  /** What was indexed in another way is of no use; it is read from the start at the next turn. */
+  private async anew(row: RecognitionRow): Promise<void> {
+    await clearKnown(this.db, row.scope);
+    const start = { filledAt: null, nextLink: null, deltaLink: null, known: 0 };
+    await this.end(row, { ...start, method: METHOD, generation: row.generation + 1, dueAt: new Date() });
   }
 
   /** Reads everything, going on where it was. */

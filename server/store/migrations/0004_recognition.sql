@@ -78,6 +78,7 @@ CREATE TABLE `recognitions` (
 	`document` json NOT NULL,
 	`revision` int NOT NULL,
 	`generation` int NOT NULL DEFAULT 1,
+	`method` int NOT NULL,
 	`filled_at` datetime(3),
 	`next_link` text,
 	`delta_link` text,

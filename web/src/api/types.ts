@@ -185,7 +185,7 @@ export interface ReachedUse {
   system: string;
   entity: string;
   field: string;
-  how: 'written' | 'recognised by' | 'looked up by';
+  how: 'written' | 'recognised by' | 'evidence' | 'looked up by';
   from: string[];
   treatments: string[];
   ifBoth?: string;

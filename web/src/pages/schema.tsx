@@ -193,7 +193,9 @@ function Reach({ field, uses }: { field: Field; uses: ReachedUse[] | undefined }
                 <span className="text-small text-soft">
                   {use.how === 'written'
                     ? `${use.treatments.length === 0 ? 'as it is' : use.treatments.join(', then ')} → ${use.ifBoth}`
-                    : use.how}
+                    : use.how === 'evidence'
+                      ? 'counts as evidence of who is meant'
+                      : use.how}
                 </span>
               </span>
             </li>

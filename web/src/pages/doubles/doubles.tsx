@@ -213,9 +213,11 @@ function Groups({
     return (
       <Sheet>
         <Empty title="No groups here">
-          {told.searches.length === 0
-            ? 'Look for doubles: all known records are compared, and what belongs together is shown in groups.'
-            : 'What was found has been decided.'}
+          {told.searches[0]?.state === 'running'
+            ? 'What belongs together is shown in groups as soon as all records have been compared. You may leave this page meanwhile.'
+            : told.searches.length === 0
+              ? 'Look for doubles: all known records are compared, and what belongs together is shown in groups.'
+              : 'What was found has been decided.'}
         </Empty>
       </Sheet>
     );

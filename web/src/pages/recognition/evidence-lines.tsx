@@ -146,6 +146,11 @@ export function KeysTable({
     const field = recognition.parts.find((each) => each.part === part)?.field;
     return entity.fields.find(({ name }) => name === field)?.label ?? said(part);
   };
+  const keyLabel = (parts: readonly Part[]): string => {
+    const whole = parts.includes('first_name') && parts.includes('last_name');
+    const rest = whole ? parts.filter((part) => part !== 'first_name' && part !== 'last_name') : parts;
+    return [...(whole ? ['Full name'] : []), ...rest.map(labelOf)].join(' + ');
+  };
   const percent = (share: number): string => `${(share * 100).toFixed(1)} %`;
   const rows = measure.keys
     .filter(({ filled }) => filled > 0)
@@ -181,7 +186,7 @@ export function KeysTable({
                   className="max-w-0 w-full truncate border-t border-hair px-4 py-[5px]"
                   title={parts.map(labelOf).join(' with ')}
                 >
-                  {parts.map(labelOf).join(' + ')}
+                  {keyLabel(parts)}
                 </td>
                 <td className="border-t border-hair px-2 py-[5px] text-right font-mono text-[13px] whitespace-nowrap">
                   {percent(filled / of)}

@@ -37,6 +37,7 @@ export function WhichOne({ told }: { told: SubmissionPath }) {
   );
   const candidates = step?.candidates ?? [];
   const [looked, setLooked] = useState<string>();
+  const [all, setAll] = useState(false);
   const lookedAt = looked ?? candidates[0]?.id;
   const came = step ? valuesFor(told, step) : {};
   const may = me.data !== undefined && me.data.role !== 'viewer' && step !== undefined && !answer.isPending;
@@ -54,7 +55,16 @@ export function WhichOne({ told }: { told: SubmissionPath }) {
   if (!step) return <Empty title="This has just been decided" />;
   const weighed = (id: string) => step.weighed?.find(({ record }) => record === id);
   const parts = recognition?.document.parts ?? [];
-  const shown = fieldsShown(entity, step, candidates).sort((a, b) => place(parts, a.name) - place(parts, b.name));
+  const holding = fieldsShown(entity, step, candidates);
+  const telling = holding.filter(
+    ({ name }) =>
+      parts.some(({ field }) => field === name) ||
+      step.sent?.[name] !== undefined ||
+      linesOf(told, step.step, name).length > 0,
+  );
+  const shown = (all || telling.length === 0 ? holding : telling).sort(
+    (a, b) => place(parts, a.name) - place(parts, b.name),
+  );
   const comes = (name: string): Value | undefined => {
     // What the lines made of it; else, of questions asked before that was kept, what came.
     if (step.sent) return step.sent[name];
@@ -74,8 +84,8 @@ export function WhichOne({ told }: { told: SubmissionPath }) {
             : `Which ${entity?.label ?? step.entity} is meant?`}{' '}
           <Tag tone="saffron">◆ {step.why}</Tag>
         </h2>
-        <p className="text-small text-soft">
-          Nothing is written until you decide. Later submissions about the same record wait behind it.
+        <p className="shrink-0 text-small text-soft" title="Later submissions about the same record wait behind it.">
+          Nothing is written until you decide.
         </p>
       </header>
       <div tabIndex={0} aria-label="Submission and candidates" className="max-h-[calc(100vh-250px)] overflow-auto">
@@ -135,6 +145,15 @@ export function WhichOne({ told }: { told: SubmissionPath }) {
             })}
           </tbody>
         </table>
+        {!all && telling.length > 0 && telling.length < holding.length && (
+          <button
+            type="button"
+            className="w-full border-t border-hair px-4 py-1.5 text-left text-small text-plum hover:underline"
+            onClick={() => setAll(true)}
+          >
+            Show the other {holding.length - telling.length} fields that hold something
+          </button>
+        )}
         {lookedAt && <WouldWrite submission={submission.id} step={step} record={lookedAt} entity={entity} />}
       </div>
       <footer className="flex flex-wrap items-center gap-2 border-t border-hair px-4 py-3">
