@@ -99,7 +99,7 @@ test('who may be somebody known is asked about, and decided both ways by one key
   await queue.getByRole('button', { name: /G\. Ostermoorsen/ }).click();
   await expect(page.getByText('Is this a Person we know?')).toBeVisible();
   await expect(page.getByRole('row', { name: /First name.*G\..*Gundula/ })).toBeVisible();
-  await expect(page.getByText('only an initial of the first name')).toBeVisible();
+  await expect(page.getByText('nothing but the name speaks for it')).toBeVisible();
   await expect(page.getByRole('region', { name: `If it is ${id}` })).toBeVisible();
   await page.keyboard.press('1');
   await expect(queue.getByRole('button', { name: /G\. Ostermoorsen/ })).toHaveCount(0);

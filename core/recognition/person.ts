@@ -355,9 +355,8 @@ export function comparePeople(a: Person, b: Person, common: PeopleFrequencies): 
   const against = besides.filter((each) => each!.bits < -1.5).length;
   // A shared name alone, with all else known to differ, is a namesake.
   if (!speaksFor && against >= 2) return summed(evidence, { why: 'nothing but the name', atMost: 'different' });
-  // K. Quast may be any Quast with a K, unless something besides the name speaks for it.
-  const initial = names.evidence.some(({ level }) => level === 'an initial');
-  if (initial && !speaksFor) return summed(evidence, { why: 'only an initial of the first name', atMost: 'unsure' });
+  // However rare a name is, another may bear it: something besides must speak for it, or somebody is asked.
+  if (!speaksFor) return summed(evidence, { why: 'nothing but the name speaks for it', atMost: 'unsure' });
   // A brother may be called by the same name in another language; that it is one person must be said by what is theirs alone.
   const translated = names.evidence.some(({ level }) => level === 'one name in two languages');
   if (translated && !/same/.test(email?.level ?? '') && born?.level !== 'same')
