@@ -162,7 +162,7 @@ test('the name alone as a key is measured before it is chosen; evidence is chose
   await expect(check).toHaveCount(0);
   await which.click();
   await pick(page, 'Find a field that a line fills, or another way', 'all evidence');
-  await expect(which).toContainText('all evidence together');
+  await expect(which).toHaveText('all evidence together');
   await expect(page.getByRole('button', { name: 'When it is unsure' })).toHaveText('Ask in Review');
   await page.keyboard.press('Control+z');
   await expect(which).toHaveText('E-mail');

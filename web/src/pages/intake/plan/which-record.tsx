@@ -81,7 +81,12 @@ export function WhichRecord({ step, entity, edit }: { step: Step; entity: Entity
   const weighed = (on: boolean): void =>
     edit((held) => {
       const bare = without(without(held, 'record') as Step, 'evidence') as Step;
-      return on ? { ...bare, evidence: true } : bare;
+      if (!on) return bare;
+      // Keys that others may share are part of the evidence; they no longer decide alone.
+      const recognise = held.recognise.filter((key) =>
+        key.fields.some((name) => entity?.fields.find((field) => field.name === name)?.unique),
+      );
+      return { ...bare, recognise, evidence: true };
     });
   const alone = (name: string): boolean =>
     step.recognise.some((key) => key.fields.length === 1 && key.fields[0] === name);
@@ -170,7 +175,7 @@ export function WhichRecord({ step, entity, edit }: { step: Step; entity: Entity
                       {
                         value: 'evidence',
                         label: 'all evidence together',
-                        words: 'evidence weighed recognition',
+                        words: 'all evidence together weighed recognition',
                         note: 'also other spellings',
                         group: 'Recognised by',
                       },
