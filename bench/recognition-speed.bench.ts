@@ -4,7 +4,6 @@ import { once } from 'node:events';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { Worker } from 'node:worker_threads';
-import mysql from 'mysql2/promise';
 import { jaroWinkler } from '../core/mapping/index.ts';
 import {
   hash52,

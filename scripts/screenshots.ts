@@ -76,13 +76,29 @@ await take('steps', `${season}/plan?step=contacts`);
 await take('rehearse', `${season}/rehearse`);
 await take('open', `${intake}/open`);
 await take('history', `${intake}/history`);
-await take('review', '/review?show=decide');
+await take('review', '/review?show=decide', async () => {
+  // One that is unsure shows what the evidence says.
+  await page
+    .getByRole('button', { name: /one of 2 known ones/ })
+    .first()
+    .click();
+  await page.waitForTimeout(1200);
+});
 await take('put-right', '/review?show=mend');
 await take('ledger', `/ledger?intake=${season.split('/').at(-1)}&state=applied`);
 await take('changes', '/ledger?by=change');
 await take('schema', '/schema?entity=People', async () =>
   page.getByRole('button', { name: 'Reach of E-mail' }).click(),
 );
+const { systems } = (await (await page.request.get(`${address}/api/systems`)).json()) as { systems: { id: string }[] };
+const people = `system=${systems[0]!.id}&entity=People`;
+await take('recognition', `/schema/recognition?${people}`);
+await take('doubles', `/schema/doubles?${people}`, async () => {
+  const look = page.getByRole('button', { name: /Look for doubles|Look again/ });
+  await look.click();
+  await page.getByRole('list', { name: 'Groups' }).waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(1500);
+});
 await take('systems', '/systems');
 await browser.close();
 process.exit(0);

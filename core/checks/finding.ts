@@ -1,3 +1,4 @@
+import { holds } from '../expressions/index.ts';
 import type { FormField, SubmittedValues } from '../forms/index.ts';
 import { evaluateLine, type Line, type LineValue } from '../mapping/index.ts';
 import { rowsOf, standingLines, type IntakeDocument, type Step } from '../plans/index.ts';
@@ -76,6 +77,8 @@ export type Check = (input: CheckInput) => Finding[];
 export interface StepInput extends CheckInput {
   step: Step;
   entity: Entity;
+  /** Whether the step is done at all, by sample: its condition may not hold. */
+  done: readonly boolean[];
   /** What a line makes of every sample, worked out once for all checks; a lookup counts as no trouble. */
   outcomes: (line: Line, field: Field) => readonly LineValue[];
 }
@@ -97,6 +100,10 @@ export function stepsOf(input: CheckInput): StepInput[] {
   return input.document.plan.steps.flatMap((step): StepInput[] => {
     const entity = input.schemas.get(step.system)?.entities.find((each) => each.name === step.entity);
     if (!entity) return [];
+    const done = input.samples.map((values) => {
+      const condition = holds(step.condition, values, input.document.fields);
+      return !condition.ok || condition.holds;
+    });
     const known = new Map<Line, readonly LineValue[]>();
     const outcomes = (line: Line, field: Field): readonly LineValue[] => {
       let found = known.get(line);
@@ -106,7 +113,7 @@ export function stepsOf(input: CheckInput): StepInput[] {
       }
       return found;
     };
-    return [{ ...input, step: { ...step, lines: standingLines(step) }, entity, outcomes }];
+    return [{ ...input, step: { ...step, lines: standingLines(step) }, entity, outcomes, done }];
   });
 }
 
@@ -125,7 +132,7 @@ export function samplesWhere(
   field: Field,
   meets: (value: LineValue) => boolean,
 ): number[] {
-  return input.outcomes(line, field).flatMap((value, at) => (meets(value) ? [at] : []));
+  return input.outcomes(line, field).flatMap((value, at) => (input.done[at] && meets(value) ? [at] : []));
 }
 
 export const formField = (input: CheckInput, name: string): FormField | undefined =>

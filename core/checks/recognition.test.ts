@@ -128,3 +128,46 @@ describe('checks on how records are recognised', () => {
     expect(ids({ lines, whenNone: 'skip' })).toEqual([]);
   });
 });
+
+it('samples in which a step’s condition does not hold say nothing about its lines', () => {
+  const condition = { match: 'all' as const, parts: [{ field: 'last', test: 'is not blank' as const }] };
+  const samples = [
+    { last: '', mail: '' },
+    { last: '', mail: '' },
+    { last: 'Żuraw', mail: 'a@b.example' },
+  ];
+  const all = (step: Partial<Step>) =>
+    check({
+      document: {
+        name: 'N',
+        source: {},
+        fields,
+        plan: {
+          steps: [
+            {
+              id: 's',
+              system: 'crm',
+              entity: 'Needy',
+              recognise: [{ fields: ['email'] }],
+              whenNone: 'create',
+              whenOne: 'update',
+              whenSeveral: 'ask',
+              lines: [line('last', 'last_name'), line('mail', 'email')],
+              ...step,
+            },
+          ],
+        },
+        settings: { perMinute: 10 },
+      },
+      schemas: schemasOf(
+        makeEntity('Needy', [
+          makeField('last_name', { required: true, label: 'Family name' }),
+          makeField('email', { type: 'email' }),
+        ]),
+      ),
+      samples,
+      facts: {},
+    }).map(({ id }) => id);
+  expect(all({}).sort()).toEqual(['K01', 'K11']);
+  expect(all({ condition })).toEqual([]);
+});

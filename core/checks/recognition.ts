@@ -69,7 +69,9 @@ export const blankKey = (input: StepInput): Finding[] => {
         return value !== undefined && value.problem === undefined && isBlank(value.sent);
       });
     });
-  const which = samples.flatMap((_, at) => (step.recognise.every((key) => blankIn(key, at)) ? [at] : []));
+  const which = samples.flatMap((_, at) =>
+    input.done[at] && step.recognise.every((key) => blankIn(key, at)) ? [at] : [],
+  );
   if (which.length < 2 || which.length < samples.length * OFTEN_BLANK) return [];
   const labels = step.recognise.map(({ fields }) =>
     fields.map((name) => fieldOf(entity, name)?.label ?? name).join(' with '),

@@ -54,7 +54,9 @@ export const requiredField: StepCheck = (input) => {
     }
     const outcomes = lines.map((line) => input.outcomes(line, field));
     const blank = input.samples.flatMap((_, at) =>
-      outcomes.every((each) => isBlank(each[at]!.sent) && each[at]!.problem === undefined) ? [at] : [],
+      input.done[at] && outcomes.every((each) => isBlank(each[at]!.sent) && each[at]!.problem === undefined)
+        ? [at]
+        : [],
     );
     const first = lines[0]!;
     if (blank.length > 0) {

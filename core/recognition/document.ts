@@ -14,6 +14,7 @@ import {
 } from 'class-validator';
 import type { Entity, Field, Values } from '../schema/index.ts';
 import { THRESHOLDS } from './matcher.ts';
+import { dayOf, emailOf, hostOf, phoneOf, told } from './parts.ts';
 
 export const KIND_NAMES = ['person', 'organisation'] as const;
 export type KindName = (typeof KIND_NAMES)[number];
@@ -143,6 +144,16 @@ export function suggestRecognition(entity: Entity): Recognition | undefined {
     if (fits) return { kind, parts, thresholds: { ...THRESHOLDS }, learned: [] };
   }
   return undefined;
+}
+
+/** Whether a value only fills its field: a placeholder, or something no such value can be. Blank is not meant. */
+export function saysNothing(part: Part, value: string): boolean {
+  if (value.trim() === '') return false;
+  if (part === 'email') return emailOf(value) === undefined;
+  if (part === 'phone' || part === 'mobile') return phoneOf(value, undefined) === undefined;
+  if (part === 'birth_date') return dayOf(value) === undefined;
+  if (part === 'website') return hostOf(value) === '';
+  return told(value) === '';
 }
 
 /** A record's values under the names that comparisons know. */

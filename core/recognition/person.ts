@@ -416,7 +416,7 @@ export function keysOfPerson({ given, family, email, phones, address, born }: Pe
 
 /** Keys that two about the same person share, and strangers seldom do: by these, submissions wait for one another. */
 export const closeKeysOfPerson = (person: Person): string[] =>
-  keysOfPerson(person).filter((key) => /^[elpqsfdb] /.test(key));
+  keysOfPerson(person).filter((key) => /^[elpsfdb] /.test(key));
 
 const PARTED = '\u001f';
 

@@ -63,6 +63,12 @@ export class Recogniser {
     return tuned(this.kind.compare(a, b, this.common.around(atHand)), this.tuning);
   }
 
+  /** Two known records, judged as if there were no others. */
+  weighPair(a: PreparedRecord, b: PreparedRecord, atHand: readonly PreparedRecord[]): Weighed {
+    const compared = this.compare(a, b, atHand);
+    return this.toldOf({ record: b.id, compared, weight: compared.weight - priorOf(this.known) });
+  }
+
   /** Compares one with all that come into question, and judges. */
   weigh(record: PreparedRecord, candidates: readonly PreparedRecord[]): { verdict: Verdict; ranked: Weighed[] } {
     const common = this.common.around(candidates);

@@ -47,6 +47,8 @@ export const recognitions = mysqlTable(
     countedAt: moment('counted_at'),
     countedOver: int('counted_over').notNull().default(0),
     measure: json('measure').$type<Measure>(),
+    /** Values of the records that only fill a field, and in how many: what recognition pays no heed to. */
+    ignored: json('ignored').$type<Ignored[]>(),
     /** Why reading doesn't get on, in words. */
     words: text('words'),
     dueAt: moment('due_at').notNull(),
@@ -55,6 +57,12 @@ export const recognitions = mysqlTable(
   },
   (table) => [uniqueIndex('recognitions_entity').on(table.systemId, table.entity)],
 );
+
+export interface Ignored {
+  field: string;
+  value: string;
+  count: number;
+}
 
 /** A pair of known records near the lines, with what speaks for and against. */
 export interface NearPair {

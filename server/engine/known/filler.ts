@@ -1,5 +1,5 @@
-import { METHOD, Recogniser } from '@zusammen/core/recognition';
-import { entityOf, type Entity } from '@zusammen/core/schema';
+import { METHOD, Recogniser, saysNothing } from '@zusammen/core/recognition';
+import { entityOf, type Entity, type Values } from '@zusammen/core/schema';
 import {
   claimRecognition,
   clearKnown,
@@ -11,6 +11,7 @@ import {
   releaseRecognitions,
   rememberKnown,
   type Database,
+  type Ignored,
   type RecognitionRow,
 } from '../../store/index.ts';
 import {
@@ -144,12 +145,21 @@ export class Filler {
     // Where the system tells no changes, they are asked for by time later: since before the reading began.
     const since = row.nextLink === null ? new Date(Date.now() - OVERLAP_MS) : (row.changesSince ?? new Date());
     if (from === undefined) known = 0;
+    const ignored = new IgnoredValues(from === undefined ? [] : (row.ignored ?? []));
     while (!this.stopping) {
       const page = await this.page(row, entity, from);
       await this.takeIn(row, page);
+      for (const { values } of page.records) ignored.add(row.document, values);
       known += page.records.length;
       const next = page.next ?? null;
-      const told = { nextLink: next, deltaLink: page.delta ?? null, changesSince: since, known, words: null };
+      const told = {
+        nextLink: next,
+        deltaLink: page.delta ?? null,
+        changesSince: since,
+        known,
+        words: null,
+        ignored: ignored.list(),
+      };
       if (!(await noteReading(this.db, row, this.settings.name, told, LEASE_MS))) throw new Superseded();
       this.known.refresh();
       if (next === null) break;
@@ -211,6 +221,30 @@ export class Filler {
       await releaseRecognitions(this.db, this.settings.name);
       await hastenRecognition(this.db, row.scope);
     }
+  }
+}
+
+/** Values that only fill their fields, counted; the commonest are kept. */
+class IgnoredValues {
+  private readonly counts = new Map<string, Ignored>();
+
+  constructor(before: readonly Ignored[]) {
+    for (const each of before) this.counts.set(`${each.field} ${each.value}`, { ...each });
+  }
+
+  add({ parts }: RecognitionRow['document'], values: Values): void {
+    for (const { part, field } of parts) {
+      const value = values[field];
+      if (typeof value !== 'string' || !saysNothing(part, value)) continue;
+      const key = `${field} ${value.slice(0, 60)}`;
+      const held = this.counts.get(key);
+      if (held) held.count += 1;
+      else if (this.counts.size < 10_000) this.counts.set(key, { field, value: value.slice(0, 60), count: 1 });
+    }
+  }
+
+  list(): Ignored[] {
+    return [...this.counts.values()].sort((a, b) => b.count - a.count).slice(0, 30);
   }
 }
 

@@ -57,10 +57,13 @@ export const doublesRoutes = (context: Context): Route[] => {
     const packed = await packedOf(db, row.scope, members);
     const records = packed.map((each) => recogniser.kind.unpack(each.recordId, each.packed));
     const plain = recogniser.with({ ...row.document, learned: [] });
+    // How common a mailbox or a telephone is, is told by all who come into question.
+    const around = await Promise.all(records.map((record) => live.known.candidates({ row, recogniser }, record)));
     return records.flatMap((a, at) =>
       records.slice(at + 1).map((b) => {
-        const [weighed] = recogniser.weigh(a, [b]).ranked;
-        return { a: a.id, b: b.id, ...weighed!, plain: plain.compare(a, b, [a, b]).evidence };
+        const atHand = [...new Map([a, b, ...around[at]!].map((each) => [each.id, each])).values()];
+        const weighed = recogniser.weighPair(a, b, atHand);
+        return { a: a.id, b: b.id, ...weighed, plain: plain.compare(a, b, atHand).evidence };
       }),
     );
   };

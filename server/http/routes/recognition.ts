@@ -4,6 +4,7 @@ import papaparse from 'papaparse';
 import {
   ANSWER_COLUMNS,
   learn,
+  saysNothing,
   listedRecords,
   suggestRecognition,
   troubleWith,
@@ -222,7 +223,10 @@ export const recognitionRoutes = (context: Context): Route[] => {
         if (Object.keys(values).length === 0) throw badField('values', 'must hold a value');
         const reading = readingOf(systems, await live.allSchemas(), known);
         const weighing = await orTrouble(known.weigh(reading, { system, entity: entity.name }, values, 10));
-        return { ...weighing, ignored: await ignoredOf(row, values) };
+        const ignored = row.document.parts
+          .filter(({ part, field }) => saysNothing(part, String(values[field] ?? '')))
+          .map(({ field }) => field);
+        return { ...weighing, ignored };
       },
     }),
     route({
@@ -321,14 +325,5 @@ export const recognitionRoutes = (context: Context): Route[] => {
     } finally {
       await worker.terminate();
     }
-  }
-
-  /** Values that say nothing: what people type to get past a field. */
-  async function ignoredOf(row: RecognitionRow, values: Values): Promise<string[]> {
-    const recogniser = await known.recogniserOf(row);
-    return Object.keys(values).filter((name) => {
-      const alone = recogniser.prepare('', { [name]: values[name]! });
-      return recogniser.kind.pack(alone) === recogniser.kind.pack(recogniser.prepare('', {}));
-    });
   }
 };

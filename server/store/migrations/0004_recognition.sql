@@ -88,6 +88,7 @@ CREATE TABLE `recognitions` (
 	`counted_at` datetime(3),
 	`counted_over` int NOT NULL DEFAULT 0,
 	`measure` json,
+	`ignored` json,
 	`words` text,
 	`due_at` datetime(3) NOT NULL,
 	`claimed_by` varchar(60),

@@ -34,6 +34,8 @@ export interface RecognitionState {
   known: number;
   filledAt: string | null;
   measure: Measure | null;
+  /** Values that only fill a field, in how many records. */
+  ignored: { field: string; value: string; count: number }[] | null;
   words: string | null;
 }
 

@@ -12,12 +12,14 @@ export function EvidenceLines({
   entity,
   recognition,
   measure,
+  ignored,
   change,
   may,
 }: {
   entity: Entity;
   recognition: Recognition;
   measure: Measure;
+  ignored: readonly { field: string; value: string; count: number }[];
   change: (recognition: Recognition) => void;
   may: boolean;
 }) {
@@ -118,6 +120,18 @@ export function EvidenceLines({
         )}
         .
       </p>
+      {ignored.length > 0 && (
+        <p className="border-t border-hair px-4 py-2 text-small text-soft">
+          Says nothing, since it only fills a field:{' '}
+          {ignored.slice(0, 6).map(({ field, value, count }, at) => (
+            <span key={`${field} ${value}`}>
+              {at > 0 && ', '}
+              {labelOf(field)} <span className="font-mono text-saffron">{value}</span> ({count.toLocaleString()})
+            </span>
+          ))}
+          {ignored.length > 6 && ` and ${ignored.length - 6} more`}.
+        </p>
+      )}
     </Sheet>
   );
 }
@@ -151,7 +165,7 @@ export function KeysTable({
     const rest = whole ? parts.filter((part) => part !== 'first_name' && part !== 'last_name') : parts;
     return [...(whole ? ['Full name'] : []), ...rest.map(labelOf)].join(' + ');
   };
-  const percent = (share: number): string => `${(share * 100).toFixed(1)} %`;
+  const percent = (share: number): string => `${(share * 100).toFixed(share > 0 && share < 0.1 ? 1 : 0)} %`;
   const rows = measure.keys
     .filter(({ filled }) => filled > 0)
     .map((key) => ({ ...key, share: key.shared / key.filled, others: key.looked === 0 ? 0 : key.apart / key.looked }))
@@ -176,7 +190,7 @@ export function KeysTable({
               share < 0.02
                 ? ['good key', 'bg-moss-wash text-moss']
                 : mixes < 0.02
-                  ? ['shared by doubles', 'bg-moss-wash text-moss']
+                  ? ['doubles share it', 'bg-moss-wash text-moss']
                   : mixes < 0.15
                     ? ['some share it', 'bg-sand text-soft']
                     : ['mixes them up', 'bg-saffron-wash text-saffron'];

@@ -231,7 +231,12 @@ function Loaded({
       ) : (
         <div className="grid grid-cols-[minmax(0,452px)_minmax(0,1fr)] items-start gap-3.5 max-[1180px]:grid-cols-[minmax(0,400px)_minmax(0,1fr)]">
           <div className="space-y-3.5">
-            <EvidenceLines entity={entity} recognition={document} measure={measure} change={setDocument} may={may} />
+            <EvidenceLines
+              {...{ entity, measure, may }}
+              recognition={document}
+              ignored={state.ignored ?? []}
+              change={setDocument}
+            />
             <KeysTable entity={entity} recognition={state.document} measure={measure} />
           </div>
           <div className="space-y-3.5">

@@ -246,7 +246,7 @@ function WouldWrite({
                 <td className={cx(TD, 'w-[22%] pl-4')}>
                   <Outgoing>{entity?.fields.find(({ name }) => name === field)?.label ?? label}</Outgoing>
                 </td>
-                <td className={cx(TD, 'w-[36%] truncate line-through decoration-soft')}>
+                <td className={cx(TD, 'w-[36%] truncate', before !== null && 'line-through decoration-soft')}>
                   <ValueText value={before} />
                 </td>
                 <td className={cx(TD, 'truncate')}>

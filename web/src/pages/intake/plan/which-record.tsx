@@ -143,7 +143,7 @@ export function WhichRecord({ step, entity, edit }: { step: Step; entity: Entity
               </>
             )}
             {step.evidence && !record && (
-              <div className="flex items-center justify-between rounded-[6px] px-2 py-1 hover:bg-wash">
+              <div className="mb-2 flex items-start justify-between gap-3 rounded-[6px] px-2 py-1 hover:bg-wash">
                 <span>
                   <span className="font-semibold">all evidence together</span>
                   <span className="block text-small text-soft">
