@@ -28,6 +28,10 @@ for (const scheme of ['light', 'dark'] as const) {
     await page.emulateMedia({ colorScheme: scheme });
     const id = await intakeId(page);
     const season = await intakeId(page, 'season-enquiry');
+    const { systems } = (await (await page.request.get(`${address()}/api/systems`)).json()) as {
+      systems: { id: string; name: string }[];
+    };
+    const people = `system=${systems.find(({ name }) => name === 'Co-op CRM')!.id}&entity=People`;
     for (const path of [
       '/?range=30d',
       '/intakes',
@@ -40,6 +44,9 @@ for (const scheme of ['light', 'dark'] as const) {
       '/ledger',
       '/ledger?by=change',
       '/schema?entity=People',
+      `/schema/recognition?${people}`,
+      `/schema/doubles?${people}`,
+      '/schema/two-files',
       '/systems',
       '/systems?connect=1',
       '/people',

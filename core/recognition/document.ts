@@ -143,7 +143,25 @@ export function suggestRecognition(entity: Entity): Recognition | undefined {
     const fits = kind === 'person' ? has('last_name') && besides : has('name') && (has('website') || has('street'));
     if (fits) return { kind, parts, thresholds: { ...THRESHOLDS }, learned: [] };
   }
-  return undefined;
+  return wholeNames(entity);
+}
+
+/** Somebody named in one field, with a mailbox or a telephone beside it: a booking's contact, an order's buyer. */
+function wholeNames(entity: Entity): Recognition | undefined {
+  const find = (part: Part, words = WORDS[part]): RecognitionPart[] => {
+    const field = entity.fields.find(
+      (each) =>
+        each.rights !== 'none' &&
+        couldHold(part, each) &&
+        words.test(`${each.label} ${each.name.replace(/[_-]/g, ' ')}`.toLowerCase()),
+    );
+    return field ? [{ part, field: field.name }] : [];
+  };
+  const name = find('last_name', /\bname\b/);
+  const reached = [...find('email'), ...find('phone')];
+  if (name.length === 0 || reached.length === 0) return undefined;
+  const parts = [...name, ...reached, ...find('street'), ...find('city'), ...find('postcode')];
+  return { kind: 'person', parts, thresholds: { ...THRESHOLDS }, learned: [] };
 }
 
 /** Whether a value only fills its field: a placeholder, or something no such value can be. Blank is not meant. */

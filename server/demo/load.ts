@@ -176,7 +176,8 @@ async function signedFeed(db: Database, sealer: Sealer, standins: string, intake
 async function recogniseAll(db: Database, crm: Systems, { id, schema }: { id: string; schema: Schema }): Promise<void> {
   for (const entity of schema.entities) {
     const recognition = suggestRecognition(entity);
-    if (recognition) await saveRecognition(db, id, entity.name, recognition, 0, BY);
+    if (recognition && ['People', 'Organisations', 'Visits'].includes(entity.name))
+      await saveRecognition(db, id, entity.name, recognition, 0, BY);
   }
   const live = new LiveView(db, 0);
   const settings = { name: 'demo', pollMs: 1000, log: () => undefined };

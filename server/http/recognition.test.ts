@@ -151,6 +151,54 @@ describe('doubles', () => {
   });
 });
 
+describe('between two entities', () => {
+  it('a visit is led to the person who reported it, and back', async () => {
+    const system = at.split('/')[2]!;
+    const visits = `/systems/${system}/entities/Visits`;
+    const person = await stage.crm('People', {
+      method: 'POST',
+      body: JSON.stringify({ first_name: 'Gesine', last_name: 'Wackerbarth', phone: '+493023125944' }),
+    });
+    const visit = await stage.crm('Visits', {
+      method: 'POST',
+      body: JSON.stringify({
+        kind: 'swarm',
+        place: 'Pear tree',
+        reporter_name: 'Gesine Wakkerbarth',
+        reporter_phone: '+493023125944',
+      }),
+    });
+    await until('both are known', async () => {
+      await stage.db.$client.query('UPDATE recognitions SET due_at = NOW(3)');
+      const [rows] = await stage.db.$client.query('SELECT 1 FROM known_records WHERE record_id IN (?)', [
+        [person.id, visit.id],
+      ]);
+      return (rows as unknown[]).length === 2;
+    });
+    const refused = await stage.api('POST', `${visits}/doubles`, { among: `${system}/Organisations` });
+    expect(refused.body.detail).toBe('among keeps records of another kind: organisation, not person.');
+    expect((await stage.api('POST', `${visits}/doubles`, { among: `${system}/People` })).status).toBe(201);
+    const list = async (state: string): Promise<Json> =>
+      (await stage.api('GET', `${visits}/doubles?state=${state}`)).body;
+    await until('the search ends', async () => (await list('open')).searches[0].state === 'done');
+    const group = (await list('open')).groups.find(({ members }: Json) => members[0] === visit.id);
+    expect(group.members).toEqual([visit.id, person.id]);
+    const path = `/doubles/groups/${group.id}`;
+    const { body } = await stage.api('GET', path);
+    expect(body.across).toMatchObject({ link: 'person_id', label: 'Person' });
+    expect(body.across.rows).toContainEqual({
+      part: 'last_name',
+      labels: ['Reporter', 'Family name'],
+      values: ['Gesine Wakkerbarth', 'Wackerbarth'],
+    });
+    expect((await stage.api('POST', `${path}/merge`, { survivor: visit.id })).status).toBe(409);
+    expect((await stage.api('POST', `${path}/link`)).body).toMatchObject({ done: true });
+    expect((await stage.crm(`Visits('${visit.id}')`)).person_id).toBe(person.id);
+    expect((await stage.api('POST', `${path}/take-back`)).body).toMatchObject({ done: true });
+    expect((await stage.crm(`Visits('${visit.id}')`)).person_id).toBeNull();
+  });
+});
+
 describe('two uploaded files', () => {
   const upload = async (name: string, text: string): Promise<string> => {
     const response = await fetch(`${stage.address}/api/files?name=${name}`, {

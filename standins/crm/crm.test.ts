@@ -162,3 +162,27 @@ describe('the CRM stand-in', () => {
     ).toBe('UnknownProperty');
   });
 });
+
+describe('changes', () => {
+  it('are told from a delta link: what is new, what was changed and what is gone (OData 4.01, 11.3)', async () => {
+    const track = { Prefer: 'odata.track-changes, odata.maxpagesize=200' };
+    const [stays, goes] = [await made({ last_name: 'Stays' }), await made({ last_name: 'Goes' })];
+    let page = await call('GET', 'People?$select=id,last_name', undefined, track);
+    const seen = new Set<string>(page.body.value.map(({ id }: { id: string }) => id));
+    while (page.body['@odata.nextLink']) {
+      expect(page.body['@odata.deltaLink']).toBeUndefined();
+      page = await call('GET', page.body['@odata.nextLink']);
+      for (const { id } of page.body.value) seen.add(id);
+    }
+    expect(seen.size).toBeGreaterThan(600);
+    const link = page.body['@odata.deltaLink'];
+    await call('PATCH', `People('${stays.id}')`, { last_name: 'Stayed' });
+    await call('DELETE', `People('${goes.id}')`);
+    const changes = (await call('GET', link)).body;
+    expect(changes.value).toContainEqual(expect.objectContaining({ id: stays.id, last_name: 'Stayed' }));
+    expect(changes.value).toContainEqual({ '@removed': { reason: 'deleted' }, '@id': `People('${goes.id}')` });
+    expect(changes['@odata.deltaLink']).toMatch(/\$deltatoken=\d+|%24deltatoken=\d+/);
+    expect((await call('GET', 'People?$deltatoken=x')).status).toBe(400);
+    expect((await call('GET', 'People?$skiptoken=x')).status).toBe(400);
+  });
+});

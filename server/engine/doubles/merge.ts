@@ -213,6 +213,38 @@ export async function takeMergeBack(merging: Merging): Promise<Merged> {
   return { done: words.length === 0, moved, removed: anew.size, words: [again, ...words].filter(Boolean).join('; ') };
 }
 
+/** Leads the first record of a pair to the second, which is of another entity; on the ledger like any change. */
+export async function link(merging: Merging, field: string): Promise<Merged> {
+  const { system, entity, group } = merging;
+  const [from = '', to = ''] = group.members;
+  const world = worldOf(merging);
+  const target = { system, entity };
+  const effect = await persistently(() =>
+    world.effect('link', async (): Promise<Intent> => {
+      const record = await world.read(target, from);
+      return record ? { kind: 'update', target, record, values: { [field]: to } } : { kind: 'none' };
+    }),
+  );
+  await world.settle();
+  const done = effect.state === 'written';
+  const words = done
+    ? `${from} leads to ${to}.`
+    : effect.state === 'refused'
+      ? effect.refusal.words
+      : `${from} is no longer there, or keeps changing.`;
+  return { done, moved: done ? 1 : 0, removed: 0, words };
+}
+
+/** Takes such a lead back, where nobody has changed it since. */
+export async function takeLinkBack({ db, systems, schemas, group, actor }: Merging): Promise<Merged> {
+  const row = (await ledgerOf(db, placeOfMerge(group.id))).findLast(
+    ({ effect, state, undoneBy }) => effect === 'link' && state === 'written' && undoneBy === null,
+  );
+  if (!row) return { done: false, moved: 0, removed: 0, words: 'There is nothing to take back.' };
+  const { done, words } = await takeBackChange(db, systems, schemas, row.id, actor);
+  return { done, moved: done ? 1 : 0, removed: 0, words };
+}
+
 async function valuesNow(world: EngineWorld, { system, entity }: Merging, row: LedgerRow): Promise<Values> {
   return (await world.read({ system, entity }, row.recordId!))?.values ?? row.before;
 }

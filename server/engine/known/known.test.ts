@@ -1,4 +1,10 @@
+import { METHOD, suggestRecognition } from '@zusammen/core/recognition';
+import { makeEntity, makeField } from '../../../core/testing/world.ts';
+import { recognitionOfEntity, removeSystem, saveRecognition } from '../../store/index.ts';
+import { SystemUnavailable, type From, type Page, type System } from '../../systems/index.ts';
 import { openStage, type Json, type Stage } from '../../testing/stage.ts';
+import { LiveView } from '../live.ts';
+import { Filler } from './filler.ts';
 
 let stage: Stage;
 beforeAll(async () => {
@@ -108,5 +114,85 @@ describe('recognised by evidence', () => {
     const told = await stateOf(await report('Adelheid Wobbe', '030 23125 905'));
     expect(told.steps[0]).toMatchObject({ verdict: 'none', outcome: 'created' });
     expect(told.steps[0].record.id).not.toBe(id);
+  });
+});
+
+describe('reading known records from a system that can do less', () => {
+  const people = makeEntity('People', [
+    makeField('id', { type: 'id' }),
+    makeField('last_name'),
+    makeField('email', { type: 'email' }),
+    makeField('changed_at', { type: 'date and time', computed: true }),
+  ]);
+  const asked: (From | undefined)[] = [];
+  let breaks = 0;
+  const pageOf = (from: number): Page => ({
+    records: Array.from({ length: 3 }, (_, at) => ({
+      id: `X-${from + at}`,
+      values: { last_name: `Quast${from + at}`, email: 'n/a' },
+    })),
+    gone: [],
+    ...(from < 6 ? { next: `page ${from + 3}` } : {}),
+  });
+  const client = {
+    page: async (_entity: unknown, _fields: unknown, from?: From): Promise<Page> => {
+      asked.push(from);
+      if (from && 'changed' in from)
+        return { records: [{ id: 'X-1', values: { last_name: 'Osterwisch', email: null } }], gone: [] };
+      const start = from ? Number(from.link.split(' ')[1]) : 0;
+      if (start === 6 && breaks++ === 0) throw new SystemUnavailable('It does not answer.');
+      return pageOf(start);
+    },
+  } as unknown as System;
+  const live = (): LiveView => {
+    const view = new LiveView(stage.db, 0);
+    view.allSchemas = async () => new Map([['poor', { entities: [people] }]]);
+    return view;
+  };
+  const fill = async (): Promise<void> => {
+    const view = live();
+    const settings = { name: 'test', pollMs: 1000, log: () => undefined };
+    const filler = new Filler(stage.db, { client: async () => client }, view, view.known, settings);
+    await stage.db.$client.query(
+      "UPDATE recognitions SET due_at = NOW(3) - INTERVAL 1 SECOND WHERE system_id = 'poor'",
+    );
+    await filler.work();
+    await filler.stop();
+  };
+  const row = async (): Promise<Json> => recognitionOfEntity(stage.db, 'poor', 'People');
+
+  it('goes on where it was broken off, and asks for changes by time', async () => {
+    await saveRecognition(stage.db, 'poor', 'People', suggestRecognition(people)!, 0, { id: null, name: 'Test' });
+    await fill();
+    expect(await row()).toMatchObject({ filledAt: null, nextLink: 'page 6', words: 'It does not answer.' });
+    await fill();
+    expect(asked).toEqual([undefined, { link: 'page 3' }, { link: 'page 6' }, { link: 'page 6' }]);
+    expect(await row()).toMatchObject({ known: 9, words: null, ignored: [{ field: 'email', value: 'n/a', count: 9 }] });
+    await fill();
+    expect(asked.at(-1)).toMatchObject({ changed: 'changed_at' });
+    const [packed] = await stage.db.$client.query("SELECT packed FROM known_records WHERE record_id = 'X-1'");
+    expect((packed as { packed: string }[])[0]!.packed).toContain('osterwisch');
+    // The former name no longer leads to it.
+    const recogniser = (await live().known.of({ system: 'poor', entity: 'People' }))!;
+    const found = await live().known.candidates(recogniser, recogniser.recogniser.prepare('', { last_name: 'Quast1' }));
+    expect(found.map(({ id }) => id)).not.toContain('X-1');
+  });
+  it('an index made in another way is cleared and read anew', async () => {
+    await stage.db.$client.query("UPDATE recognitions SET method = 0 WHERE system_id = 'poor'");
+    await fill();
+    expect(await row()).toMatchObject({ known: 9, method: METHOD });
+    expect(asked.at(-3)).toBeUndefined();
+  });
+  it('while it is read for the first time, who needs it waits', async () => {
+    await stage.db.$client.query("UPDATE recognitions SET filled_at = NULL WHERE system_id = 'poor'");
+    const nobody = { find: async () => [], read: async () => undefined };
+    await expect(
+      live().known.weigh(nobody, { system: 'poor', entity: 'People' }, { last_name: 'Q' }, 5),
+    ).rejects.toThrow(SystemUnavailable);
+  });
+  it('what was known goes with its system', async () => {
+    await removeSystem(stage.db, 'poor');
+    const [left] = await stage.db.$client.query("SELECT 1 FROM known_records WHERE record_id LIKE 'X-%'");
+    expect(left).toEqual([]);
   });
 });

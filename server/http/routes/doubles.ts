@@ -1,6 +1,16 @@
 import { fullest, SURVIVOR_RULES, type SurvivorRule } from '@zusammen/core/recognition';
 import { entityOf, type Entity } from '@zusammen/core/schema';
-import { membersNow, merge, mergePlan, mergeable, takeMergeBack, type Merging } from '../../engine/index.ts';
+import {
+  link,
+  membersNow,
+  merge,
+  mergePlan,
+  mergeable,
+  takeLinkBack,
+  takeMergeBack,
+  type Merging,
+} from '../../engine/index.ts';
+import { acrossNow, acrossOf } from '../across.ts';
 import {
   addDecided,
   addSearch,
@@ -43,7 +53,7 @@ export const doublesRoutes = (context: Context): Route[] => {
     const row = group && (await recognitionByScope(db, group.scope));
     const entity = row && entityOf((await live.allSchemas()).get(row.systemId) ?? { entities: [] }, row.entity);
     if (!group || !row || !entity) throw notFound('such group');
-    return { group, row, entity };
+    return { group, row, entity, across: await acrossOf(db, await live.allSchemas(), group, row, entity) };
   };
   const mergingOf = async (group: DoubleGroup, row: RecognitionRow, user: User): Promise<Merging> => ({
     ...{ db, systems, group, known: live.known, actor: user.name },
@@ -107,7 +117,8 @@ export const doublesRoutes = (context: Context): Route[] => {
         const state = (query['state'] ?? 'open,merging').split(',') as GroupState[];
         if (state.some((each) => !STATES.includes(each))) throw badField('state', `must be of ${STATES.join(', ')}`);
         const groups = await groupsOfScope(db, row.scope, state);
-        const packed = await packedOf(db, row.scope, [...new Set(groups.flatMap(({ members }) => members))]);
+        const members = [...new Set(groups.flatMap((group) => group.members))];
+        const packed = await packedOf(db, row.scope, members);
         const recogniser = await live.known.recogniserOf(row);
         const told = new Map(packed.map((each) => [each.recordId, recogniser.kind.unpack(each.recordId, each.packed)]));
         return {
@@ -134,7 +145,7 @@ export const doublesRoutes = (context: Context): Route[] => {
         const other = await recognitionOfEntity(db, system!, entity.join('/'));
         if (!other) throw badField('among', 'names no entity whose records are recognised by evidence');
         if (other.document.kind !== row.document.kind)
-          throw badField('among', `keeps a ${other.document.kind}, not a ${row.document.kind}`);
+          throw badField('among', `keeps records of another kind: ${other.document.kind}, not ${row.document.kind}`);
         if (row.filledAt === null || other.filledAt === null)
           throw new Problem(409, 'Not yet', 'The records are still being read.');
         const running = (await searchesOf(db, row.scope)).find(
@@ -169,7 +180,8 @@ export const doublesRoutes = (context: Context): Route[] => {
       summary: 'A group of doubles as it is now, with what merging it would write',
       role: 'viewer',
       work: async ({ params, query }) => {
-        const { group, row, entity } = await groupAt(params['id']);
+        const { group, row, entity, across } = await groupAt(params['id']);
+        if (across) return orTrouble(acrossNow(context, group, row, entity, across));
         const records = await orTrouble(membersNow({ ...(await mergingOf(group, row, { name: '' } as User)) }));
         const rule = (query['rule'] ?? SURVIVOR_RULES[0]) as SurvivorRule;
         if (!SURVIVOR_RULES.includes(rule)) throw badField('rule', `must be one of ${SURVIVOR_RULES.join(', ')}`);
@@ -197,7 +209,8 @@ export const doublesRoutes = (context: Context): Route[] => {
       role: 'specialist',
       body: MergeBody,
       work: async ({ params, body, user }) => {
-        const { group, row, entity } = await groupAt(params['id']);
+        const { group, row, entity, across } = await groupAt(params['id']);
+        if (across) throw new Problem(409, 'Not to be merged', 'These are records of two entities.');
         const merging = await mergingOf(group, row, user);
         const records = await orTrouble(membersNow(merging));
         checkMerge(
@@ -228,6 +241,29 @@ export const doublesRoutes = (context: Context): Route[] => {
     }),
     route({
       method: 'post',
+      path: '/doubles/groups/:id/link',
+      summary: 'Lead a record to the one of another entity that is the same',
+      role: 'specialist',
+      work: async ({ params, user }) => {
+        const { group, row, across } = await groupAt(params['id']);
+        if (!across?.link)
+          throw new Problem(409, 'No relation', 'No field of the one entity that may be changed leads to the other.');
+        const decided = { decidedAt: new Date(), decidedBy: user.name };
+        if (!(await setGroup(db, group.id, ['open', 'taken back'], { state: 'merging', words: null, ...decided })))
+          throw new Problem(409, 'Not now', `This group is ${group.state}.`);
+        const result = await orTrouble(link(await mergingOf(group, row, user), across.link)).catch(
+          async (error: unknown) => {
+            await setGroup(db, group.id, ['merging'], { state: 'open' });
+            throw error;
+          },
+        );
+        await setGroup(db, group.id, ['merging'], { state: result.done ? 'merged' : 'open', words: result.words });
+        await noteChange(db, actorOf(user), `led ${group.members.join(' to ')}`, `${row.systemId}/${row.entity}`);
+        return result;
+      },
+    }),
+    route({
+      method: 'post',
       path: '/doubles/groups/:id/go-on',
       summary: 'Go on with a merge that was broken off',
       role: 'specialist',
@@ -244,11 +280,11 @@ export const doublesRoutes = (context: Context): Route[] => {
       summary: 'Say that the records of a group are not the same',
       role: 'specialist',
       work: async ({ params, user }) => {
-        const { group, row } = await groupAt(params['id']);
+        const { group, row, across } = await groupAt(params['id']);
         const decided = { decidedAt: new Date(), decidedBy: user.name };
         if (!(await setGroup(db, group.id, ['open'], { state: 'apart', ...decided })))
           throw new Problem(409, 'Not now', `This group is ${group.state}.`);
-        await decide(row, group, false, user.name);
+        if (!across) await decide(row, group, false, user.name);
         await noteChange(db, actorOf(user), `kept apart ${group.members.join(', ')}`, `${row.systemId}/${row.entity}`);
       },
     }),
@@ -258,7 +294,7 @@ export const doublesRoutes = (context: Context): Route[] => {
       summary: 'Take a merge back: what was removed is made anew, what led to it leads to it again',
       role: 'specialist',
       work: async ({ params, user }) => {
-        const { group, row } = await groupAt(params['id']);
+        const { group, row, across } = await groupAt(params['id']);
         if (group.state === 'apart') {
           if (!(await setGroup(db, group.id, ['apart'], { state: 'open', decidedAt: null, decidedBy: null })))
             throw new Problem(409, 'Not now', 'Somebody else has just done so.');
@@ -267,7 +303,7 @@ export const doublesRoutes = (context: Context): Route[] => {
         if (!['merged', 'merging', 'taken back'].includes(group.state))
           throw new Problem(409, 'Not now', `This group is ${group.state}.`);
         const result = await orTrouble(
-          takeMergeBack(await mergingOf(group, row, user)),
+          across ? takeLinkBack(await mergingOf(group, row, user)) : takeMergeBack(await mergingOf(group, row, user)),
           'What was begun goes on when you ask for it again.',
         );
         await setGroup(db, group.id, ['merged', 'merging'], { state: 'taken back', words: result.words });

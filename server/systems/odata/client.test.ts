@@ -141,4 +141,25 @@ describe('asking an OData system', () => {
     await expect(answering(200, { value: [{ email: 'x' }] }).system.find(people, [], 1)).rejects.toThrow(/has no id/);
     expect(await answering(404).system.read(people, 'x')).toBeUndefined();
   });
+
+  it('reads page by page, tells what is gone, and follows no link that leads elsewhere', async () => {
+    const page = {
+      value: [
+        { id: 'P-1', email: 'a@b.example' },
+        { '@removed': { reason: 'deleted' }, '@id': "People('P-2')" },
+        { '@odata.context': '#People/$deletedEntity', id: "People('P-3')", reason: 'deleted' },
+      ],
+      '@odata.nextLink': 'People?$skiptoken=n500',
+    };
+    const { system, asked } = answering(200, page);
+    const first = await system.page(people, ['id', 'email']);
+    expect(first).toMatchObject({ records: [{ id: 'P-1' }], gone: ['P-2', 'P-3'] });
+    expect(first.next).toMatch(/\/People\?\$skiptoken=n500$/);
+    expect(asked[0]!.headers['Prefer']).toContain('odata.track-changes');
+    await system.page(people, ['id'], { changed: 'changed_at', since: '2027-01-01T00:00:00.000Z' });
+    expect(decodeURIComponent(asked[1]!.url)).toContain('changed_at+ge+2027-01-01T00:00:00.000Z');
+    const elsewhere = answering(200, { value: [], '@odata.deltaLink': 'https://elsewhere.example/People?x' });
+    await expect(elsewhere.system.page(people, ['id'])).rejects.toThrow(/out of its service/);
+    await expect(answering(410, '').system.page(people, ['id'], { link: 'People?x' })).rejects.toThrow(/answers 410/);
+  });
 });

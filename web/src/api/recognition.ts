@@ -1,8 +1,16 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { KeyFacts } from '@zusammen/core/checks';
 import type { Weighing } from '@zusammen/core/plans';
-import type { Evidence, KeyMeasure, LearnedLevel, Recognition, Survivor, Verdict } from '@zusammen/core/recognition';
-import type { RecordState, Values } from '@zusammen/core/schema';
+import type {
+  Evidence,
+  KeyMeasure,
+  LearnedLevel,
+  Part,
+  Recognition,
+  Survivor,
+  Verdict,
+} from '@zusammen/core/recognition';
+import type { RecordState, Value, Values } from '@zusammen/core/schema';
 import { api } from './client.ts';
 
 /** What the API tells of recognition and doubles. */
@@ -100,6 +108,13 @@ export interface GroupDetail {
   pairs: (NearPair & { record: string })[];
   survivor?: string;
   kept: Survivor[];
+  /** A pair found between two entities: what both say, aligned. */
+  across?: {
+    label: string;
+    link?: string;
+    linkLabel?: string;
+    rows: { part: Part; labels: (string | undefined)[]; values: (Value | null)[] }[];
+  };
 }
 
 export interface RecognitionLine {

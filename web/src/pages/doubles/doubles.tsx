@@ -7,6 +7,7 @@ import { useDo, useMe, useSystem } from '../../api/hooks.ts';
 import {
   doublesPath,
   useDoubles,
+  useRecognitions,
   type Doubles as Told,
   type GroupLine,
   type GroupState,
@@ -106,7 +107,16 @@ export function Doubles() {
 function SearchLine({ system, entity, search }: { system: string; entity: Entity; search: Search | undefined }) {
   const me = useMe();
   const may = me.data !== undefined && me.data.role !== 'viewer';
-  const start = useDo(() => api('POST', doublesPath(system, entity.name)), ['doubles']);
+  const [among, setAmong] = useState('');
+  const recognitions = useRecognitions().data ?? [];
+  const kind = recognitions.find((each) => each.system === system && each.entity === entity.name)?.kind;
+  const others = recognitions.filter(
+    (each) => each.kind === kind && !(each.system === system && each.entity === entity.name),
+  );
+  const start = useDo(
+    () => api('POST', doublesPath(system, entity.name), among === '' ? undefined : { among }),
+    ['doubles'],
+  );
   const move = useDo(
     (state: 'running' | 'paused' | 'cancelled') => api('POST', `/doubles/searches/${search?.id}/state`, { state }),
     ['doubles'],
@@ -160,10 +170,29 @@ function SearchLine({ system, entity, search }: { system: string; entity: Entity
             {search.state !== 'done' && <Tag tone="saffron">◆ {search.state}</Tag>} {search.words}
           </span>
         )}
+        {!under && others.length > 0 && (
+          <label className="ml-auto flex items-center gap-2 text-small text-soft">
+            among
+            <select
+              aria-label="Among which records"
+              value={among}
+              disabled={!may}
+              onChange={({ target }) => setAmong(target.value)}
+              className="h-[28px] rounded-[6px] border border-line bg-sheet px-2 text-ink"
+            >
+              <option value="">themselves</option>
+              {others.map((each) => (
+                <option key={`${each.system}/${each.entity}`} value={`${each.system}/${each.entity}`}>
+                  {each.entity} in {each.systemName}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         {!under && (
           <Button
             look={search ? 'plain' : 'strong'}
-            className="ml-auto"
+            className={others.length > 0 ? '' : 'ml-auto'}
             disabled={!may}
             busy={start.isPending}
             onClick={() => start.mutate(undefined)}

@@ -7,6 +7,7 @@ import { api } from '../../api/client.ts';
 import { useDo, useMe } from '../../api/hooks.ts';
 import { useGroup, useRecognition, type GroupDetail } from '../../api/recognition.ts';
 import { Button } from '../../parts/button.tsx';
+import { AcrossPair } from './across-pair.tsx';
 import { Outgoing, Tag } from '../../parts/chip.tsx';
 import { cx } from '../../parts/cx.ts';
 import { Differing } from '../../parts/difference.tsx';
@@ -42,9 +43,13 @@ export function OneGroup({
   return (
     <Sheet>
       <Fetched query={group} rows={10}>
-        {(told) => (
-          <Compared {...{ system, entity, told, rule, setRule }} survivor={told.survivor} setSurvivor={setSurvivor} />
-        )}
+        {(told) =>
+          told.across ? (
+            <AcrossPair told={told} across={told.across} entity={entity} />
+          ) : (
+            <Compared {...{ system, entity, told, rule, setRule }} survivor={told.survivor} setSurvivor={setSurvivor} />
+          )
+        }
       </Fetched>
     </Sheet>
   );
