@@ -144,6 +144,10 @@ test('pasted HTML is neither run nor shown as such, and a page without a form is
 test('works at 1024 pixels’ width without a sideways scroll', async ({ app: page }) => {
   await page.setViewportSize({ width: 1024, height: 768 });
   const id = await intakeId(page);
+  const { systems } = (await (await page.request.get(`${address()}/api/systems`)).json()) as {
+    systems: { id: string; name: string }[];
+  };
+  const crm = systems.find(({ name }) => name === 'Co-op CRM')!.id;
   for (const path of [
     '/',
     '/intakes',
@@ -152,6 +156,8 @@ test('works at 1024 pixels’ width without a sideways scroll', async ({ app: pa
     '/review',
     '/ledger',
     '/schema',
+    `/schema/recognition?system=${crm}&entity=People`,
+    `/schema/doubles?system=${crm}&entity=People`,
     '/systems',
   ]) {
     await page.goto(address() + path);

@@ -160,7 +160,9 @@ function wholeNames(entity: Entity): Recognition | undefined {
   const name = find('last_name', /\bname\b/);
   const reached = [...find('email'), ...find('phone')];
   if (name.length === 0 || reached.length === 0) return undefined;
-  const parts = [...name, ...reached, ...find('street'), ...find('city'), ...find('postcode')];
+  const street = find('street');
+  // A place without a street may be any place.
+  const parts = [...name, ...reached, ...(street.length > 0 ? [...street, ...find('city'), ...find('postcode')] : [])];
   return { kind: 'person', parts, thresholds: { ...THRESHOLDS }, learned: [] };
 }
 

@@ -56,10 +56,10 @@ export async function acrossNow(
     packedOf(db, row.scope, [first]),
     packedOf(db, across.row.scope, [second]),
   ]);
-  const pair =
-    packedA[0] && packedB[0]
-      ? mine.weighPair(mine.kind.unpack(first, packedA[0].packed), theirs.kind.unpack(second, packedB[0].packed), [])
-      : undefined;
+  const [one, other] = [packedA[0], packedB[0]].map((each) => each && mine.kind.unpack(each.recordId, each.packed));
+  // How many are known, and how common values are, is told by those among whom it was looked for.
+  const atHand = one ? await live.known.candidates({ row: across.row, recogniser: theirs }, one) : [];
+  const pair = one && other ? theirs.weighPair(one, other, atHand) : undefined;
   const labelOf = ({ fields }: Entity, name: string): string =>
     fields.find((each) => each.name === name)?.label ?? name;
   const parts = new Set<Part>([...row.document.parts, ...across.row.document.parts].map(({ part }) => part));
