@@ -10,15 +10,12 @@ import {
   type Organisation,
   type OrganisationRecord,
 } from './organisation.ts';
+import { closeKeysOfPerson, keysOfPerson, packPerson, unpackPerson } from './person-index.ts';
 import {
-  closeKeysOfPerson,
   comparePeople,
-  keysOfPerson,
-  packPerson,
   peopleApart,
   PeopleFrequencies,
   preparePerson,
-  unpackPerson,
   type Person,
   type PersonRecord,
 } from './person.ts';

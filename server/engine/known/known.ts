@@ -105,7 +105,7 @@ export class Known {
     const live = new Map<string, RecordState>(mine);
     let weighed = recogniser.weigh(query, [...known.values()]);
     // What the index says is looked at as it is now; a record that has changed or gone may leave its place to others.
-    for (let round = 0; round < 3; round += 1) {
+    for (;;) {
       const wanted = atIssue(weighed.ranked, limit).filter(({ record }) => !live.has(record));
       if (wanted.length === 0) break;
       const records = await Promise.all(wanted.map(({ record }) => reading.read(target, record)));

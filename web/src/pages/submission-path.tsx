@@ -8,13 +8,13 @@ import type { LedgerChange, SubmissionPath, SubmittedValues } from '../api/types
 import { Button } from '../parts/button.tsx';
 import { Incoming, Outgoing, Tag } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
-import { Bits, bitsText } from '../parts/evidence.tsx';
 import { Sheet, TD, TH } from '../parts/sheet.tsx';
 import { OutcomeTag, SubmissionStateTag } from '../parts/state.tsx';
 import { Fetched } from '../parts/states.tsx';
 import { Moment, span } from '../parts/time.tsx';
 import { ValueText } from '../parts/values.tsx';
 import { SetAside } from './set-aside.tsx';
+import { Verdict, WeighedLine } from './submission-verdict.tsx';
 
 /** One submission step by step: what came in, what each step found and wrote, what was sent and answered. */
 export function PathOfSubmission({ id }: { id: string }) {
@@ -295,44 +295,6 @@ function StepTold({
       )}
     </section>
   );
-}
-
-/** What spoke for and against the likeliest. */
-function WeighedLine({ weighed }: { weighed: NonNullable<StepReport['weighed']> }) {
-  const [best] = weighed;
-  return (
-    <p className="border-b border-hair px-4 py-1.5 text-small text-soft">
-      <Outgoing>{best!.record}</Outgoing>{' '}
-      {best!.evidence.map(({ about, level, bits }) => (
-        <span key={about} className="mr-3 inline-block whitespace-nowrap">
-          {about} {level} <Bits bits={bits} />
-        </span>
-      ))}
-      {best!.why && <span className="text-saffron">◆ {best!.why}</span>}
-    </p>
-  );
-}
-
-function Verdict({ step, chosen, labelOf }: { step: StepReport; chosen: boolean; labelOf: (name: string) => string }) {
-  if (step.verdict === 'one' && step.recognisedBy)
-    return <Tag tone="moss">known, by {step.recognisedBy.map(labelOf).join(' and ')}</Tag>;
-  if (step.verdict === 'one' && step.weighed?.[0] && !chosen)
-    return (
-      <Tag tone="moss">
-        known, by evidence <span className="font-mono">{bitsText(step.weighed[0].weight)}</span>
-      </Tag>
-    );
-  if (step.verdict === 'unsure')
-    return (
-      <Tag tone="saffron">
-        ◆ unsure:{' '}
-        {step.candidates?.length === 1 ? 'one comes near' : `${step.candidates?.length ?? 'several'} come near`}
-      </Tag>
-    );
-  if (step.verdict === 'one') return <Tag tone="moss">{chosen ? 'chosen in Review' : 'known'}</Tag>;
-  if (step.verdict === 'several') return <Tag tone="saffron">{step.candidates?.length ?? 'several'} fit</Tag>;
-  if (step.verdict === 'none') return <Tag>none known</Tag>;
-  return null;
 }
 
 const ACTIONS = { create: 'Created', update: 'Changed', delete: 'Deleted' };

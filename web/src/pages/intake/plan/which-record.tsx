@@ -47,7 +47,7 @@ export function HowOften({ step, edit }: { step: Step; edit: Edit }) {
 
 /** Which record: recognised by keys, always new, that of an earlier step, or the one the form names. */
 export function WhichRecord({ step, entity, edit }: { step: Step; entity: Entity | undefined; edit: Edit }) {
-  const { document, schemas, mayEdit } = useDraft();
+  const { document, schemas, facts, mayEdit } = useDraft();
   const { steps } = document.plan;
   const labelOf = (name: string): string => entity?.fields.find((field) => field.name === name)?.label ?? name;
   const nameOf = (id: string | undefined): string => {
@@ -76,6 +76,15 @@ export function WhichRecord({ step, entity, edit }: { step: Step; entity: Entity
   const keyFields = (entity?.fields ?? []).filter(
     ({ name, type }) => mapped.has(name) && type !== 'options' && type !== 'long text',
   );
+  /** How well a field alone tells known records apart, where that was measured; seen before it is chosen. */
+  const sharedBy = (name: string): string | undefined => {
+    const measured = facts?.recognitions
+      ?.get(`${step.system}/${step.entity}`)
+      ?.keys.find(({ fields }) => fields.length === 1 && fields[0] === name);
+    if (!measured || measured.filled === 0) return undefined;
+    const share = (measured.shared / measured.filled) * 100;
+    return `${share > 0 && share < 10 ? share.toFixed(1) : share.toFixed(0)} % share it`;
+  };
   const recognised = (work: (keys: Step['recognise']) => Step['recognise']): void =>
     edit((held) => ({ ...(without(held, 'record') as Step), recognise: work(held.recognise) }));
   const weighed = (on: boolean): void =>
@@ -186,7 +195,7 @@ export function WhichRecord({ step, entity, edit }: { step: Step; entity: Entity
                     value: `key ${field.name}`,
                     label: field.label,
                     words: `${field.label} ${field.name}`,
-                    note: field.unique ? 'unique' : field.type,
+                    note: field.unique ? 'unique' : (sharedBy(field.name) ?? field.type),
                     group: 'Recognised by',
                   })),
                 ...before.map((earlier) => ({
