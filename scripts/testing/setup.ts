@@ -21,13 +21,18 @@ export default async function setup(): Promise<void> {
   (globalThis as { zusammenTest?: TestDatabase }).zusammenTest = { database, home };
 }
 
-export function freePort(): Promise<number> {
-  return new Promise((resolve, reject) => {
-    const server = createServer();
-    server.once('error', reject);
-    server.listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as { port: number };
-      server.close(() => resolve(port));
+/**
+ * A port that nobody listens on. It lies below those that systems give to outgoing connections (RFC 6056): one of
+ * these could take it before it is listened on.
+ */
+export async function freePort(): Promise<number> {
+  for (;;) {
+    const port = 20_000 + Math.floor(Math.random() * 12_000);
+    const free = await new Promise<boolean>((resolve) => {
+      const server = createServer();
+      server.once('error', () => resolve(false));
+      server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)));
     });
-  });
+    if (free) return port;
+  }
 }

@@ -180,7 +180,7 @@ export function KeysTable({
             <th className="px-2 py-1.5 text-right text-small font-semibold text-soft" title="Of those filled">
               Shared
             </th>
-            <th className="px-4 py-1.5" />
+            <th className="px-4 py-1.5 text-left text-small font-semibold text-soft">As a key</th>
           </tr>
         </thead>
         <tbody>
