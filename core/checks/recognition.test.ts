@@ -129,6 +129,36 @@ describe('checks on how records are recognised', () => {
   });
 });
 
+it('K26: deleting by evidence wants a look', () => {
+  const [finding] = check({
+    document: {
+      name: 'N',
+      source: {},
+      fields,
+      plan: {
+        steps: [
+          {
+            id: 's',
+            system: 'crm',
+            entity: 'People',
+            recognise: [],
+            evidence: true,
+            whenNone: 'skip',
+            whenOne: 'delete',
+            whenSeveral: 'ask',
+            lines: [line('last', 'last_name'), line('mail', 'email')],
+          },
+        ],
+      },
+      settings: { perMinute: 10 },
+    },
+    schemas: schemasOf(people),
+    samples: [],
+    facts: known,
+  });
+  expect(finding).toMatchObject({ id: 'K26', severity: 'look' });
+});
+
 it('samples in which a step’s condition does not hold say nothing about its lines', () => {
   const condition = { match: 'all' as const, parts: [{ field: 'last', test: 'is not blank' as const }] };
   const samples = [

@@ -186,6 +186,10 @@ export const missingLink = ({ step, document, schemas }: StepInput): Finding[] =
 export const loosely = ({ step, entity }: StepInput): Finding[] => {
   if (step.whenOne !== 'delete' || step.record) return [];
   const keys = step.recognise.filter(({ fields }) => !fields.some((name) => fieldOf(entity, name)?.unique === true));
+  if (step.evidence) {
+    const sentence = `A ${entity.label} is deleted that is recognised by evidence, which can be mistaken.`;
+    return [{ id: 'K26', severity: 'look', place: { step: step.id }, sentence }];
+  }
   if (keys.length === 0) return [];
   const labels = keys.map(({ fields }) => fields.map((name) => fieldOf(entity, name)?.label ?? name).join(' with '));
   return [
