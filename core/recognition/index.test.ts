@@ -69,7 +69,7 @@ describe('what makes it fast changes nothing', () => {
       fc.property(letters, letters, fc.constantFrom(1, 2, 3), (a, b, most) => {
         expect(typingErrors(a, b, most)).toBe(Math.min(plainly(a, b), most + 1));
       }),
-      { numRuns: 3000 },
+      { numRuns: 1000 },
     );
   });
   it('a packed record is the same when it is unpacked', () => {
@@ -100,7 +100,7 @@ describe('what makes it fast changes nothing', () => {
         if (PEOPLE.marksApart!(PEOPLE.mark!(a), PEOPLE.mark!(b)))
           expect(comparePeople(a, b, common).veto?.why).toBe('born on different days');
       }),
-      { numRuns: 2000 },
+      { numRuns: 800 },
     );
   });
   it('counts are those of a map, and are read back', () => {
@@ -318,7 +318,7 @@ describe('how an entity is recognised', () => {
 });
 
 describe('many records', () => {
-  const crowd = Array.from({ length: 3000 }, (_, at) => ({
+  const crowd = Array.from({ length: 1600 }, (_, at) => ({
     id: `P${at}`,
     first_name: ['Ewa', 'Jan', 'Nell', 'Ivo'][at % 4]!,
     last_name: `Nach${['berg', 'mann', 'ski', 'ton', 'ley'][at % 5]}${at % 100}`,
@@ -329,14 +329,14 @@ describe('many records', () => {
   it('doubles are found once, whichever of the two comes first', () => {
     const doubles = [
       { ...crowd[10]!, id: 'D1', last_name: `${crowd[10]!.last_name}e` },
-      { ...crowd[1500]!, id: 'D2', email: '' },
+      { ...crowd[900]!, id: 'D2', email: '' },
     ];
     const matcher = Matcher.of(PEOPLE, [doubles[0]!, ...crowd, doubles[1]!]);
     const { pairs, compared } = findDoubles(matcher, 0, matcher.size, THRESHOLDS);
     const found = pairs.map(({ a, b }) => [a, b].sort().join());
     expect(new Set(found).size).toBe(found.length);
-    expect(found).toEqual(expect.arrayContaining(['D1,P10', 'D2,P1500']));
-    expect(compared).toBeLessThan(3000 * 160);
+    expect(found).toEqual(expect.arrayContaining(['D1,P10', 'D2,P900']));
+    expect(compared).toBeLessThan(1600 * 160);
   });
   it('keys are measured: what is blank or a placeholder is not filled, what others have is shared', () => {
     const meter = new KeyMeter('person', ['first_name', 'last_name', 'email', 'phone']);
@@ -345,6 +345,6 @@ describe('many records', () => {
     expect(of('phone').filled).toBe(0);
     expect(of('email').filled).toBe(crowd.filter(({ email }) => email !== '').length);
     expect(of('email').shared).toBe(0);
-    expect(of('first_name').shared).toBe(3000);
+    expect(of('first_name').shared).toBe(1600);
   });
 });

@@ -4,7 +4,7 @@ let stage: Stage;
 let at: string;
 let doubles: string;
 beforeAll(async () => {
-  stage = await openStage({ people: 400 });
+  stage = await openStage({ people: 250 });
   const { body } = await stage.api('GET', '/systems');
   at = `/systems/${body.systems[0].id}/entities/People/recognition`;
   doubles = at.replace(/recognition$/, 'doubles');
