@@ -1,3 +1,4 @@
+import regexp from 'eslint-plugin-regexp';
 import tseslint from 'typescript-eslint';
 
 const DOM = ['window', 'document', 'localStorage', 'sessionStorage', 'navigator', 'fetch', 'process', 'Buffer'];
@@ -6,7 +7,11 @@ export default tseslint.config(
   { ignores: ['**/node_modules', '**/dist', '**/.data', 'server/store/migrations', '**/*.cjs'] },
   ...tseslint.configs.recommended,
   {
+    plugins: { regexp },
     rules: {
+      // A stranger's value is read in linear time: no pattern may need more, however short the values are kept.
+      'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
+      'regexp/no-super-linear-move': ['error', { report: 'potential' }],
       '@typescript-eslint/consistent-type-imports': 'error',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       eqeqeq: ['error', 'always', { null: 'ignore' }],

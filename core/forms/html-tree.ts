@@ -8,18 +8,15 @@ export interface Page {
   /** All elements in document order. */
   elements: Element[];
   byId: Map<string, Element>;
-  position: Map<Node, number>;
 }
 
 export function parsePage(html: string): Page {
   const elements: Element[] = [];
   const byId = new Map<string, Element>();
-  const position = new Map<Node, number>();
   const pending: Node[] = [parse(html)];
   // An explicit stack: hostile pages nest deeper than the call stack allows.
   while (pending.length > 0) {
     const node = pending.pop()!;
-    position.set(node, position.size);
     if (isElement(node)) {
       elements.push(node);
       const id = attribute(node, 'id');
@@ -28,7 +25,7 @@ export function parsePage(html: string): Page {
     const children = childrenOf(node);
     for (let i = children.length - 1; i >= 0; i -= 1) pending.push(children[i]!);
   }
-  return { elements, byId, position };
+  return { elements, byId };
 }
 
 export function isElement(node: Node): node is Element {
@@ -49,10 +46,53 @@ export function attribute(element: Element, name: string): string | undefined {
   return element.attrs.find((each) => each.name === name)?.value;
 }
 
-export function closest(element: Element, ...tags: string[]): Element | undefined {
-  for (let at: Element | undefined = element; at; at = parentOf(at)) if (tags.includes(at.tagName)) return at;
-  return undefined;
+/**
+ * Answers about elements, each worked out once: a page may hold a hundred thousand controls in one row, one label or one
+ * nest, and reading it must not take the square of that.
+ */
+function remembering<Answer>(): {
+  has(key: Element): boolean;
+  get(key: Element): Answer | undefined;
+  set(key: Element, answer: Answer): unknown;
+} {
+  return new WeakMap<Element, Answer>();
 }
+
+const closestByTag = new Map<string, ReturnType<typeof remembering<Element | undefined>>>();
+
+/** The nearest element of a tag around an element, itself included. */
+export function closest(
+  element: Element,
+  tag: 'form' | 'label' | 'td' | 'tr' | 'table' | 'template' | 'optgroup',
+): Element | undefined {
+  let known = closestByTag.get(tag);
+  if (!known) closestByTag.set(tag, (known = remembering()));
+  const climbed: Element[] = [];
+  let at: Element | undefined = element;
+  while (at && at.tagName !== tag && !known.has(at)) {
+    climbed.push(at);
+    at = parentOf(at);
+  }
+  const found = at && at.tagName !== tag ? known.get(at) : at;
+  for (const each of climbed) known.set(each, found);
+  return found;
+}
+
+const childrenKept = remembering<{ elements: Element[]; places: Map<Node, number> }>();
+
+/** The elements straight below an element, and where each of its children stands among all of them. */
+export function childPlaces(parent: Element): { elements: Element[]; places: Map<Node, number> } {
+  let known = childrenKept.get(parent);
+  if (!known) {
+    const children = childrenOf(parent);
+    known = { elements: children.filter(isElement), places: new Map(children.map((child, at) => [child, at])) };
+    childrenKept.set(parent, known);
+  }
+  return known;
+}
+
+/** The longest label kept, in UTF-16 units. */
+const LABEL_LENGTH = 1000;
 
 const UNSPOKEN = new Set([
   'script',
@@ -67,16 +107,32 @@ const UNSPOKEN = new Set([
   'svg',
 ]);
 
+const textsKept = remembering<string>();
+/** Nodes looked through for one text: what people read as a label isn't hidden behind more. */
+const MOST_NODES = 5000;
+
 /** The text a person reads inside an element, without that of controls; at most 1,000 characters. */
 export function textOf(element: Element): string {
+  const known = textsKept.get(element);
+  if (known !== undefined) return known;
+  const text = gatherText(element);
+  textsKept.set(element, text);
+  return text;
+}
+
+function gatherText(element: Element): string {
   const parts: string[] = [];
   const pending: Node[] = [element];
-  while (pending.length > 0) {
+  let length = 0;
+  for (let looked = 0; pending.length > 0 && looked < MOST_NODES && length < 4 * LABEL_LENGTH; looked += 1) {
     const node = pending.pop()!;
-    if ('value' in node && node.nodeName === '#text') parts.push(node.value);
+    if ('value' in node && node.nodeName === '#text') {
+      parts.push(node.value);
+      length += node.value.trim().length;
+    }
     if (isElement(node) && node !== element && (UNSPOKEN.has(node.tagName) || isHiddenFromReaders(node))) continue;
     const children = childrenOf(node);
-    for (let i = children.length - 1; i >= 0; i -= 1) pending.push(children[i]!);
+    for (let i = Math.min(children.length, MOST_NODES) - 1; i >= 0; i -= 1) pending.push(children[i]!);
   }
   return tidyLabel(parts.join(' '));
 }
@@ -87,11 +143,14 @@ function isHiddenFromReaders(element: Element): boolean {
 
 /** A label without its trailing colon and asterisk. */
 export function tidyLabel(text: string): string {
-  return text
+  // White space of any length goes first: pages are indented.
+  const tidied = text
+    .trimStart()
+    .slice(0, 4 * LABEL_LENGTH)
     .replace(/[\u200e\u200f\u202a-\u202e\u2066-\u2069]/gu, '')
     .replace(/\s+/gu, ' ')
-    .trim()
-    .replace(/\s*[*:：]+\s*[*]*\s*$/u, '')
-    .slice(0, 1000)
     .trim();
+  let end = tidied.length;
+  while (end > 0 && ' *:：'.includes(tidied[end - 1]!)) end -= 1;
+  return tidied.slice(0, Math.min(end, LABEL_LENGTH)).trim();
 }

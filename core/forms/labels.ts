@@ -1,5 +1,6 @@
 import {
   attribute,
+  childPlaces,
   childrenOf,
   closest,
   isElement,
@@ -9,6 +10,13 @@ import {
   type Element,
   type Page,
 } from './html-tree.ts';
+
+/** A group's heading is looked for this many elements up; pages nest less, and hostile ones without end. */
+const MOST_CLIMBED = 64;
+/** Elements that may together name one control. */
+const MOST_NAMING = 20;
+/** Elements before a control that are looked at for its name. */
+const MOST_BEFORE = 200;
 
 const CONTROLS = new Set(['input', 'select', 'textarea', 'button']);
 
@@ -35,11 +43,12 @@ function precedingOrPlaceholder(control: Element): string {
 
 /** What a group of radio buttons or checkboxes is called: the fieldset's legend or the group's name for readers. */
 export function groupLabelOf(first: Element, page: Page): string {
-  for (let at = parentOf(first); at && at.tagName !== 'form'; at = parentOf(at)) {
+  let at = parentOf(first);
+  for (let climbed = 0; at && at.tagName !== 'form' && climbed < MOST_CLIMBED; at = parentOf(at), climbed += 1) {
     const role = attribute(at, 'role');
     if (at.tagName === 'fieldset') {
-      const legend = childrenOf(at).find((node) => isElement(node) && node.tagName === 'legend');
-      if (legend && isElement(legend)) return textOf(legend);
+      const legend = childPlaces(at).elements.find(({ tagName }) => tagName === 'legend');
+      if (legend) return textOf(legend);
     }
     if (role === 'group' || role === 'radiogroup') {
       const label = labelledBy(at, page) || tidyLabel(attribute(at, 'aria-label') ?? '');
@@ -51,12 +60,13 @@ export function groupLabelOf(first: Element, page: Page): string {
 }
 
 function labelledBy(element: Element, page: Page): string {
-  const ids = attribute(element, 'aria-labelledby')?.split(/\s+/) ?? [];
+  const ids = attribute(element, 'aria-labelledby')?.split(/\s+/, MOST_NAMING) ?? [];
   return ids
     .map((id) => page.byId.get(id))
     .map((each) => (each ? textOf(each) : ''))
     .filter(Boolean)
-    .join(' ');
+    .join(' ')
+    .slice(0, 1000);
 }
 
 function forLabel(control: Element, labelsFor: Map<string, Element>): string {
@@ -75,22 +85,46 @@ function tableCell(control: Element, page: Page): string {
   const cell = closest(control, 'td');
   const row = cell ? closest(cell, 'tr') : undefined;
   if (!cell || !row) return '';
-  const cells = childrenOf(row).filter(
-    (node): node is Element => isElement(node) && (node.tagName === 'td' || node.tagName === 'th'),
-  );
-  const at = cells.indexOf(cell);
+  const { cells, places } = cellsOf(row);
+  const at = places.get(cell) ?? -1;
   const before = cells[at - 1];
   if (before && !holdsControl(before)) {
     const text = textOf(before);
     if (text) return text;
   }
   const table = closest(row, 'table');
-  const heading = table
-    ? page.elements.find((element) => element.tagName === 'tr' && closest(element, 'table') === table)
-    : undefined;
+  const heading = table && firstRows(page).get(table);
   if (!heading || heading === row) return '';
-  const column = childrenOf(heading).filter(isElement)[at];
+  const column = childPlaces(heading).elements[at];
   return column?.tagName === 'th' ? textOf(column) : '';
+}
+
+const cellsKept = new WeakMap<Element, { cells: Element[]; places: Map<Element, number> }>();
+
+function cellsOf(row: Element): { cells: Element[]; places: Map<Element, number> } {
+  let known = cellsKept.get(row);
+  if (!known) {
+    const cells = childPlaces(row).elements.filter(({ tagName }) => tagName === 'td' || tagName === 'th');
+    known = { cells, places: new Map(cells.map((cell, at) => [cell, at])) };
+    cellsKept.set(row, known);
+  }
+  return known;
+}
+
+const firstRowsKept = new WeakMap<Page, Map<Element, Element>>();
+
+/** Every table's first row. */
+function firstRows(page: Page): Map<Element, Element> {
+  let known = firstRowsKept.get(page);
+  if (!known) {
+    known = new Map();
+    for (const element of page.elements) {
+      const table = element.tagName === 'tr' ? closest(element, 'table') : undefined;
+      if (table && !known.has(table)) known.set(table, element);
+    }
+    firstRowsKept.set(page, known);
+  }
+  return known;
 }
 
 /** Text straight before the control, or before the element around it, when no other control stands between. */
@@ -110,24 +144,31 @@ function precedingText(control: Element): string {
 function textBefore(parent: Element, child: Element): string {
   const siblings = childrenOf(parent);
   let text = '';
-  for (let i = siblings.indexOf(child) - 1; i >= 0; i -= 1) {
+  const place = childPlaces(parent).places.get(child) ?? 0;
+  for (let i = place - 1; i >= Math.max(0, place - MOST_BEFORE) && text.length < 2000; i -= 1) {
     const node = siblings[i]!;
     if (isElement(node)) {
       if (CONTROLS.has(node.tagName) || holdsControl(node)) break;
       if (text.trim() !== '' && ['br', 'p', 'div', 'hr', 'h1', 'h2', 'h3', 'h4'].includes(node.tagName)) break;
       if (node.tagName === 'hr') break;
       text = `${textOf(node)} ${text}`;
-    } else if ('value' in node && node.nodeName === '#text') text = `${node.value} ${text}`;
+    } else if ('value' in node && node.nodeName === '#text') text = `${node.value.trim().slice(-1000)} ${text}`;
   }
   return tidyLabel(text);
 }
 
+const holdsKept = new WeakMap<Element, boolean>();
+
 function holdsControl(element: Element): boolean {
+  const known = holdsKept.get(element);
+  if (known !== undefined) return known;
   const pending: Element[] = [element];
-  while (pending.length > 0) {
+  let holds = false;
+  while (pending.length > 0 && !holds) {
     const at = pending.pop()!;
-    if (CONTROLS.has(at.tagName)) return true;
-    pending.push(...childrenOf(at).filter(isElement));
+    holds = CONTROLS.has(at.tagName) || holdsKept.get(at) === true;
+    for (const child of childrenOf(at)) if (isElement(child)) pending.push(child);
   }
-  return false;
+  holdsKept.set(element, holds);
+  return holds;
 }

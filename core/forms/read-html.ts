@@ -30,7 +30,9 @@ export function readForms(html: string): ReadForm[] {
     if (!['input', 'select', 'textarea', 'button'].includes(element.tagName)) continue;
     if (closest(element, 'template')) continue;
     const owner = ownerOf(element, page);
-    owned.set(owner, [...(owned.get(owner) ?? []), element]);
+    const controls = owned.get(owner);
+    if (controls) controls.push(element);
+    else owned.set(owner, [element]);
   }
   const forms: ReadForm[] = [];
   for (const [form, controls] of owned) {
@@ -83,7 +85,10 @@ function groupByName(controls: Element[]): Map<string, Element[]> {
   const groups = new Map<string, Element[]>();
   for (const control of controls) {
     const name = attribute(control, 'name');
-    if (name) groups.set(name, [...(groups.get(name) ?? []), control]);
+    if (!name) continue;
+    const group = groups.get(name);
+    if (group) group.push(control);
+    else groups.set(name, [control]);
   }
   return groups;
 }

@@ -7,7 +7,8 @@ export function collectValues(pairs: Iterable<readonly [string, string]>): Submi
   for (const [name, value] of pairs) {
     const present = values.get(name);
     if (present === undefined) values.set(name, value);
-    else values.set(name, [...(Array.isArray(present) ? present : [present]), value]);
+    else if (Array.isArray(present)) present.push(value);
+    else values.set(name, [present, value]);
   }
   return Object.assign(Object.create(null) as SubmittedValues, Object.fromEntries(values));
 }

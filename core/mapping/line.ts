@@ -12,7 +12,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import type { Field, Value } from '../schema/index.ts';
-import { convert, isBlank, lengthInCharacters, sameValue } from '../values/index.ts';
+import { convert, isBlank, lengthInCharacters, sameValue, tooLong } from '../values/index.ts';
 import { NOT_ASKED } from './treatments/lookup.ts';
 import { TREATMENT_KINDS, Treatment, treat, type Question } from './treatments/index.ts';
 
@@ -89,6 +89,8 @@ export const questionKey = ({ entity, by, text }: Question): string => JSON.stri
 export function evaluateLine(line: Line, values: Submitted, field: Field, context: LineContext = NOTHING): LineValue {
   const came = line.from.map((name) => (Object.hasOwn(values, name) ? values[name]! : null));
   const result: LineValue = { line, came, treated: null, sent: null, losses: [] };
+  const long = came.flat().flatMap((text) => (text === null ? [] : (tooLong(text, 'text') ?? [])))[0];
+  if (long !== undefined) return { ...result, problem: `${field.label}: ${long}` };
   let value: Value = sourceOf(line, came, context);
   let asks: Question | undefined;
   const surroundings = {

@@ -1,4 +1,3 @@
-import munkres from 'munkres';
 import { typeOf } from '../forms/index.ts';
 import { fold } from '../values/index.ts';
 import {
@@ -10,6 +9,7 @@ import {
   withoutCompounds,
   type Meaning,
 } from './lexicon.ts';
+import { assign, type Candidate as Assignable } from './assign.ts';
 import { likeness, tellingWords } from './words.ts';
 
 /**
@@ -135,10 +135,7 @@ interface Evidence {
   confidence: number;
   reasons: string[];
 }
-interface Candidate extends Evidence {
-  row: number;
-  column: number;
-}
+type Candidate = Evidence & Assignable;
 
 const PERSON = new Set('person contact people attendee participant subscriber user customer member'.split(' '));
 const ORGANISATION = new Set('organisation organization company account firm business club orchard farm'.split(' '));
@@ -400,41 +397,6 @@ function typeEvidence(source: Side, target: Side, reasons: string[]): number {
         : 0;
   }
   return WEIGHTS.wrongType;
-}
-
-/** The best one-to-one assignment; fields that share no candidate are settled apart, so the tables stay small. */
-function assign(candidates: Candidate[]): Candidate[] {
-  return components(candidates).flatMap((group) => {
-    const rows = [...new Set(group.map((each) => each.row))];
-    const columns = [...new Set(group.map((each) => each.column))];
-    if (rows.length === 1 && columns.length === 1) return group;
-    const byPair = new Map(group.map((each) => [`${each.row},${each.column}`, each]));
-    const wide = columns.length >= rows.length;
-    const [outer, inner] = wide ? [rows, columns] : [columns, rows];
-    const pairOf = (o: number, i: number) => byPair.get(wide ? `${o},${i}` : `${i},${o}`);
-    const costs = outer.map((o) => inner.map((i) => 1 - (pairOf(o, i)?.confidence ?? 0)));
-    return munkres(costs).flatMap(([o, i]) => pairOf(outer[o]!, inner[i]!) ?? []);
-  });
-}
-
-function components(candidates: Candidate[]): Candidate[][] {
-  const parent = new Map<string, string>();
-  const root = (key: string): string => {
-    let at = key;
-    for (let up = parent.get(at); up !== undefined && up !== at; up = parent.get(at)) at = up;
-    parent.set(key, at);
-    return at;
-  };
-  for (const { row, column } of candidates) {
-    for (const key of [`r${row}`, `c${column}`]) if (!parent.has(key)) parent.set(key, key);
-    parent.set(root(`r${row}`), root(`c${column}`));
-  }
-  const groups = new Map<string, Candidate[]>();
-  for (const candidate of candidates) {
-    const key = root(`r${candidate.row}`);
-    groups.set(key, [...(groups.get(key) ?? []), candidate]);
-  }
-  return [...groups.values()];
 }
 
 /** A text goes in as it is: no reference, no choice. */

@@ -27,9 +27,17 @@ const EMPTY = new Set(
   ).split(/\s+/),
 );
 
+/** What a field is called says what it means in its first words; every pair of fields compares them all. */
+const MOST_READ = 400;
+const MOST_WORDS = 24;
+const MOST_LETTERS = 40;
+
 /** The words that tell something. */
 export function tellingWords(text: string): string[] {
-  return wordsOf(text).filter((word) => !EMPTY.has(word));
+  return wordsOf(text.slice(0, MOST_READ))
+    .filter((word) => !EMPTY.has(word))
+    .slice(0, MOST_WORDS)
+    .map((word) => word.slice(0, MOST_LETTERS));
 }
 
 /** Jaro-Winkler similarity of two short words, from 0 to 1 (Winkler 1990). */
@@ -59,7 +67,8 @@ export function jaroWinkler(a: string, b: string): number {
 
 /** Similarities of words seen before: a few hundred words make up thousands of names and labels. */
 const seen = new Map<string, Map<string, number>>();
-const MOST_SEEN = 20_000;
+const MOST_SEEN = 500_000;
+let pairsSeen = 0;
 
 /** How alike two words are, from 0 to 1; short ones must be equal, and what is less than close counts as nothing. */
 function alike(a: string, b: string): number {
@@ -67,7 +76,6 @@ function alike(a: string, b: string): number {
   if (a.length < 4 || b.length < 4) return 0;
   let row = seen.get(a);
   if (!row) {
-    if (seen.size > MOST_SEEN) seen.clear();
     row = new Map();
     seen.set(a, row);
   }
@@ -75,7 +83,13 @@ function alike(a: string, b: string): number {
   if (similar === undefined) {
     similar = jaroWinkler(a, b);
     if (similar < 0.88) similar = 0;
-    if (row.size < MOST_SEEN) row.set(b, similar);
+    if (pairsSeen > MOST_SEEN) {
+      seen.clear();
+      pairsSeen = 0;
+      seen.set(a, (row = new Map()));
+    }
+    row.set(b, similar);
+    pairsSeen += 1;
   }
   return similar;
 }

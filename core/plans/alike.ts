@@ -1,7 +1,7 @@
 import type { Course } from './report.ts';
 
 /** What a text says apart from the values quoted in it. */
-const withoutValues = (words: string): string => words.replace(/[“"][^”"]*[”"]/g, '“…”').replace(/\d+/g, '0');
+const withoutValues = (words: string): string => words.replace(/[“"][^“”"]*[”"]/g, '“…”').replace(/\d+/g, '0');
 
 /**
  * What a submission came to grief over, apart from its own values: the step, the kind of refusal and the fields named.

@@ -52,7 +52,7 @@ export function emailOf(value: string | undefined): Email | undefined {
 export function emailFrom(whole: string, known?: string): Email {
   const at = whole.lastIndexOf('@');
   const local = whole.slice(0, at);
-  const plain = known ? known : /[+._-]/.test(local) ? local.replace(/\+.*$/, '').replace(/[._-]/g, '') : local;
+  const plain = known ? known : /[+._-]/.test(local) ? local.split('+', 1)[0]!.replace(/[._-]/g, '') : local;
   return { whole, local, domain: whole.slice(at + 1), plain, role: ROLES.has(plain) };
 }
 
@@ -160,13 +160,17 @@ export function addressOf(values: {
   postcode?: string | undefined;
   city?: string | undefined;
 }): Address | undefined {
-  const whole = told(values.street).toLowerCase();
-  const found =
-    /^(.*?)[\s,]+(\d+)\s*([a-z])?(?:\s*[-/]\s*\d+\s*[a-z]?)?\.?$/.exec(whole) ?? /^()(\d+)\s*([a-z])?$/.exec(whole);
-  const leading = found ? null : /^(\d+)\s*([a-z])?[\s,]+(.+)$/.exec(whole);
-  let street = canonical(found ? found[1]! : leading ? leading[3]! : whole);
+  const whole = told(values.street)
+    .toLowerCase()
+    .replace(/[\s,]+/g, ' ')
+    .trim();
+  // A number that ends it, else one that begins it.
+  const found = /(?:^| )(\d+) ?([a-z])?(?: ?[-/] ?\d+ ?[a-z]?)?\.?$/.exec(whole);
+  const leading = found ? null : /^(\d+) ?([a-z])? /.exec(whole);
+  let street = canonical(found ? whole.slice(0, found.index) : leading ? whole.slice(leading[0].length) : whole);
   for (const [ending, short] of STREET_ENDINGS) street = street.replace(ending, short);
-  const number = found ? `${found[2]}${found[3] ?? ''}` : leading ? `${leading[1]}${leading[2] ?? ''}` : '';
+  const numbered = found ?? leading;
+  const number = numbered ? `${numbered[1]}${numbered[2] ?? ''}` : '';
   const postcode = told(values.postcode)
     .toUpperCase()
     .replace(/^[A-Z]{1,2}-(?=\d)/, '')

@@ -1,3 +1,4 @@
+import { quoted, tooLong } from './bounds.ts';
 import { read, unreadable, type Reading } from './reading.ts';
 import { fold } from './text.ts';
 
@@ -6,8 +7,10 @@ const NO = new Set(['no', 'n', 'false', '0', 'off', 'nein', 'nie', 'non', 'nee',
 
 /** Reads yes and no as forms send them, in the languages of the project's forms. */
 export function readBoolean(text: string): Reading<boolean> {
+  const long = tooLong(text, 'yes/no');
+  if (long !== undefined) return unreadable(long);
   const key = fold(text);
   if (YES.has(key)) return read(true);
   if (NO.has(key)) return read(false);
-  return unreadable(`“${text}” is neither yes nor no`);
+  return unreadable(`“${quoted(text)}” is neither yes nor no`);
 }

@@ -1,4 +1,5 @@
 import { readBoolean } from './boolean.ts';
+import { quoted } from './bounds.ts';
 import { isBlank } from './compare.ts';
 import { readDate, readDateTime } from './date.ts';
 import { readEmail } from './email.ts';
@@ -39,7 +40,9 @@ export function convert(value: Converted | undefined, field: TargetField): Readi
   let single: string | number | boolean;
   if (Array.isArray(value)) {
     if (value.length > 1) {
-      return unreadable(`${field.label} takes one value, not ${value.length}: ${value.join(', ')}`);
+      return unreadable(
+        `${field.label} takes one value, not ${value.length}: ${quoted(value.slice(0, 20).join(', '))}`,
+      );
     }
     single = value[0]!;
   } else {
@@ -69,7 +72,7 @@ function toSingle(value: string | number | boolean, field: TargetField, losses: 
       return typeof value === 'boolean' ? read(value) : readBoolean(text);
     case 'date': {
       if (/^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}/.test(text) && !/[T ]00:00(:00(\.0+)?)?/.test(text)) {
-        losses.push(`${field.label} keeps a date only; the time of day in “${text}” is dropped`);
+        losses.push(`${field.label} keeps a date only; the time of day in “${quoted(text)}” is dropped`);
       }
       return readDate(text);
     }

@@ -1,3 +1,4 @@
+import { quoted, tooLong } from './bounds.ts';
 import { isEmail } from 'class-validator';
 import { read, unreadable, type Reading } from './reading.ts';
 
@@ -6,13 +7,15 @@ import { read, unreadable, type Reading } from './reading.ts';
  * is kept as typed, since only its own server may fold it. `mailto:` and angle brackets are taken off.
  */
 export function readEmail(text: string): Reading<string> {
+  const long = tooLong(text, 'email');
+  if (long !== undefined) return unreadable(long);
   const bare = text
     .normalize('NFC')
     .trim()
     .replace(/^mailto:/i, '')
     .replace(/^.*<([^<>]+)>$/, '$1')
     .trim();
-  if (!isEmail(bare, { allow_utf8_local_part: true })) return unreadable(`“${text}” is not an e-mail address`);
+  if (!isEmail(bare, { allow_utf8_local_part: true })) return unreadable(`“${quoted(text)}” is not an e-mail address`);
   const at = bare.lastIndexOf('@');
   return read(bare.slice(0, at + 1) + bare.slice(at + 1).toLowerCase());
 }

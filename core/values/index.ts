@@ -1,4 +1,5 @@
 export * from './boolean.ts';
+export * from './bounds.ts';
 export * from './compare.ts';
 export * from './convert.ts';
 export * from './date.ts';

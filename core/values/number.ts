@@ -1,3 +1,4 @@
+import { quoted, tooLong } from './bounds.ts';
 import { read, unreadable, type Reading } from './reading.ts';
 
 export type DecimalMark = 'comma' | 'point';
@@ -13,23 +14,25 @@ export function decimalMarkOf(locale: string): DecimalMark {
  * @param mark the decimal mark; when absent, `1.234` and `1,234` are read as decimals and said to be ambiguous
  */
 export function readNumber(text: string, mark?: DecimalMark): Reading<number> {
+  const long = tooLong(text, 'number');
+  if (long !== undefined) return unreadable(long);
   const bare = text
     .normalize('NFKC')
     .replace(/[\s'’_]/gu, '')
     .replace(/−/g, '-');
-  if (!/^[+-]?[\d.,]*\d[\d.,]*$/.test(bare)) return unreadable(`“${text}” is not a number`);
+  if (!/^[+-]?[\d.,]+$/.test(bare) || !/\d/.test(bare)) return unreadable(`“${quoted(text)}” is not a number`);
   const decimal = mark ?? guessMark(bare);
   const groups = decimal === 'comma' ? '.' : ',';
   const point = decimal === 'comma' ? ',' : '.';
   const [whole = '', fraction, ...more] = bare.split(point);
-  if (more.length > 0 || fraction?.includes(groups)) return unreadable(`“${text}” is not a number`);
+  if (more.length > 0 || fraction?.includes(groups)) return unreadable(`“${quoted(text)}” is not a number`);
   if (whole.includes(groups) && !new RegExp(`^[+-]?\\d{1,3}(\\${groups}\\d{3})+$`).test(whole)) {
-    return unreadable(`“${text}” is not a number with a decimal ${decimal}`);
+    return unreadable(`“${quoted(text)}” is not a number with a decimal ${decimal}`);
   }
   const value = Number(`${whole.split(groups).join('')}${fraction === undefined ? '' : `.${fraction}`}`);
-  if (!Number.isFinite(value)) return unreadable(`“${text}” is not a number`);
+  if (!Number.isFinite(value)) return unreadable(`“${quoted(text)}” is not a number`);
   const unclear = mark === undefined && /^[+-]?[1-9]\d{0,2}[.,]\d{3}$/.test(bare);
-  return unclear ? read(value, `“${text}” may also be ${bare.replace(/[.,]/, '')}`) : read(value);
+  return unclear ? read(value, `“${quoted(text)}” may also be ${bare.replace(/[.,]/, '')}`) : read(value);
 }
 
 function guessMark(bare: string): DecimalMark {

@@ -1,3 +1,4 @@
+import { quoted, tooLong } from './bounds.ts';
 import { fold } from './text.ts';
 import { read, unreadable, type Reading } from './reading.ts';
 
@@ -37,13 +38,14 @@ const isParticle = (word: string): boolean => PARTICLES.has(fold(word)) && /^(d[
  * @returns unreadable when it is blank or looks like no name
  */
 export function readPersonName(text: string): Reading<PersonName> {
+  const long = tooLong(text, 'person name');
+  if (long !== undefined) return unreadable(long);
   const bare = text.normalize('NFC').replace(/\s+/gu, ' ').trim();
-  if (bare.length > 300 || !/\p{L}/u.test(bare) || /[@/<>]|\d{3}/.test(bare))
-    return unreadable(`“${text}” is not a person's name`);
-  const comma = /^([^,]+),\s*([^,]+)$/u.exec(bare);
-  if (comma) {
-    const { title, rest } = takeTitles(comma[2]!.split(' '));
-    const before = takeTitles(comma[1]!.split(' '));
+  if (!/\p{L}/u.test(bare) || /[@/<>]|\d{3}/.test(bare)) return unreadable(`“${quoted(text)}” is not a person's name`);
+  const halves = bare.split(',').map((half) => half.trim());
+  if (halves.length === 2 && halves.every((half) => half !== '')) {
+    const { title, rest } = takeTitles(halves[1]!.split(' '));
+    const before = takeTitles(halves[0]!.split(' '));
     return read({
       title: [before.title, title].filter(Boolean).join(' '),
       given: rest.join(' '),
@@ -51,15 +53,17 @@ export function readPersonName(text: string): Reading<PersonName> {
     });
   }
   const { title, rest } = takeTitles(bare.replaceAll(',', ' ').split(' ').filter(Boolean));
-  if (rest.length === 0) return unreadable(`“${text}” is not a person's name`);
-  if (rest.length === 1) return read({ title, given: '', family: rest[0]! }, `“${text}” is one name only`);
+  if (rest.length === 0) return unreadable(`“${quoted(text)}” is not a person's name`);
+  if (rest.length === 1) return read({ title, given: '', family: rest[0]! }, `“${quoted(text)}” is one name only`);
   const particle = rest.findIndex((word, at) => at > 0 && isParticle(word) && at < rest.length - 1);
   const at = particle > 0 ? particle : rest.length - 1;
   const name = { title, given: rest.slice(0, at).join(' '), family: rest.slice(at).join(' ') };
   const second = rest.slice(0, at).at(-1)!;
   // A middle initial or a hyphen leaves no doubt; two full words before the last one do.
   const unclear = particle < 0 && at >= 2 && !/^\p{Lu}\.?$/u.test(second);
-  return unclear ? read(name, `“${text}” may also have the family name “${second} ${name.family}”`) : read(name);
+  return unclear
+    ? read(name, `“${quoted(text)}” may also have the family name “${second} ${name.family}”`)
+    : read(name);
 }
 
 function takeTitles(words: string[]): { title: string; rest: string[] } {

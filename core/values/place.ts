@@ -1,3 +1,4 @@
+import { quoted, tooLong } from './bounds.ts';
 import { fold } from './text.ts';
 import { read, unreadable, type Reading } from './reading.ts';
 
@@ -107,12 +108,14 @@ function languageNames(): Map<string, string> {
 
 /** Reads a country's name in any of the forms' languages, or its code, into ISO 3166-1 alpha-2. */
 export function readCountry(text: string): Reading<string> {
+  const long = tooLong(text, 'place');
+  if (long !== undefined) return unreadable(long);
   const key = fold(text).replace(/^(the|die|der|das|la|le|les|el|los|il|lo|het|de) /, '');
   const named = countryNames().get(key) ?? countryNames().get(fold(text));
   if (named) return read(named);
   const code = text.trim().toUpperCase();
   if (/^[A-Z]{2}$/.test(code) && new Set(countryNames().values()).has(code)) return read(code);
-  return unreadable(`“${text}” is not a country`);
+  return unreadable(`“${quoted(text)}” is not a country`);
 }
 
 /** A country's name by its ISO 3166-1 alpha-2 code, in a language (BCP 47). */
@@ -122,11 +125,13 @@ export function countryName(code: string, language: string): string {
 
 /** Reads a language's name, or a tag like `de-AT`, into ISO 639-1. */
 export function readLanguage(text: string): Reading<string> {
+  const long = tooLong(text, 'place');
+  if (long !== undefined) return unreadable(long);
   const named = languageNames().get(fold(text));
   if (named) return read(named);
   const tag = /^([a-z]{2})(?:[-_][a-z]{2,4})?$/i.exec(text.trim())?.[1]?.toLowerCase();
   if (tag && new Set(languageNames().values()).has(tag)) return read(tag);
-  return unreadable(`“${text}” is not a language`);
+  return unreadable(`“${quoted(text)}” is not a language`);
 }
 
 export function languageName(code: string, language: string): string {

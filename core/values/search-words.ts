@@ -3,6 +3,8 @@ import { fold } from './text.ts';
 /** The longest word kept; what goes on after that is found by its beginning. */
 export const WORD_LENGTH = 40;
 const SHORTEST = 2;
+/** Nobody is found by what stands behind so many characters. */
+const MOST_READ = 1000;
 
 /** A text that is a telephone number, as far as its characters tell: its digits. */
 function digitsOf(text: string): string | undefined {
@@ -16,20 +18,24 @@ const cut = (word: string): string => [...word].slice(0, WORD_LENGTH).join('');
  * The words under which a text is found again: without case and accents, an e-mail address whole and in its parts, a
  * telephone number as its digits however it was spaced.
  */
-export function searchWords(text: string): string[] {
+export function searchWords(whole: string): string[] {
+  const text = whole.slice(0, MOST_READ);
   const words = new Set<string>();
   const digits = digitsOf(text.trim());
   if (digits !== undefined) words.add(cut(digits));
   else {
     for (const word of fold(text).split(' ')) if ([...word].length >= SHORTEST) words.add(cut(word));
-    for (const [address] of text.matchAll(/[^\s@<>"]+@[^\s@<>"]+/g)) words.add(cut(address.toLowerCase()));
+    for (const piece of text.split(/[\s<>"]+/)) {
+      const [local = '', domain = ''] = piece.split('@', 2);
+      if (local !== '' && domain !== '') words.add(cut(`${local}@${domain}`.toLowerCase()));
+    }
   }
   return [...words];
 }
 
 /** What somebody looks for, as beginnings of words that must all be there. */
 export function searchTerms(text: string): string[] {
-  const trimmed = text.trim();
+  const trimmed = text.slice(0, MOST_READ).trim();
   const digits = digitsOf(trimmed);
   if (digits !== undefined) return [cut(digits)];
   return [

@@ -70,7 +70,7 @@ function whatIsWrong(property: Property, value: unknown): string | undefined {
       if (property.maxLength !== undefined && [...value].length > property.maxLength) {
         return `${property.label} takes at most ${property.maxLength} characters.`;
       }
-      if (property.meaning === 'email' && value !== '' && !/^[^@\s]+@[^@\s]+\.[^@\s]+$/.test(value))
+      if (property.meaning === 'email' && value !== '' && !/^[^@\s]+@[^@\s.]+(?:\.[^@\s.]+)+$/.test(value))
         return `${property.label} “${value}” is not an address.`;
       return wrongOption(property, value);
     case 'Edm.Int32':

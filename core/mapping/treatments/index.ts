@@ -1,5 +1,5 @@
 import type { Field, Value } from '../../schema/index.ts';
-import type { Reading } from '../../values/index.ts';
+import { tooLong, unreadable, type Reading } from '../../values/index.ts';
 import { compute } from './compute.ts';
 import { country, date, email, language, money, number, options, phone, webAddress } from './kinds.ts';
 import { lookup } from './lookup.ts';
@@ -39,7 +39,9 @@ export function describeTreatment(treatment: Treatment): string {
 
 /** Treats one value; a value that can't be read comes back with the reason. */
 export function treat(value: Value, treatment: Treatment, field: Field, context: TreatContext): Reading<Value> {
-  return TREATMENTS[treatment.kind].treat(value, treatment, field, context);
+  const reading = TREATMENTS[treatment.kind].treat(value, treatment, field, context);
+  const long = reading.ok && typeof reading.value === 'string' ? tooLong(reading.value, 'text') : undefined;
+  return long === undefined ? reading : unreadable(long);
 }
 
 export * from './model.ts';

@@ -1,8 +1,10 @@
 import {
+  byFoldedText,
   countryName,
   fold,
   isBlank,
   languageName,
+  quoted,
   read,
   readCountry,
   readDate,
@@ -14,6 +16,7 @@ import {
   readOption,
   readPhone,
   readWebAddress,
+  tooLong,
   unreadable,
 } from '../../values/index.ts';
 import { eachText } from './each.ts';
@@ -66,7 +69,7 @@ export const language: TreatmentDefinition = {
 
 /** The text by which a list of options is likeliest to know a code: itself, or its English name. */
 function optionFor(code: string, name: string, among: readonly { value: string; label: string }[]): string {
-  return among.some(({ value, label }) => fold(value) === fold(code) || fold(label) === fold(code)) ? code : name;
+  return byFoldedText(among, ({ value, label }) => [value, label]).folded.has(fold(code)) ? code : name;
 }
 
 /** Reads `decimal`, `take` (amount or currency) and `currency`: an amount in another one is refused, not converted. */
@@ -76,16 +79,17 @@ export const money: TreatmentDefinition = {
   treat: (value, { decimal, take = 'amount', currency }) => {
     if (isBlank(value)) return read(value);
     if (typeof value === 'number') return read(take === 'currency' ? (currency ?? null) : value);
-    if (Array.isArray(value) && value.length > 1) return unreadable(`${value.join(', ')} is more than one amount`);
+    if (Array.isArray(value) && value.length > 1)
+      return unreadable(`“${quoted(value.join(', '))}” is more than one amount`);
     const reading = readMoney(String(value), decimal);
     if (!reading.ok) return reading;
     const { amount, currency: named } = reading.value;
     if (currency && named && named !== currency)
-      return unreadable(`“${String(value)}” is in ${named}, not in ${currency}`);
+      return unreadable(`“${quoted(String(value))}” is in ${named}, not in ${currency}`);
     if (take === 'currency') return read(named ?? currency ?? null);
     if (named && !currency)
       return {
-        ...readLosing(amount, `the currency ${named} of “${String(value)}” is dropped`),
+        ...readLosing(amount, `the currency ${named} of “${quoted(String(value))}” is dropped`),
         ...ambiguityOf(reading),
       };
     return read(amount, reading.ambiguous);
@@ -100,7 +104,8 @@ export const number: TreatmentDefinition = {
   describe: ({ decimal }) => (decimal ? `number, decimal ${decimal}` : 'number'),
   treat: (value, { decimal }) => {
     if (isBlank(value) || typeof value === 'number') return read(value);
-    if (Array.isArray(value) && value.length > 1) return unreadable(`${value.join(', ')} is more than one number`);
+    if (Array.isArray(value) && value.length > 1)
+      return unreadable(`“${quoted(value.join(', '))}” is more than one number`);
     return readNumber(String(value), decimal);
   },
 };
@@ -119,11 +124,14 @@ export const options: TreatmentDefinition = {
   describe: ({ pairs = [] }) =>
     `options, ${pairs.filter((pair) => pair.to !== undefined).length} of ${pairs.length} paired`,
   treat: eachText((text, { pairs = [], otherwise }, field) => {
-    const pair = pairs.find((each) => each.from === text) ?? pairs.find((each) => fold(each.from) === fold(text));
+    const long = tooLong(text, 'option');
+    if (long !== undefined) return unreadable(long);
+    const { exact, folded } = byFoldedText(pairs, ({ from }) => [from]);
+    const pair = exact.get(text) ?? folded.get(fold(text))?.[0];
     if (pair?.to !== undefined) return read(pair.to === '' ? null : pair.to);
     const itself = field.options?.find((option) => option.value === text);
     if (itself) return read(text);
     if (otherwise !== undefined) return read(otherwise === '' ? null : otherwise);
-    return unreadable(`“${text}” has no counterpart in the list`);
+    return unreadable(`“${quoted(text)}” has no counterpart in the list`);
   }),
 };

@@ -1,6 +1,20 @@
-import { cutTo, isBlank, lengthInBytes, lengthInCharacters, read, readLosing, tidy } from '../../values/index.ts';
+import {
+  cutTo,
+  isBlank,
+  lengthInBytes,
+  lengthInCharacters,
+  MOST_CHARACTERS,
+  quoted,
+  read,
+  readLosing,
+  tidy,
+  unreadable,
+} from '../../values/index.ts';
 import { eachText } from './each.ts';
 import type { TreatmentDefinition } from './model.ts';
+
+/** Entries that a list may have: as many as a submission may have fields. */
+const MOST_ENTRIES = 1000;
 
 /** White space at the ends and in runs. */
 export const trim: TreatmentDefinition = {
@@ -75,14 +89,24 @@ export const split: TreatmentDefinition = {
       .flatMap((text) => (separator === ' ' ? text.split(/\s+/u) : text.split(separator)))
       .map((piece) => piece.trim())
       .filter((piece) => piece !== '');
-    return read(part === undefined ? pieces : (pieces[part - 1] ?? null));
+    if (part !== undefined) return read(pieces[part - 1] ?? null);
+    return pieces.length > MOST_ENTRIES
+      ? unreadable(`“${quoted(String(value))}” makes a list of ${pieces.length} entries, more than ${MOST_ENTRIES}`)
+      : read(pieces);
   },
 };
 
 /** Reads `find` and `with`; plain text, no patterns. */
 export const replace: TreatmentDefinition = {
   describe: ({ find = '', with: by = '' }) => (by === '' ? `without “${find}”` : `“${find}” becomes “${by}”`),
-  treat: eachText((text, { find = '', with: by = '' }) => read(find === '' ? text : text.split(find).join(by))),
+  treat: eachText((text, { find = '', with: by = '' }) => {
+    const pieces = find === '' ? [text] : text.split(find);
+    // Worked out before it is made: a short text may become one that no memory holds.
+    const length = text.length + (pieces.length - 1) * (by.length - find.length);
+    return length > MOST_CHARACTERS.text
+      ? unreadable(`“${quoted(text)}” would become a text of ${length} characters`)
+      : read(pieces.join(by));
+  }),
 };
 
 /** Reads `value`: what stands in for a blank. */
@@ -102,7 +126,9 @@ export const list: TreatmentDefinition = {
     if (take === 'each once') return read([...new Set(entries)]);
     const taken = entries.at(take === 'first' ? 0 : -1)!;
     const dropped = entries.length - 1;
-    return dropped === 0 ? read(taken) : readLosing(taken, `only the ${take} of ${entries.length} is kept, “${taken}”`);
+    return dropped === 0
+      ? read(taken)
+      : readLosing(taken, `only the ${take} of ${entries.length} is kept, “${quoted(taken)}”`);
   },
 };
 

@@ -298,7 +298,7 @@ function refusalOf(response: HttpResponse): Refusal {
 /** A record's page out of a Link-Template header (RFC 9652), absolute. */
 function recordPage(header: string | undefined, base: string): string | undefined {
   const link = header?.split(/,(?=\s*<)/).find((each) => /rel="?alternate"?/.test(each));
-  const template = link && /<([^>]+)>/.exec(link)?.[1];
+  const template = link && /<([^<>]+)>/.exec(link)?.[1];
   if (!template) return undefined;
   const origin = new URL(base).origin;
   return template.startsWith('/') ? `${origin}${template}` : template;

@@ -21,7 +21,7 @@ const fieldAt = (name: string): string =>
 /** What could stand where the cursor is: fields after `form.`, and functions. */
 function offersAt(text: string, at: number, fields: Props['fields']): { offers: Offer[]; from: number } {
   const before = text.slice(0, at);
-  const word = /(?:form\.)?[A-Za-z_]\w*\.?$|form\[?"?[^"\]]*$/.exec(before)?.[0] ?? '';
+  const word = /(?<!\w)(?:form\.)?[A-Za-z_]\w*\.?$|form\[?"?[^"\]]*$/.exec(before)?.[0] ?? '';
   const from = at - word.length;
   const said = word.replace(/^form[.[]?"?/, '').toLowerCase();
   if (word === '') return { offers: [], from };

@@ -20,5 +20,8 @@ export function ValueText({ value, tone }: { value: Value | undefined; tone?: st
 }
 
 function edgesShown(text: string): string {
-  return text.replace(/^ +| +$/g, (spaces) => '␣'.repeat(spaces.length)).replace(/\n/g, '⏎');
+  return text
+    .replace(/^ +/, (spaces) => '␣'.repeat(spaces.length))
+    .replace(/(?<! ) +$/, (spaces) => '␣'.repeat(spaces.length))
+    .replace(/\n/g, '⏎');
 }

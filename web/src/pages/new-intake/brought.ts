@@ -30,7 +30,7 @@ export const keyFrom = (name: string): string =>
     .replace(/\p{M}/gu, '')
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
+    .replace(/^-|-$/g, '')
     .slice(0, 76);
 
 /** A key that no other intake has. */
