@@ -4,7 +4,7 @@ import tseslint from 'typescript-eslint';
 const DOM = ['window', 'document', 'localStorage', 'sessionStorage', 'navigator', 'fetch', 'process', 'Buffer'];
 
 export default tseslint.config(
-  { ignores: ['**/node_modules', '**/dist', '**/.data', 'server/store/migrations', '**/*.cjs'] },
+  { ignores: ['**/node_modules', '**/test-results', '**/dist', '**/.data', 'server/store/migrations', '**/*.cjs'] },
   ...tseslint.configs.recommended,
   {
     plugins: { regexp },

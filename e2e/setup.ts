@@ -10,7 +10,7 @@ export default async function setup(): Promise<() => Promise<void>> {
   const home = mkdtempSync(join(tmpdir(), 'zusammen-e2e-'));
   const [databasePort, standinsPort, port] = [await freePort(), await freePort(), await freePort()];
   const address = `http://localhost:${port}`;
-  const database = await startMariadb(home, databasePort, true);
+  const database = await startMariadb(home, databasePort, { quick: true });
   const standins = startProcess(
     'dist/standins.mjs',
     [],

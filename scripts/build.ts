@@ -21,9 +21,9 @@ export async function buildPrograms(outdir = 'dist'): Promise<void> {
   await build({
     entryPoints: {
       server: 'server/main.ts',
-      'file-thread': 'server/files/worker.ts',
+      'file-reader': 'server/files/reader.ts',
       'doubles-thread': 'server/engine/doubles/thread.ts',
-      'lists-thread': 'server/engine/doubles/lists-thread.ts',
+      'heavy-thread': 'server/heavy/thread.ts',
       standins: 'standins/main.ts',
     },
     outdir,

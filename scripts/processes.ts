@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn } from 'node:child_process';
-import { createWriteStream, mkdirSync, writeFileSync } from 'node:fs';
+import { chmodSync, createWriteStream, existsSync, mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pause, stopPid } from './mariadb.ts';
 
@@ -7,6 +7,8 @@ export interface Running {
   pid: number;
   /** Resolves when it says it is ready. Rejects when it ends before, with its last words. */
   ready: Promise<void>;
+  /** What stands behind a word in what it has said; undefined where it hasn't said it. */
+  said(word: string): string | undefined;
   /** Resolves with the exit code when the process ends by itself. */
   ended: Promise<number | null>;
   stop(): Promise<void>;
@@ -20,7 +22,9 @@ export function startProcess(
   log: string,
   readyWord = 'ready',
 ): Running {
-  const file = createWriteStream(log, { flags: 'a' });
+  // It may hold what isn't everybody's business.
+  const file = createWriteStream(log, { flags: 'a', mode: 0o600 });
+  if (existsSync(log)) chmodSync(log, 0o600);
   const child: ChildProcess = spawn(process.execPath, ['--enable-source-maps', script, ...args], {
     env: { ...process.env, ...env },
     stdio: ['ignore', 'pipe', 'pipe'],
@@ -43,7 +47,13 @@ export function startProcess(
       await pause(25);
     }
   })();
-  return { pid: child.pid!, ready, ended, stop: () => stopPid(child.pid!) };
+  const said = (word: string): string | undefined =>
+    words
+      .split('\n')
+      .find((line) => line.startsWith(word))
+      ?.slice(word.length)
+      .trim();
+  return { pid: child.pid!, ready, ended, said, stop: () => stopPid(child.pid!) };
 }
 
 export function writePid(home: string, name: string, pid: number): void {

@@ -21,12 +21,7 @@ describe('supervision', () => {
 
   it('starts again what dies by itself', async () => {
     const { lives, start } = mortal();
-    await supervise(
-      'it',
-      start,
-      () => lives.length > 2,
-      () => undefined,
-    );
+    await supervise('it', start, () => lives.length > 2);
     lives[0]!();
     await until(() => lives.length === 2);
     expect(lives).toHaveLength(2);
@@ -35,33 +30,26 @@ describe('supervision', () => {
   it('leaves alone what is stopped', async () => {
     const { lives, start } = mortal();
     let stopping = false;
-    const stop = await supervise(
-      'it',
-      start,
-      () => stopping,
-      () => undefined,
-    );
+    const stop = await supervise('it', start, () => stopping);
     stopping = true;
     await stop();
     await new Promise((resolve) => setTimeout(resolve, 500));
     expect(lives).toHaveLength(1);
   });
 
-  it('gives up on what keeps dying', async () => {
-    let starts = 0;
-    let given = false;
+  it('never gives up on what keeps dying, but takes more and more time', async () => {
+    const starts: number[] = [];
+    let stopping = false;
     const start = async (): Promise<Supervised> => {
-      starts += 1;
-      if (starts > 1) throw new Error('no');
+      starts.push(performance.now());
+      if (starts.length > 1) throw new Error('no');
       return { ended: Promise.resolve(), stop: async () => undefined };
     };
-    await supervise(
-      'it',
-      start,
-      () => false,
-      () => (given = true),
-    );
-    await until(() => given);
-    expect(starts).toBeLessThan(9);
+    await supervise('it', start, () => stopping, { firstMs: 10, longestMs: 160 });
+    await until(() => starts.length >= 8);
+    stopping = true;
+    const waits = starts.slice(1).map((at, before) => at - starts[before]!);
+    expect(waits.slice(-2).every((wait) => wait > 150)).toBe(true);
+    expect(waits[0]).toBeLessThan(waits.at(-1)!);
   });
 });

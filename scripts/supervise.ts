@@ -6,21 +6,22 @@ export interface Supervised {
   stop(): Promise<void>;
 }
 
-/** Restarts after this many deaths within a minute are given up. */
-const MOST_DEATHS = 6;
+/** Milliseconds until the first start after a death, doubled with every further one within a minute, up to the last. */
+const FIRST_MS = 300;
+const LONGEST_MS = 10_000;
 
 /**
- * Keeps something running: where it dies by itself it is started again, at once.
- * @param start starts it and resolves when it is up
+ * Keeps something running: where it dies by itself it is started again, at once, and more slowly where it keeps dying.
+ * It is never given up: what makes one part die again and again must not take the others down.
+ * @param start starts it and resolves when it is up; where the first start fails, so does this
  * @param isStopping whether everything is being stopped, so that an end isn't a death
- * @param givenUp told when it keeps dying
  * @returns a way to stop it for good
  */
 export async function supervise(
   name: string,
   start: () => Promise<Supervised>,
   isStopping: () => boolean,
-  givenUp: () => void,
+  { firstMs = FIRST_MS, longestMs = LONGEST_MS } = {},
 ): Promise<() => Promise<void>> {
   let running = await start();
   const deaths: number[] = [];
@@ -28,9 +29,10 @@ export async function supervise(
     await running.ended;
     while (!isStopping()) {
       deaths.push(Date.now());
-      if (deaths.filter((at) => at > Date.now() - 60_000).length > MOST_DEATHS) return givenUp();
-      console.error(`${name} stopped by itself and is started again.`);
-      await pause(300);
+      const lately = deaths.filter((at) => at > Date.now() - 60_000).length;
+      const wait = Math.min(longestMs, firstMs * 2 ** (lately - 1));
+      console.error(`${name} stopped by itself and is started again${wait > 2000 ? ` in ${wait / 1000} s` : ''}.`);
+      await pause(wait);
       if (isStopping()) return;
       try {
         running = await start();

@@ -3,13 +3,14 @@ import type { Server } from 'node:http';
 import { hostname } from 'node:os';
 import { join } from 'node:path';
 import { pino, type Logger } from 'pino';
-import { sealerFrom } from './access/index.ts';
+import { makeFirstLink, sealerFrom } from './access/index.ts';
 import { loadDemo } from './demo/index.ts';
 import { Acceptor, Filler, Housekeeper, Importer, LiveView, releaseDead, Searcher, Worker } from './engine/index.ts';
-import type { FileThread } from './files/index.ts';
-import { LiveFeed, makeApp } from './http/index.ts';
+import type { FileReader } from './files/index.ts';
+import { Heavy } from './heavy/index.ts';
+import { LiveFeed, makeApp, type HttpSettings } from './http/index.ts';
 import { createDatabase, migrateDatabase, openDatabase, releaseDeadImports } from './store/index.ts';
-import { Systems } from './systems/index.ts';
+import { NotUnderstood, outwards, Systems, type Reach, type Via } from './systems/index.ts';
 
 export interface ProgramSettings {
   role: 'web' | 'worker' | 'all';
@@ -17,16 +18,20 @@ export interface ProgramSettings {
   /** Where the sealing key's file is. */
   home: string;
   port: number;
+  /** How it is reached; where nothing is said, on this machine only. */
+  http?: HttpSettings;
   /** The address listened on; loopback where nothing is said. */
   host?: string;
   migrations: string;
   webFolder: string;
-  /** The program that reads files in a thread of its own. */
-  fileThread: FileThread;
+  /** The program that reads files in a process of its own. */
+  fileReader: FileReader;
   /** The program that searches for doubles in threads. */
   doublesThread: string | URL;
-  /** The program that matches one list against another in a thread. */
-  listsThread: string | URL;
+  /** The program of the threads in which what takes long is worked out. */
+  heavyThread: string | URL;
+  /** Where requests to systems and pages may go; to the public internet only, where nothing is said. */
+  reach?: Reach;
   /** Loads the demo from the stand-ins at this address, when Zusammen is empty. */
   demoFrom?: string;
   demoPast?: number;
@@ -37,6 +42,8 @@ export interface ProgramSettings {
 
 export interface Program {
   server?: Server;
+  /** Shown once: by it the first administrator of an empty installation comes in. */
+  firstLink?: string;
   stop(): Promise<void>;
 }
 
@@ -47,22 +54,30 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
   await migrateDatabase(settings.databaseUrl, settings.migrations);
   const db = openDatabase(settings.databaseUrl);
   const sealer = sealerFrom(join(settings.home, 'sealing-key'), process.env['ZUSAMMEN_KEY']);
+  const http = settings.http ?? { publicAddress: `http://localhost:${settings.port}`, trustedProxies: ['loopback'] };
+  const heavy = new Heavy(settings.heavyThread);
+  const via = viaThreads(heavy, settings.reach ?? 'public');
   if (settings.demoFrom) {
     await loadDemo({
       db,
       sealer,
+      via,
       standins: settings.demoFrom,
       own: `http://localhost:${settings.port}`,
       past: settings.demoPast ?? 900,
       log: (message) => log.info(message),
     });
   }
-  const systems = new Systems(db, sealer);
+  const systems = new Systems(db, sealer, via);
   const live = new LiveView(db);
   const worker =
     settings.role === 'web'
       ? undefined
-      : new Worker(db, systems, live, workerSettings(log, settings.concurrency ?? 48));
+      : new Worker(db, systems, live, {
+          ...workerSettings(log, settings.concurrency ?? 48),
+          // Where another process accepts, nobody tells this one that something came.
+          pollMs: settings.role === 'worker' ? 40 : 250,
+        });
   const queued = (): void => worker?.look();
   const acceptor = new Acceptor(db, live, queued);
   const importer =
@@ -70,7 +85,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       ? undefined
       : new Importer(db, live, acceptor, {
           ...workerSettings(log, 1),
-          thread: settings.fileThread,
+          reader: settings.fileReader,
           pollMs: 1000,
         });
   const filler =
@@ -96,12 +111,13 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       live,
       acceptor,
       queued,
-      fileThread: settings.fileThread,
-      listsThread: settings.listsThread,
+      fileReader: settings.fileReader,
+      heavy,
       imports: () => importer?.look(),
       recognitions: () => filler?.look(),
       searches: () => searcher?.look(),
       feed,
+      settings: http,
     };
     server = await listen(makeApp(context, log, settings.webFolder), settings.port, settings.host ?? '127.0.0.1');
   }
@@ -115,8 +131,10 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
     searcher?.start();
     housekeeper?.start();
   }
+  const firstToken = settings.role === 'worker' || settings.demoFrom ? undefined : await makeFirstLink(db);
   return {
     ...(server ? { server } : {}),
+    ...(firstToken === undefined ? {} : { firstLink: `${http.publicAddress}/set-password#first.${firstToken}` }),
     stop: async () => {
       if (server) {
         const closed = new Promise((resolve) => server.close(resolve));
@@ -131,10 +149,22 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       await searcher?.stop();
       await worker?.stop();
       await housekeeper?.stop();
+      await heavy.close();
+      await via.dispatcher.close();
       await db.$client.end();
     },
   };
 }
+
+/** Systems are reached from here, and what they say of themselves is read in a thread. */
+const viaThreads = (heavy: Heavy, reach: Reach): Via => ({
+  dispatcher: outwards(reach),
+  readMetadata: async (text) => {
+    const read = await heavy.run('readMetadata', { text }, { by: 'systems' });
+    if (!read.ok) throw new NotUnderstood(read.reason);
+    return read;
+  },
+});
 
 function workerSettings(log: Logger, concurrency: number) {
   return {

@@ -2,7 +2,7 @@ import { holds } from '../expressions/index.ts';
 import { evaluateLine, questionKey, type LineValue, type Question } from '../mapping/index.ts';
 import { entityOf, fieldOf, type Entity, type RecordState } from '../schema/index.ts';
 import { standingLines, type Step } from './model.ts';
-import { keysOf } from './recognise.ts';
+import { keysOf, lateLanesOf } from './recognise.ts';
 import { effectKey, recordFor, type Course, type Outcome, type PlanRun, type StepReport, type Turn } from './report.ts';
 import { resolve, weighLines } from './resolve.ts';
 import { rowsOf, type Row } from './rows.ts';
@@ -30,7 +30,7 @@ export async function carryOut(run: PlanRun, world: World): Promise<Course> {
       steps.push(waiting(step));
       continue;
     }
-    const turn = { step, run, world, known };
+    const turn = { step, run, world, known, late: new Map<string, Promise<unknown>>() };
     const reports =
       step.repeat === undefined
         ? [await carryOutStep({ ...turn, row: undefined, values: run.values })]
@@ -141,8 +141,7 @@ function chained(keys: readonly string[][]): number[][] {
 }
 
 async function carryOutStep(turn: Turn): Promise<StepReport> {
-  const { step, row, run, world, known } = turn;
-  const key = effectKey(step.id, row);
+  const { step, row, run } = turn;
   const report: StepReport = {
     step: step.id,
     ...(row === undefined ? {} : { row }),
@@ -161,6 +160,29 @@ async function carryOutStep(turn: Turn): Promise<StepReport> {
   const problems = lines.flatMap((line) => line.problem ?? []);
   if (problems.length > 0) return { ...report, why: problems.join('; ') };
 
+  return inTurn(turn, lateLanesOf(step, entity, lines, run.recognitions), () =>
+    decideAndWrite(turn, entity, lines, report),
+  );
+}
+
+/**
+ * Rows that turn out to be about one record only now are done one after another, and nobody else's submission is at
+ * work on it meanwhile.
+ */
+async function inTurn<T>({ world, late }: Turn, lanes: readonly string[], work: () => Promise<T>): Promise<T> {
+  if (lanes.length === 0) return work();
+  const before = Promise.allSettled(lanes.map((lane) => late.get(lane)));
+  const mine = before.then(async () => {
+    await world.hold(lanes);
+    return work();
+  });
+  for (const lane of lanes) late.set(lane, mine);
+  return mine;
+}
+
+async function decideAndWrite(turn: Turn, entity: Entity, lines: LineValue[], report: StepReport): Promise<StepReport> {
+  const { step, row, world, known } = turn;
+  const key = effectKey(step.id, row);
   let effect: Effect = { state: 'overtaken' };
   for (let attempt = 0; effect.state === 'overtaken' && attempt < RETRIES; attempt += 1) {
     // `decide` isn't called when the world has an intent of an earlier attempt; then the report is filled from it.

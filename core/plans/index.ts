@@ -1,4 +1,5 @@
 export * from './alike.ts';
+export * from './bounds.ts';
 export * from './carry-out.ts';
 export * from './in-words.ts';
 export * from './links.ts';

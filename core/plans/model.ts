@@ -108,6 +108,9 @@ export class ToldValue {
   @IsOptional() @IsString() @MaxLength(255) field?: string;
 }
 
+/** Where a browser may be sent: a web address, or a path on our own site; never another scheme, nor `//host`. */
+export const THANK_YOU = /^(?:https?:\/\/[^\s\\]+|\/(?![/\\])[^\s\\]*)$/i;
+
 export class IntakeSettings {
   /** Where visitors dial from, ISO 3166-1 alpha-2. */
   @IsOptional() @IsISO31661Alpha2() country?: string;
@@ -132,7 +135,11 @@ export class IntakeSettings {
   @IsOptional() @IsInt() @Min(1) @Max(3650) keepDays?: number;
   @IsOptional() @IsArray() @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => ToldValue) told?: ToldValue[];
   /** Where a browser is sent after a plain form; absent: a thank-you page of ours. */
-  @IsOptional() @IsString() @MaxLength(2000) thankYou?: string;
+  @IsOptional()
+  @IsString()
+  @MaxLength(2000)
+  @Matches(THANK_YOU, { message: 'must be a web address that starts with https:// or http://, or a path of this site' })
+  thankYou?: string;
 }
 
 /** Everything an intake is, as one versioned document. */

@@ -69,6 +69,30 @@ function exactly({ system, entity }: Target, criteria: Criterion[] | undefined):
 }
 
 /**
+ * The lanes of a step that were not known when its submission arrived, because a lookup or an earlier step fills a
+ * field they are made of; with what its lines have come to since.
+ */
+export function lateLanesOf(
+  step: Step,
+  entity: Entity,
+  lines: readonly LineValue[],
+  recognitions: Recognitions | undefined,
+): string[] {
+  const late = new Set(
+    lines.flatMap(({ line }) =>
+      line.fromStep || line.treatments.some(({ kind }) => kind === 'lookup') ? [line.field] : [],
+    ),
+  );
+  if (late.size === 0 || step.record) return [];
+  const keys = step.recognise.filter((key) => key.fields.some((field) => late.has(field)));
+  const recognition = step.evidence ? recognitionOf(recognitions, step) : undefined;
+  const close = recognition?.parts.some(({ field }) => late.has(field))
+    ? closely(step, recognition, entity, lines)
+    : [];
+  return [...keys.flatMap((key) => exactly(step, criteriaOf(key, entity, lines))), ...close];
+}
+
+/**
  * What two submissions about the same share, however they spell it. The e-mail address stands there as an exact key
  * too, so that steps recognising by it alone wait as well.
  */

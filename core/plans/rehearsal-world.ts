@@ -46,6 +46,9 @@ export class RehearsalWorld implements World {
     );
   }
 
+  /** Nobody else is in a rehearsal's world. */
+  async hold(): Promise<void> {}
+
   async effect(key: string, decide: () => Promise<Intent>): Promise<Effect> {
     const intent = await decide();
     if (intent.kind === 'none') {

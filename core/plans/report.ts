@@ -95,6 +95,8 @@ export interface Turn {
   world: World;
   /** What earlier steps found or made, by effect. */
   known: Map<string, RecordState>;
+  /** The newest doing of this step that is about a record known by a late lane (`lateLanesOf`), by lane. */
+  late: Map<string, Promise<unknown>>;
 }
 /**
  * What an earlier step found or made, seen from a turn: the same row's where that step repeats too, or that of its

@@ -71,6 +71,12 @@ export interface World {
     besides?: readonly RecordState[],
     gone?: ReadonlySet<string>,
   ): Promise<Weighing | undefined>;
+  /**
+   * Keeps everybody else from records known by these texts (as `lanesOf` gives them) until the run ends: for keys that
+   * are known only now, by a lookup or from an earlier step.
+   * @throws when somebody else is at work on one of them; the run is begun again when they are done
+   */
+  hold(lanes: readonly string[]): Promise<void>;
   effect(key: string, decide: () => Promise<Intent>): Promise<Effect>;
   /** Which of these effects have been carried out before, e.g. by an attempt that a crash cut short. */
   settled(keys: readonly string[]): Promise<ReadonlySet<string>>;

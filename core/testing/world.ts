@@ -61,6 +61,13 @@ export class MemoryWorld implements World {
     return { verdict, weighed, records: weighed.map(({ record }) => records.get(record)!) };
   }
 
+  /** What runs have asked to have to themselves. */
+  readonly held: string[] = [];
+
+  async hold(lanes: readonly string[]): Promise<void> {
+    this.held.push(...lanes);
+  }
+
   async effect(key: string, decide: () => Promise<Intent>): Promise<Effect> {
     const before = this.effects.get(key);
     if (before) return before;

@@ -4,6 +4,7 @@ export * from './compare.ts';
 export * from './convert.ts';
 export * from './date.ts';
 export * from './email.ts';
+export * from './json.ts';
 export * from './number.ts';
 export * from './option.ts';
 export * from './phone.ts';

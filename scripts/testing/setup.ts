@@ -16,7 +16,10 @@ export interface TestDatabase {
 export default async function setup(): Promise<void> {
   const home = mkdtempSync(join(tmpdir(), 'zusammen-test-'));
   const { buildPrograms } = await import('../build.ts');
-  const [database] = await Promise.all([startMariadb(home, await freePort(), true), buildPrograms(PROGRAMS)]);
+  const [database] = await Promise.all([
+    startMariadb(home, await freePort(), { quick: true }),
+    buildPrograms(PROGRAMS),
+  ]);
   process.env['TEST_DATABASE_URL'] = database.url;
   (globalThis as { zusammenTest?: TestDatabase }).zusammenTest = { database, home };
 }

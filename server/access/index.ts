@@ -1,3 +1,4 @@
 export * from './passwords.ts';
 export * from './sealing.ts';
 export * from './sessions.ts';
+export * from './weak.ts';

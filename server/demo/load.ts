@@ -41,7 +41,7 @@ import {
   type Role,
   type SystemRow,
 } from '../store/index.ts';
-import { describeAnew, Systems } from '../systems/index.ts';
+import { describeAnew, Systems, type Via } from '../systems/index.ts';
 import { intakeForPage, intakeForShop, PAGE_KEYS, SHOP_KEY } from './intakes.ts';
 import { orderSamples, pastSubmissions } from './past.ts';
 
@@ -56,6 +56,7 @@ const BY = { id: null, name: 'The demo' };
 export interface DemoSettings {
   db: Database;
   sealer: Sealer;
+  via: Via;
   /** Where the stand-ins are, e.g. `http://localhost:4610`. */
   standins: string;
   /** Where Zusammen itself is reached, e.g. `http://localhost:4600`. */
@@ -70,10 +71,10 @@ export interface DemoSettings {
  * and the shop's events, and past submissions carried out by the engine itself, dated back.
  * @returns false when Zusammen isn't empty; nothing is touched then
  */
-export async function loadDemo({ db, sealer, standins, own, past, log }: DemoSettings): Promise<boolean> {
+export async function loadDemo({ db, sealer, via, standins, own, past, log }: DemoSettings): Promise<boolean> {
   if ((await listUsers(db)).length > 0) return false;
   await forgetHalfLoaded(db);
-  const system = await connectCrm(db, sealer, standins);
+  const system = await connectCrm(db, sealer, via, standins);
   const { schema } = system;
   const making = { system: system.id, schema };
   for (const key of PAGE_KEYS) {
@@ -84,7 +85,7 @@ export async function loadDemo({ db, sealer, standins, own, past, log }: DemoSet
   }
   const checkout = await publishIntake(db, SHOP_KEY, intakeForShop(orderSamples(), making));
   await signedFeed(db, sealer, standins, checkout, own);
-  const crm = new Systems(db, sealer);
+  const crm = new Systems(db, sealer, via);
   log('reading the known records');
   await recogniseAll(db, crm, system);
   log('playing back past submissions');
@@ -127,10 +128,15 @@ async function forgetHalfLoaded(db: Database): Promise<void> {
     await db.delete(table);
 }
 
-async function connectCrm(db: Database, sealer: Sealer, standins: string): Promise<{ id: string; schema: Schema }> {
+async function connectCrm(
+  db: Database,
+  sealer: Sealer,
+  via: Via,
+  standins: string,
+): Promise<{ id: string; schema: Schema }> {
   const address = `${standins}/crm/odata/`;
   const token = 'demo-integration';
-  const { schema, capabilities, recordPage, latencyMs } = await describeAnew(address, token);
+  const { schema, capabilities, recordPage, latencyMs } = await describeAnew(address, token, via);
   const id = uuid();
   const now = new Date();
   const row: SystemRow = {
@@ -138,6 +144,7 @@ async function connectCrm(db: Database, sealer: Sealer, standins: string): Promi
     name: 'Co-op CRM',
     address,
     sealedToken: sealer.seal(token, id),
+    revision: 1,
     practice: true,
     // The demo's people are made up; its specialists have said yes to them.
     personal: true,

@@ -4,6 +4,7 @@ import type { SubmittedValues } from '@zusammen/core/forms';
 import { titleOf } from '@zusammen/core/mapping';
 import { lanesOf } from '@zusammen/core/plans';
 import { Batcher, inTransaction, type Database } from '../store/index.ts';
+import { laneHash } from './lane-hash.ts';
 import type { LiveIntake, LiveView } from './live.ts';
 
 export interface Arrival {
@@ -19,58 +20,81 @@ export interface Accepted {
   again: boolean;
 }
 
+/** The same idempotency key came with something else in it: neither a repetition nor safe to take for a new one. */
+export class KeyUsedOtherwise extends Error {}
+
 interface Row {
   id: string;
   intakeId: string;
   version: number;
   label: string;
   arrival: Arrival;
+  fingerprint: Buffer;
   lanes: Buffer[];
 }
 
 /** A moment's wait makes batches larger under load and is not felt by anybody. */
 const GATHER_MS = 1;
 
+/** Submissions that wait for their transaction; while the disk is slow, those beyond are sent away to come again. */
+const MOST_WAITING = 5_000;
+
 /** Accepts submissions, many in one transaction. A promise resolves only after its row is committed. */
 export class Acceptor {
-  private readonly rows: Batcher<Row, Accepted>;
+  private readonly rows: Batcher<Row, Accepted | 'used otherwise'>;
 
   constructor(
     db: Database,
     private readonly live: LiveView,
     arrived: () => void = () => undefined,
   ) {
-    this.rows = new Batcher(async (rows) => {
-      const accepted = await commit(db, rows);
-      arrived();
-      return accepted;
-    }, GATHER_MS);
+    this.rows = new Batcher(
+      async (rows) => {
+        const accepted = await commit(db, rows);
+        arrived();
+        return accepted;
+      },
+      GATHER_MS,
+      100,
+      MOST_WAITING,
+    );
   }
 
+  /** @throws KeyUsedOtherwise */
   async accept(
     { intake, version, document }: Pick<LiveIntake, 'intake' | 'version' | 'document'>,
     arrival: Arrival,
   ): Promise<Accepted> {
     const [schemas, recognitions] = await Promise.all([this.live.allSchemas(), this.live.known.recognitions()]);
-    return this.rows.add({
+    const accepted = await this.rows.add({
       id: uuid(),
       intakeId: intake.id,
       version,
       label: titleOf(document.fields, arrival.values).slice(0, 160),
       arrival,
+      fingerprint: fingerprintOf(arrival.values),
       lanes: lanesOf(document, arrival.values, schemas, recognitions).map(laneHash),
     });
+    if (accepted === 'used otherwise')
+      throw new KeyUsedOtherwise('This idempotency key has been used before, for a submission with other values.');
+    return accepted;
   }
 }
 
-function commit(db: Database, rows: readonly Row[]): Promise<Accepted[]> {
+/** What a submission says, as a hash: the same for the same values in whatever order their names came. */
+function fingerprintOf(values: SubmittedValues): Buffer {
+  const said = Object.entries(values).sort(([a], [b]) => (a < b ? -1 : 1));
+  return createHash('sha256').update(JSON.stringify(said)).digest().subarray(0, 16);
+}
+
+function commit(db: Database, rows: readonly Row[]): Promise<(Accepted | 'used otherwise')[]> {
   return inTransaction(db, async (query) => {
     // On a key sent before, the row there stays and is returned; its id tells that it isn't ours.
-    const stored = await query<{ seq: number; id: string }>(
-      `INSERT INTO submissions (id, intake_id, version, state, label, submitted, via, idempotency_key, received_at, due_at)
-       VALUES ${rows.map(() => "(?, ?, ?, 'received', ?, ?, ?, ?, ?, ?)").join(', ')}
-       ON DUPLICATE KEY UPDATE seq = seq RETURNING seq, id`,
-      rows.flatMap(({ id, intakeId, version, label, arrival }) => [
+    const stored = await query<{ seq: number; id: string; fingerprint: Buffer | null }>(
+      `INSERT INTO submissions (id, intake_id, version, state, label, submitted, via, idempotency_key, fingerprint, received_at, due_at)
+       VALUES ${rows.map(() => "(?, ?, ?, 'received', ?, ?, ?, ?, ?, ?, ?)").join(', ')}
+       ON DUPLICATE KEY UPDATE seq = seq RETURNING seq, id, fingerprint`,
+      rows.flatMap(({ id, intakeId, version, label, arrival, fingerprint }) => [
         id,
         intakeId,
         version,
@@ -78,6 +102,7 @@ function commit(db: Database, rows: readonly Row[]): Promise<Accepted[]> {
         JSON.stringify(arrival.values),
         arrival.via,
         arrival.idempotencyKey ?? null,
+        fingerprint,
         arrival.receivedAt,
         arrival.receivedAt,
       ]),
@@ -86,11 +111,11 @@ function commit(db: Database, rows: readonly Row[]): Promise<Accepted[]> {
       stored[at]!.id === row.id ? row.lanes.map((lane) => [lane, stored[at]!.seq]) : [],
     );
     if (lanes.length > 0) await query('INSERT INTO lanes (lane, seq) VALUES ?', [lanes]);
-    return rows.map((row, at) => ({ id: stored[at]!.id, again: stored[at]!.id !== row.id }));
+    return rows.map((row, at) => {
+      const { id, fingerprint } = stored[at]!;
+      // What came before fingerprints were kept, or has been forgotten, can't be compared.
+      const otherwise = id !== row.id && fingerprint !== null && !fingerprint.equals(row.fingerprint);
+      return otherwise ? 'used otherwise' : { id, again: id !== row.id };
+    });
   });
-}
-
-/** Lanes are kept as hashes: they tell whom a submission is about. */
-export function laneHash(lane: string): Buffer {
-  return createHash('sha256').update(lane).digest().subarray(0, 16);
 }

@@ -10,7 +10,7 @@ import {
   type Submission,
   type SubmissionState,
 } from '../store/index.ts';
-import { laneHash } from './accept.ts';
+import { laneHash } from './lane-hash.ts';
 import type { LiveView } from './live.ts';
 
 /** How a submission goes on from where it stopped. */

@@ -9,7 +9,7 @@ import {
   type Database,
 } from '../store/index.ts';
 import { MIGRATIONS } from '../testing/stage.ts';
-import { laneHash } from './accept.ts';
+import { laneHash } from './lane-hash.ts';
 import { CLAIM_MS, claimDue, prolongClaims, releaseDead } from './claim.ts';
 
 let db: Database;
@@ -40,7 +40,7 @@ const queueFor = (intake: string, ...lanes: string[]): Promise<number> =>
     return row!.seq;
   });
 const claim = async (worker = 'w', limit = 100): Promise<number[]> =>
-  (await claimDue(db, worker, limit, now())).map(({ seq }) => seq);
+  (await claimDue(db, worker, limit, now())).claimed.map(({ seq }) => seq);
 const leave = (seq: number): Promise<void> =>
   inTransaction(db, async (query) => {
     await query("UPDATE submissions SET state = 'applied' WHERE seq = ?", [seq]);
@@ -69,7 +69,7 @@ describe('claiming', () => {
     const other = uuid();
     await queue();
     const mine = await queueFor(other);
-    const claimed = await claimDue(db, 'w', 10, now(), new Set([INTAKE]));
+    const { claimed } = await claimDue(db, 'w', 10, now(), new Set([INTAKE]));
     expect(claimed.map(({ seq }) => seq)).toEqual([mine]);
   });
 
@@ -129,10 +129,10 @@ describe('claiming', () => {
 
   it('gives a lapsed claim to another, and says that somebody has been at it', async () => {
     const seq = await queue('kathi');
-    const [fresh] = await claimDue(db, 'dead', 1, now());
+    const [fresh] = (await claimDue(db, 'dead', 1, now())).claimed;
     expect(fresh).toMatchObject({ seq, fresh: true });
     expect(await claim('next')).toEqual([]);
-    const [again] = await claimDue(db, 'next', 1, new Date(Date.now() + CLAIM_MS + 1000));
+    const [again] = (await claimDue(db, 'next', 1, new Date(Date.now() + CLAIM_MS + 1000))).claimed;
     expect(again).toMatchObject({ seq, fresh: false });
   });
 
@@ -140,7 +140,7 @@ describe('claiming', () => {
     const seq = await queue();
     await claim('alive');
     await prolongClaims(db, 'alive', [seq], new Date(Date.now() + CLAIM_MS));
-    expect(await claimDue(db, 'next', 1, new Date(Date.now() + CLAIM_MS + 1000))).toEqual([]);
+    expect((await claimDue(db, 'next', 1, new Date(Date.now() + CLAIM_MS + 1000))).claimed).toEqual([]);
   });
 
   it('lets go at once of what workers left that are known to be dead, and of no other', async () => {

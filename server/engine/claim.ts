@@ -12,6 +12,20 @@ export interface Claimed {
   receivedAt: Date;
   /** Nobody has worked on it before, so nothing of it can stand in the ledger. */
   fresh: boolean;
+  /** The claim's number; what is settled under an older one counts for nothing. */
+  claim: number;
+  /** It was at work alone when its process died or stalled, and not for the first time: it isn't tried again. */
+  givenUp: boolean;
+}
+
+/** What one claim brought. */
+export interface Claims {
+  claimed: Claimed[];
+  /**
+   * Others are due that were at work when a process died or stalled, and may have been why. They are begun only while
+   * nothing else is at work in the same process, so that what kills a process never takes the blame of others with it.
+   */
+  suspects: boolean;
 }
 
 /** How long a claim holds when its worker is never heard of again. */
@@ -28,7 +42,15 @@ interface Due {
   received_at: Date;
   claimed_by: string | null;
   settled_before: number;
+  claim: number;
+  begun: number;
+  begun_alone: number;
 }
+
+/** Suspects tried together after the first time; what was begun more often is tried alone. */
+const SUSPECTS_AT_ONCE = 12;
+/** After being at work alone when its process ended, and this many times in all, a submission is given up. */
+const MOST_BEGUN = 2;
 
 /** Intakes that one claim serves; with more of them due, the others' turn comes with the next claims. */
 const INTAKES_AT_ONCE = 16;
@@ -43,6 +65,7 @@ const INTAKES_AT_ONCE = 16;
  * One found behind another is marked blocked and isn't looked at again until that one has left (store/lanes.ts), so a
  * long queue about one person costs the others nothing.
  * @param passOver intakes for which the worker has no hands free
+ * @param idle nothing else is at work in this process, so that suspects may be tried
  */
 export function claimDue(
   db: Database,
@@ -50,10 +73,14 @@ export function claimDue(
   limit: number,
   now: Date,
   passOver: ReadonlySet<string> = new Set(),
-): Promise<Claimed[]> {
+  idle = true,
+): Promise<Claims> {
   return inTransaction(db, async (query) => {
-    const due = await dueInShares(query, limit, now, passOver);
-    if (due.length === 0) return [];
+    const all = await dueInShares(query, limit, now, passOver);
+    const suspected = all.filter(({ begun }) => begun > 0);
+    const due = suspected.length > 0 && idle ? toTry(suspected) : all.filter(({ begun }) => begun === 0);
+    const suspects = suspected.length > 0;
+    if (due.length === 0) return { claimed: [], suspects };
     const lanes = await query<Lane>('SELECT lane, seq FROM lanes WHERE seq IN (?) ORDER BY lane', [
       due.map(({ seq }) => seq),
     ]);
@@ -63,14 +90,21 @@ export function claimDue(
       lanes.filter(({ seq }) => !behind.has(seq)),
     );
     const won = due.filter(({ seq }) => !behind.has(seq) && !lost.has(seq));
-    if (won.length === 0) return [];
-    await query('UPDATE submissions SET claimed_by = ?, claimed_until = ? WHERE seq IN (?)', [
-      worker,
-      new Date(now.getTime() + CLAIM_MS),
-      won.map(({ seq }) => seq),
-    ]);
-    return won.map(toClaimed);
+    if (won.length === 0) return { claimed: [], suspects };
+    // Counted before it is begun: a process that ends in the middle of it can't count any more.
+    await query(
+      `UPDATE submissions SET claimed_by = ?, claimed_until = ?, claim = claim + 1, begun = begun + 1, begun_alone = ?
+       WHERE seq IN (?)`,
+      [worker, new Date(now.getTime() + CLAIM_MS), idle && won.length === 1, won.map(({ seq }) => seq)],
+    );
+    return { claimed: won.map(toClaimed), suspects };
   });
+}
+
+/** Of those that may have ended a process: some together the first time, then one by one. */
+function toTry(suspected: readonly Due[]): Due[] {
+  const once = suspected.filter(({ begun }) => begun === 1);
+  return once.length > 0 ? once.slice(0, SUSPECTS_AT_ONCE) : suspected.slice(0, 1);
 }
 
 async function dueInShares(query: Query, limit: number, now: Date, passOver: ReadonlySet<string>): Promise<Due[]> {
@@ -103,7 +137,7 @@ async function dueInShares(query: Query, limit: number, now: Date, passOver: Rea
 function dueOf(query: Query, intake: string, limit: number, now: Date, except: readonly number[]): Promise<Due[]> {
   if (limit <= 0) return Promise.resolve([]);
   return query<Due>(
-    `SELECT seq, id, intake_id, version, attempts, submitted, answers, received_at, claimed_by, course IS NOT NULL AS settled_before
+    `SELECT seq, id, intake_id, version, attempts, submitted, answers, received_at, claimed_by, course IS NOT NULL AS settled_before, claim, begun, begun_alone
      FROM submissions
      WHERE state = 'received' AND blocked = FALSE AND intake_id = ? AND due_at <= ?
        AND (claimed_until IS NULL OR claimed_until < ?) ${except.length > 0 ? 'AND seq NOT IN (?)' : ''}
@@ -167,7 +201,37 @@ function toClaimed(row: Due): Claimed {
     answers: row.answers === null ? undefined : json(row.answers),
     receivedAt: row.received_at,
     fresh: row.claimed_by === null && row.attempts === 0 && row.settled_before === 0,
+    claim: row.claim + 1,
+    givenUp: row.begun >= MOST_BEGUN && row.begun_alone === 1,
   };
+}
+
+/**
+ * Takes hold of lanes that a submission is found to stand in while it is at work, e.g. by a key that a lookup or an
+ * earlier step has filled. It stands in them from then on, also when somebody else is at work there: put off, it is
+ * claimed again in order of arrival.
+ * @returns 'busy' when somebody else holds one of them, 'taken over' when the claim has passed to somebody else
+ */
+export function holdLanesOf(
+  db: Database,
+  seq: number,
+  claim: number,
+  lanes: readonly Buffer[],
+): Promise<'held' | 'busy' | 'taken over'> {
+  return inTransaction(db, async (query) => {
+    const [own] = await query<{ claim: number }>(
+      "SELECT claim FROM submissions WHERE seq = ? AND state = 'received' FOR UPDATE",
+      [seq],
+    );
+    if (own?.claim !== claim) return 'taken over';
+    const ordered = [...lanes].sort(Buffer.compare).map((lane) => ({ lane, seq }));
+    await query('INSERT IGNORE INTO lanes (lane, seq) VALUES ?', [ordered.map(({ lane }) => [lane, seq])]);
+    await query('INSERT IGNORE INTO lane_holders (lane, seq) VALUES ?', [ordered.map(({ lane }) => [lane, seq])]);
+    const holders = await query<Lane>('SELECT lane, seq FROM lane_holders WHERE lane IN (?)', [
+      ordered.map(({ lane }) => lane),
+    ]);
+    return holders.every((holder) => holder.seq === seq) ? 'held' : 'busy';
+  });
 }
 
 /** Prolongs the claims a worker still works on. */

@@ -6,7 +6,7 @@ import { eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { sealerFrom } from '../access/index.ts';
 import { addSystem, systems } from '../store/index.ts';
-import { Systems } from '../systems/index.ts';
+import { directly, Systems } from '../systems/index.ts';
 import { enquiry, openStage, type Stage } from '../testing/stage.ts';
 
 const POLLINATION = 'pollination-enquiry';
@@ -337,7 +337,7 @@ describe('what was refused is mended', () => {
 
 it('patience that a system asks of one process is kept by another', async () => {
   const sealer = sealerFrom(join(stage.home, 'sealing-key'));
-  const [one, other] = [new Systems(stage.db, sealer), new Systems(stage.db, sealer)];
+  const [one, other] = [new Systems(stage.db, sealer, directly()), new Systems(stage.db, sealer, directly())];
   const crm = (await stage.api('GET', '/systems')).body.systems[0];
   const { schema } = (await stage.api('GET', `/systems/${crm.id}`)).body;
   const people = schema.entities.find(({ name }: { name: string }) => name === 'People');

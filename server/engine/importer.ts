@@ -1,5 +1,5 @@
 import { submissionOf } from '@zusammen/core/forms';
-import { openFile, UnreadableFile, type FileThread } from '../files/index.ts';
+import { openFile, UnreadableFile, type FileReader } from '../files/index.ts';
 import {
   bytesOfFile,
   claimImport,
@@ -17,7 +17,7 @@ import type { LiveView } from './live.ts';
 export interface ImporterSettings {
   /** Names this process among all that take files in. */
   name: string;
-  thread: FileThread;
+  reader: FileReader;
   pollMs: number;
   log: (message: string, details: Record<string, unknown>) => void;
   /** Rows accepted before progress is noted. */
@@ -80,7 +80,7 @@ export class Importer {
 
   private async takeIn(job: ImportRow): Promise<void> {
     const portion = this.settings.portion ?? PORTION;
-    const file = await openFile(await bytesOfFile(this.db, job.fileId), this.settings.thread);
+    const file = await openFile(await bytesOfFile(this.db, job.fileId), this.settings.reader);
     try {
       let { done, accepted, again } = job;
       const problems = [...job.problems];

@@ -1,7 +1,6 @@
 export * from './accept.ts';
 export * from './again.ts';
 export * from './claim.ts';
-export * from './compare.ts';
 export * from './doubles/index.ts';
 export * from './housekeeper.ts';
 export * from './importer.ts';

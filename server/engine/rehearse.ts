@@ -1,24 +1,16 @@
 import {
   carryOut,
-  effectKey,
   RehearsalWorld,
   type Course,
   type IntakeDocument,
   type PlanRun,
   type ReadOnlyWorld,
 } from '@zusammen/core/plans';
-import { entityOf, type RecordState, type Schema } from '@zusammen/core/schema';
+import { entityOf, type Schema } from '@zusammen/core/schema';
+import type { Compared, Heavy, Rehearsal, Rehearsed, Submitted, Wanted } from '../heavy/index.ts';
 import type { Known, Reading } from './known/index.ts';
 import type { LiveView } from './live.ts';
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
-
-/** What one sample would come to; `trouble` when a system couldn't be read. */
-export interface Rehearsed {
-  course?: Course;
-  trouble?: string;
-  /** The records that were found, as they are now, by effect: the step's id, with `#row` where it repeats. */
-  present: Record<string, RecordState>;
-}
 
 /** The real systems, for reading only. */
 export function readingOf(
@@ -39,40 +31,54 @@ export function readingOf(
   return { ...reading, weigh: (...asked) => known.weigh(reading, ...asked) };
 }
 
-/** Keeps the records it lets through, as they are in the system now. */
-function remembering(reading: ReadOnlyWorld, seen: Map<string, RecordState>): ReadOnlyWorld {
-  const keep = (target: { system: string; entity: string }, record: RecordState): RecordState => {
-    seen.set(`${target.system}/${target.entity}/${record.id}`, record);
-    return record;
-  };
-  return {
-    find: async (target, criteria, limit) =>
-      (await reading.find(target, criteria, limit)).map((record) => keep(target, record)),
-    read: async (target, id) => {
-      const record = await reading.read(target, id);
-      return record && keep(target, record);
-    },
-    weigh: async (target, ...asked) => {
-      const weighing = await reading.weigh(target, ...asked);
-      weighing?.records.forEach((record) => keep(target, record));
-      return weighing;
-    },
-  };
+/** What a rehearsal is done with: where the thinking is done, and whom is asked. */
+export interface Stage {
+  heavy: Heavy;
+  systems: Pick<Systems, 'client'>;
+  live: LiveView;
 }
 
-/**
- * Rehearses a document on samples, in their order, by the same interpreter as the real run; nothing is written.
- * What an earlier sample would have written is found by the later ones.
- */
+const isTrouble = (error: unknown): boolean =>
+  error instanceof SystemUnavailable || error instanceof TokenRefused || error instanceof NotUnderstood;
+
+/** Rehearses a document on samples, in their order; nothing is written. */
 export async function rehearse(
+  { heavy, systems, live }: Stage,
   document: IntakeDocument,
-  samples: readonly Record<string, string | string[]>[],
-  systems: Pick<Systems, 'client'>,
-  live: LiveView,
+  samples: readonly Submitted[],
+  wanted: Wanted,
 ): Promise<Rehearsed[]> {
-  const schemas = await live.allSchemas();
-  const recognitions = await live.known.recognitions();
-  return rehearseWith(document, samples, readingOf(systems, schemas, live.known), { schemas, recognitions });
+  const reading = readingOf(systems, await live.allSchemas(), live.known);
+  const rehearsal = await rehearsalOf(live, document);
+  return heavy.asking('rehearse', { ...rehearsal, samples: [...samples] }, reading, isTrouble, wanted);
+}
+
+/** What would come out differently of submissions, by one document and by another; nothing is written. */
+export async function compareDocuments(
+  { heavy, systems, live }: Stage,
+  before: IntakeDocument,
+  after: IntakeDocument,
+  submissions: readonly Submitted[],
+  wanted: Wanted,
+): Promise<Compared[]> {
+  const reading = readingOf(systems, await live.allSchemas(), live.known);
+  const task = {
+    live: await rehearsalOf(live, before),
+    draft: await rehearsalOf(live, after),
+    submissions: submissions.map((values) => ({ ...values })),
+  };
+  return heavy.asking('compare', task, reading, isTrouble, wanted);
+}
+
+/** A document with the schemas and recognitions of the systems it names, and of no others. */
+async function rehearsalOf(live: LiveView, document: IntakeDocument): Promise<Rehearsal> {
+  const named = new Set(document.plan.steps.map(({ system }) => system));
+  const [schemas, recognitions] = await Promise.all([live.allSchemas(), live.known.recognitions()]);
+  return {
+    document,
+    schemas: new Map([...schemas].filter(([id]) => named.has(id))),
+    recognitions: new Map([...recognitions].filter(([of]) => named.has(of.slice(0, of.indexOf('/'))))),
+  };
 }
 
 /** What a submission would come to if somebody answered its questions so; nothing is written. */
@@ -86,35 +92,4 @@ export async function rehearseAnswers(
   const [schemas, recognitions] = await Promise.all([live.allSchemas(), live.known.recognitions()]);
   const world = new RehearsalWorld(readingOf(systems, schemas, live.known), schemas);
   return carryOut({ plan: document.plan, fields: document.fields, values, answers, schemas, recognitions }, world);
-}
-
-/** The same over a reading of one's own. */
-export async function rehearseWith(
-  document: IntakeDocument,
-  samples: readonly Record<string, string | string[]>[],
-  reading: ReadOnlyWorld,
-  { schemas, recognitions }: Pick<PlanRun, 'schemas' | 'recognitions'>,
-): Promise<Rehearsed[]> {
-  const seen = new Map<string, RecordState>();
-  const world = new RehearsalWorld(remembering(reading, seen), schemas);
-  const results: Rehearsed[] = [];
-  for (const values of samples) {
-    const present: Record<string, RecordState> = {};
-    try {
-      const course = await carryOut(
-        { plan: document.plan, fields: document.fields, values, schemas, ...(recognitions ? { recognitions } : {}) },
-        world,
-      );
-      for (const step of course.steps) {
-        const record = step.record && seen.get(`${step.system}/${step.entity}/${step.record.id}`);
-        if (record && step.verdict === 'one') present[effectKey(step.step, step.row)] = record;
-      }
-      results.push({ course, present });
-    } catch (error) {
-      if (!(error instanceof SystemUnavailable || error instanceof TokenRefused || error instanceof NotUnderstood))
-        throw error;
-      results.push({ trouble: error.message, present });
-    }
-  }
-  return results;
 }

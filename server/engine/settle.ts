@@ -31,30 +31,44 @@ export function settlementOf(row: LedgerRow, answer: Answer, at: Date): Settleme
 /** How a submission's turn ended: with an outcome, or put off until later. Its ledger rows are settled with it. */
 export interface Turn {
   seq: number;
+  /** The claim it was worked on under; null for changes that no submission makes. */
+  claim: number | null;
   settlements: readonly Settlement[];
   end:
     | { course: Course; words: string | null; at: Date }
-    | { dueAt: Date; attempts: number; words: string }
+    | { dueAt: Date; attempts: number; words: string | null }
     | 'goes on';
 }
 
 /** A few milliseconds on a submission's way spare the database most of its flushes under load. */
 export const GATHER_MS = 3;
 
+/** Thrown when another worker has taken a submission over: the work here ends without a trace. */
+export class TakenOver extends Error {}
+
 /** Writes down how turns ended, those of many submissions in one transaction, and frees their lanes. */
 export class Settler {
-  private readonly turns: Batcher<Turn, undefined>;
+  private readonly turns: Batcher<Turn, 'settled' | 'taken over'>;
 
   constructor(db: Database) {
     this.turns = new Batcher((turns) => inTransaction(db, (query) => write(query, turns)), GATHER_MS);
   }
 
-  settle(turn: Turn): Promise<undefined> {
-    return this.turns.add(turn);
+  /** @throws TakenOver when the claim is no longer one's own; nothing is written down then */
+  async settle(turn: Turn): Promise<void> {
+    if ((await this.turns.add(turn)) === 'taken over') throw new TakenOver();
   }
 }
 
-async function write(query: Query, turns: readonly Turn[]): Promise<undefined[]> {
+async function write(query: Query, all: readonly Turn[]): Promise<('settled' | 'taken over')[]> {
+  // Locked until the commit: a claim can't pass to somebody else between the look and the writing.
+  const held = await query<{ seq: number; claim: number }>(
+    "SELECT seq, claim FROM submissions WHERE seq IN (?) AND state = 'received' ORDER BY seq FOR UPDATE",
+    [[...new Set(all.map(({ seq }) => seq))].sort((a, b) => a - b)],
+  );
+  const claimOf = new Map(held.map(({ seq, claim }) => [seq, claim]));
+  const isOwn = ({ seq, claim }: Turn): boolean => claim === null || claimOf.get(seq) === claim;
+  const turns = all.filter(isOwn);
   await settleLedger(
     query,
     turns.flatMap(({ settlements }) => settlements),
@@ -64,7 +78,7 @@ async function write(query: Query, turns: readonly Turn[]): Promise<undefined[]>
   if (ended.length > 0) {
     await query(
       `UPDATE (${ended.map(() => 'SELECT ? AS seq, ? AS state, ? AS course, ? AS words, ? AS at').join(' UNION ALL ')}) e STRAIGHT_JOIN submissions s ON s.seq = e.seq
-       SET s.state = e.state, s.course = e.course, s.words = e.words, s.settled_at = e.at, s.claimed_by = NULL, s.claimed_until = NULL`,
+       SET s.state = e.state, s.course = e.course, s.words = e.words, s.settled_at = e.at, s.claimed_by = NULL, s.claimed_until = NULL, s.begun = 0`,
       ended.flatMap(({ seq, course, words, at }) => [seq, course.state, JSON.stringify(course), words, at]),
     );
     // One in review keeps its place in its lanes, so that later ones about the same person wait behind the decision.
@@ -75,19 +89,19 @@ async function write(query: Query, turns: readonly Turn[]): Promise<undefined[]>
   }
   for (const { seq, dueAt, attempts, words } of postponed) {
     await query(
-      'UPDATE submissions SET attempts = ?, due_at = ?, words = ?, claimed_by = NULL, claimed_until = NULL WHERE seq = ?',
+      'UPDATE submissions SET attempts = ?, due_at = ?, words = ?, claimed_by = NULL, claimed_until = NULL, begun = 0 WHERE seq = ?',
       [attempts, dueAt, words, seq],
     );
   }
   const resting = [...postponed, ...ended.filter(({ course }) => course.state === 'in review')].map(({ seq }) => seq);
   if (resting.length > 0) await query('DELETE FROM lane_holders WHERE seq IN (?)', [resting]);
-  return turns.map(() => undefined);
+  return all.map((turn) => (isOwn(turn) ? 'settled' : 'taken over'));
 }
 
 async function settleLedger(query: Query, settlements: readonly Settlement[]): Promise<void> {
   if (settlements.length === 0) return;
   await query(
-    `UPDATE (${settlements.map(() => 'SELECT ? AS id, ? AS state, ? AS record_id, ? AS etag, ? AS refusal, ? AS at').join(' UNION ALL ')}) s STRAIGHT_JOIN ledger l ON l.id = s.id
+    `UPDATE (${settlements.map(() => 'SELECT ? AS id, ? AS state, ? AS record_id, ? AS etag, ? AS refusal, ? AS at').join(' UNION ALL ')}) s STRAIGHT_JOIN ledger l ON l.id = s.id AND l.state = 'intended'
      SET l.state = s.state, l.record_id = COALESCE(s.record_id, l.record_id), l.etag_after = s.etag, l.refusal = s.refusal, l.settled_at = s.at`,
     settlements.flatMap(({ id, state, recordId, etagAfter, refusal, at }) => [
       id,

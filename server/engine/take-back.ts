@@ -1,4 +1,3 @@
-import { eq } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import { entityOf, isWritable, type Entity, type Schema, type Values } from '@zusammen/core/schema';
 import { isBlank, sameValue } from '@zusammen/core/values';
@@ -6,12 +5,9 @@ import {
   isDuplicate,
   ledgerOf,
   ledgerRow,
-  markUndone,
   newestAttempt,
   noteIntent,
-  settleByHand,
-  settleIntent,
-  submissions,
+  settleTakingBack,
   unsettled,
   type Database,
   type LedgerRow,
@@ -146,12 +142,11 @@ async function finish(
   kept: string[] = [],
 ): Promise<TakenBack> {
   const answer = await send(system, entity, undo, again);
-  const { id, at, ...settled } = settlementOf(undo, answer, new Date());
-  await settleIntent(db, id, { ...settled, recordId: settled.recordId ?? undo.recordId, settledAt: at });
+  const settled = settlementOf(undo, answer, new Date());
+  await settleTakingBack(db, undo, settled);
   if (answer.kind === 'overtaken')
     return { change: change.id, done: false, words: 'The record was changed at this very moment; look again.' };
   if (answer.kind === 'refused') return { change: change.id, done: false, words: answer.refusal.words };
-  await markUndone(db, change.id, undo.id);
   const did =
     undo.action === 'delete'
       ? 'The created record is deleted.'
@@ -186,17 +181,7 @@ export async function takeBackSubmission(
   );
   const results: TakenBack[] = [];
   for (const row of written.reverse()) results.push(await takeBackChange(db, systems, schemas, row.id, actor));
-  await countAsTakenBack(db, submission.seq);
   return results;
-}
-
-/** Marks a submission taken back when nothing that it wrote stands any more. */
-export async function countAsTakenBack(db: Database, seq: number): Promise<void> {
-  const rows = await ledgerOf(db, seq);
-  const written = rows.filter((row) => row.state === 'written' && row.undoes === null);
-  if (written.length === 0 || written.some((row) => row.undoneBy === null)) return;
-  const [submission] = await db.select({ id: submissions.id }).from(submissions).where(eq(submissions.seq, seq));
-  if (submission) await settleByHand(db, submission.id, ['applied', 'refused', 'failed', 'in review'], 'taken back');
 }
 
 /** Finishes takings back that a crash cut short. Changes of submissions are finished by the workers. */
@@ -208,6 +193,5 @@ export async function recoverTakingBack(
   for (const row of await unsettled(db, 1000)) {
     if (row.undoes === null) continue;
     await takeBackChange(db, systems, schemas, row.undoes, row.actor);
-    await countAsTakenBack(db, row.submissionSeq);
   }
 }

@@ -3,8 +3,8 @@ import { Batcher, loggable, noteIntents, type Database, type LedgerEntry } from 
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
 import { claimDue, prolongClaims, type Claimed } from './claim.ts';
 import type { LiveView } from './live.ts';
-import { GATHER_MS, Settler, type Settlement } from './settle.ts';
-import { EngineWorld, TakenOver } from './world.ts';
+import { GATHER_MS, Settler, TakenOver, type Settlement } from './settle.ts';
+import { EngineWorld, LaneBusy } from './world.ts';
 
 export interface WorkerSettings {
   /** Unique among all processes; a restarted worker has another name. */
@@ -22,9 +22,15 @@ export interface WorkerSettings {
 /** The longest a submission waits for a system before it counts as failed: attempts double up to ten minutes each. */
 const MOST_ATTEMPTS = 40;
 
+/** Milliseconds until one that stands behind another, as it turned out, is looked at again. */
+const BUSY_MS = 100;
+
+const GIVEN_UP =
+  'Carrying it out was begun twice, and both times the process doing it ended or got stuck. It can be sent again.';
+
 /** Takes submissions from the queue and carries them out. Any number may run, in any number of processes. */
 export class Worker {
-  private readonly atWork = new Map<number, Promise<void>>();
+  private readonly atWork = new Map<Claimed, Promise<void>>();
   /** Claimed, and not begun yet. */
   private readonly claimed: Claimed[] = [];
   /** The systems that an intake's plan needs, as one text; known from its first submission on. */
@@ -32,6 +38,8 @@ export class Worker {
   private readonly busy = new Map<string, number>();
   private claiming: Promise<void> | undefined;
   private again = false;
+  /** Suspects are due: nothing more is begun until all else is done and they have been tried (engine/claim.ts). */
+  private drains = false;
   private stopped = false;
   private poll: NodeJS.Timeout | undefined;
   private heartbeat: NodeJS.Timeout | undefined;
@@ -54,7 +62,7 @@ export class Worker {
       void prolongClaims(
         this.db,
         this.settings.name,
-        [...this.atWork.keys(), ...this.claimed.map(({ seq }) => seq)],
+        [...this.atWork.keys(), ...this.claimed].map(({ seq }) => seq),
         new Date(),
       ).catch(() => undefined);
     }, 10_000);
@@ -72,6 +80,7 @@ export class Worker {
     // A claim costs the same for one as for many: the store of claimed ones is filled up when it is nearly empty.
     const ready = this.claimed.filter((each) => !this.isFull(this.groupOf(each.intakeId))).length;
     if (ready > this.settings.concurrency / 2) return;
+    if (this.drains && !this.isIdle()) return;
     this.claiming = this.claim(this.settings.concurrency * 2 - ready).finally(() => {
       this.claiming = undefined;
       if (this.again) {
@@ -79,6 +88,10 @@ export class Worker {
         this.look();
       }
     });
+  }
+
+  private isIdle(): boolean {
+    return this.atWork.size === 0 && this.claimed.length === 0;
   }
 
   private groupOf(intakeId: string): string {
@@ -99,11 +112,11 @@ export class Worker {
       const group = this.groupOf(submission.intakeId);
       this.busy.set(group, (this.busy.get(group) ?? 0) + 1);
       const work = this.carryOut(submission).finally(() => {
-        this.atWork.delete(submission.seq);
+        this.atWork.delete(submission);
         this.busy.set(group, this.busy.get(group)! - 1);
         this.look();
       });
-      this.atWork.set(submission.seq, work);
+      this.atWork.set(submission, work);
     }
   }
 
@@ -134,8 +147,17 @@ export class Worker {
 
   private async claim(free: number): Promise<void> {
     try {
-      const claimed = await claimDue(this.db, this.settings.name, free, new Date(), this.fullIntakes());
+      const idle = this.isIdle();
+      const { claimed, suspects } = await claimDue(
+        this.db,
+        this.settings.name,
+        free,
+        new Date(),
+        this.fullIntakes(),
+        idle,
+      );
       if (claimed.length === free) this.again = true;
+      this.drains = suspects;
       this.claimed.push(...claimed);
       this.begin();
     } catch (error) {
@@ -151,12 +173,13 @@ export class Worker {
   private async carryOut(submission: Claimed): Promise<void> {
     const { log, name } = this.settings;
     const clock = this.clockOf(submission);
-    const { seq, fresh } = submission;
+    const { seq, fresh, claim } = submission;
     const flush = async (settlements: Settlement[]): Promise<void> => {
-      if (settlements.length > 0) await this.settler.settle({ seq, settlements, end: 'goes on' });
+      if (settlements.length > 0) await this.settler.settle({ seq, claim, settlements, end: 'goes on' });
     };
     let settlements: Settlement[] = [];
     try {
+      if (submission.givenUp) return await this.giveUp(submission);
       const document = await this.live.document(submission.intakeId, submission.version);
       this.systemsOf.set(submission.intakeId, systemsNeeded(document));
       const schemas = await this.live.allSchemas();
@@ -168,6 +191,7 @@ export class Worker {
         known: this.live.known,
         byEvidence: byEvidence(document),
         seq,
+        claim,
         intakeId: submission.intakeId,
         fresh,
         actor: 'connection',
@@ -186,7 +210,7 @@ export class Worker {
         ...(submission.answers ? { answers: submission.answers } : {}),
       };
       const course = await carryOut(run, world);
-      await this.settler.settle({ seq, settlements, end: { course, words: wordsOf(course), at: clock() } });
+      await this.settler.settle({ seq, claim, settlements, end: { course, words: wordsOf(course), at: clock() } });
     } catch (error) {
       if (error instanceof TakenOver)
         return log('a submission was taken over by another worker', { worker: name, submission: submission.id });
@@ -195,6 +219,17 @@ export class Worker {
         log('a submission could not be put back', { submission: submission.id, ...loggable(later) });
       });
     }
+  }
+
+  /** It ended its process every time it was begun: a person looks at it, and may send it again. */
+  private async giveUp({ id, seq, claim }: Claimed): Promise<void> {
+    this.settings.log('a submission was given up after its process ended twice', { submission: id });
+    await this.settler.settle({
+      seq,
+      claim,
+      settlements: [],
+      end: { course: { state: 'failed', steps: [] }, words: GIVEN_UP, at: new Date() },
+    });
   }
 
   private clockOf(submission: Claimed): () => Date {
@@ -207,17 +242,24 @@ export class Worker {
     const clock = this.clockOf(submission);
     const outside =
       error instanceof SystemUnavailable || error instanceof TokenRefused || error instanceof NotUnderstood;
-    if (!outside) log('carrying out a submission failed', { submission: submission.id, ...loggable(error) });
+    if (!outside && !(error instanceof LaneBusy))
+      log('carrying out a submission failed', { submission: submission.id, ...loggable(error) });
+    const { seq, attempts, claim } = submission;
+    if (error instanceof LaneBusy) {
+      // The same as waiting in the lane from the start; it is no trouble and counts as no attempt.
+      const dueAt = new Date(Date.now() + BUSY_MS);
+      await this.settler.settle({ seq, claim, settlements, end: { dueAt, attempts, words: null } });
+      return;
+    }
     const words = outside ? error.message : 'Something went wrong on our side.';
-    const { seq, attempts } = submission;
     if (attempts + 1 >= MOST_ATTEMPTS || error instanceof NotUnderstood) {
       const failed: Course = { state: 'failed', steps: [] };
-      await this.settler.settle({ seq, settlements, end: { course: failed, words, at: clock() } });
+      await this.settler.settle({ seq, claim, settlements, end: { course: failed, words, at: clock() } });
       return;
     }
     const waitMs = error instanceof SystemUnavailable ? error.waitMs : undefined;
     const dueAt = new Date(Date.now() + (waitMs ?? 0) + backoff(attempts));
-    await this.settler.settle({ seq, settlements, end: { dueAt, attempts: attempts + 1, words } });
+    await this.settler.settle({ seq, claim, settlements, end: { dueAt, attempts: attempts + 1, words } });
   }
 }
 

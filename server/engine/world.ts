@@ -12,12 +12,14 @@ import {
 } from '../store/index.ts';
 import type { Known } from './known/index.ts';
 import { send } from './send.ts';
-import { settlementOf, type Settlement } from './settle.ts';
+import { holdLanesOf } from './claim.ts';
+import { laneHash } from './lane-hash.ts';
+import { settlementOf, TakenOver, type Settlement } from './settle.ts';
 import { takeBackChange } from './take-back.ts';
 import { NotUnderstood, type Answer, type Systems } from '../systems/index.ts';
 
-/** Thrown when another worker has taken this submission over: the work here ends without a trace. */
-export class TakenOver extends Error {}
+/** Somebody else is at work on a record that this turn has found out it is about: it is put off until they are done. */
+export class LaneBusy extends Error {}
 
 /** What an engine's world works with, for one submission. */
 export interface Carrying {
@@ -28,6 +30,8 @@ export interface Carrying {
   /** Entities (`system/entity`) recognised by evidence here: what is written of them must be known at once. */
   byEvidence: ReadonlySet<string>;
   seq: number;
+  /** The submission's claim; null for changes that no submission makes, which have lanes of their own. */
+  claim: number | null;
   /** Null for changes that no submission makes. */
   intakeId: string | null;
   /** First attempt of a fresh submission: nothing can stand in the ledger yet, so it isn't asked. */
@@ -61,6 +65,14 @@ export class EngineWorld implements World {
 
   async read(target: Target, id: string): Promise<RecordState | undefined> {
     return (await this.work.systems.client(target.system)).read(this.entity(target), id);
+  }
+
+  async hold(lanes: readonly string[]): Promise<void> {
+    const { db, seq, claim } = this.work;
+    if (claim === null) return;
+    const held = await holdLanesOf(db, seq, claim, lanes.map(laneHash));
+    if (held === 'taken over') throw new TakenOver();
+    if (held === 'busy') throw new LaneBusy();
   }
 
   weigh(target: Target, values: Values, limit: number): Promise<Weighing | undefined> {

@@ -1,8 +1,10 @@
-import { Worker } from 'node:worker_threads';
+import { fork, type ChildProcess } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import type { FormField, Oddity } from '@zusammen/core/forms';
 import type { FileFacts } from './read-file.ts';
 
-/** A file that has been read in a thread of its own. */
+/** A file that has been read in a process of its own. */
 export interface OpenFile {
   columns: string[];
   rows: number;
@@ -17,49 +19,61 @@ export interface OpenFile {
 /** What a file can't be read for, in words. */
 export class UnreadableFile extends Error {}
 
-/** Where the thread's program is: bundled beside ours, or as source while testing. */
-export interface FileThread {
+/** Where the reading process's program is: bundled beside ours. */
+export interface FileReader {
   program: string | URL;
+  /** Milliseconds a file may take, and megabytes of memory; what is usual where nothing is said. */
+  patienceMs?: number;
+  memoryMb?: number;
 }
 
 const PATIENCE_MS = 60_000;
-const MEMORY_MB = 700;
+const MEMORY_MB = 900;
+const LOOK_EVERY_MS = 100;
 
 /**
- * Reads a file in a thread with bounded memory and time, so that a hostile one harms nobody.
+ * Reads a file in a process that may die: its memory, whatever it is used for, and its time are bounded, and it knows
+ * none of our secrets. A thread would not do: what overruns the memory of one can end the whole process.
  * @throws UnreadableFile with the reason
  */
-export async function openFile(bytes: Uint8Array, thread: FileThread): Promise<OpenFile> {
-  const worker = new Worker(thread.program, {
-    workerData: { bytes },
-    resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
+export async function openFile(bytes: Uint8Array, reader: FileReader): Promise<OpenFile> {
+  const { program, patienceMs = PATIENCE_MS, memoryMb = MEMORY_MB } = reader;
+  const child = fork(typeof program === 'string' ? program : fileURLToPath(program), [], {
+    execArgv: [`--max-old-space-size=${Math.round(memoryMb * 0.7)}`],
+    serialization: 'advanced',
+    stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
+    env: {},
   });
-  const close = async (): Promise<void> => void (await worker.terminate());
-  // What the thread says comes one at a time; how it may end is heard once for all.
+  // What the process says comes one at a time; how it may end is heard once for all.
   let hear: { resolve: (message: unknown) => void; reject: (error: Error) => void } | undefined;
   let ended: Error | undefined;
   const end = (error: Error): void => {
     ended ??= error;
+    child.kill('SIGKILL');
     hear?.reject(ended);
   };
-  worker.on('message', (message: unknown) => hear?.resolve(message));
-  worker.on('error', (error: Error & { code?: string }) =>
-    end(
-      new UnreadableFile(
-        error.code === 'ERR_WORKER_OUT_OF_MEMORY'
-          ? 'The file is too large to be read.'
-          : `The file can't be read: ${error.message}`,
-      ),
-    ),
+  child.on('message', (message: unknown) => hear?.resolve(message));
+  child.on('error', () => end(new UnreadableFile('Reading the file was broken off.')));
+  child.on('exit', (_code, signal) =>
+    end(new UnreadableFile(signal === 'SIGABRT' ? TOO_LARGE : 'Reading the file was broken off.')),
   );
-  worker.on('exit', () => end(new UnreadableFile('Reading the file was broken off.')));
-  const next = async <T>(ask?: unknown): Promise<T> => {
+  const guard = setInterval(() => {
+    if (residentMb(child) > memoryMb) end(new UnreadableFile(TOO_LARGE));
+  }, LOOK_EVERY_MS);
+  const close = async (): Promise<void> => {
+    clearInterval(guard);
+    child.removeAllListeners('exit');
+    child.kill('SIGKILL');
+  };
+  const next = async <T>(ask: unknown): Promise<T> => {
     if (ended) throw ended;
-    const timer = setTimeout(() => end(new UnreadableFile('Reading the file takes too long.')), PATIENCE_MS);
+    const timer = setTimeout(() => end(new UnreadableFile('Reading the file takes too long.')), patienceMs);
     try {
       return await new Promise<T>((resolve, reject) => {
         hear = { resolve: resolve as (message: unknown) => void, reject };
-        if (ask !== undefined) worker.postMessage(ask);
+        child.send(ask as object, (error) => {
+          if (error) end(new UnreadableFile('Reading the file was broken off.'));
+        });
       });
     } finally {
       clearTimeout(timer);
@@ -69,7 +83,7 @@ export async function openFile(bytes: Uint8Array, thread: FileThread): Promise<O
   try {
     const read = await next<
       { kind: 'unreadable'; reason: string } | ({ kind: 'read' } & Omit<OpenFile, 'take' | 'close'>)
-    >();
+    >({ bytes });
     if (read.kind === 'unreadable') throw new UnreadableFile(read.reason);
     const { kind: _, ...facts } = read;
     return {
@@ -80,5 +94,16 @@ export async function openFile(bytes: Uint8Array, thread: FileThread): Promise<O
   } catch (error) {
     await close();
     throw error;
+  }
+}
+
+const TOO_LARGE = 'The file takes more memory than a file may; nothing of it was read.';
+
+/** Megabytes a process holds in memory (proc(5), statm: pages of 4 KiB); 0 where that can't be told. */
+function residentMb({ pid }: ChildProcess): number {
+  try {
+    return (Number(readFileSync(`/proc/${pid}/statm`, 'utf8').split(' ')[1]) * 4096) / 1024 / 1024;
+  } catch {
+    return 0;
   }
 }

@@ -1,24 +1,38 @@
 import type { CellValue } from 'exceljs';
-import { Unzip, UnzipInflate } from 'fflate';
 import { MOST_COLUMNS, tableOf, type Oddity, type ReadTable } from '@zusammen/core/forms';
+import { unpackWorkbook } from './unpack.ts';
 
-/** Beyond these a workbook isn't opened: what is small when packed may fill any memory. */
-const MOST_UNPACKED = 100 * 1024 * 1024;
-const MOST_ENTRIES = 2000;
+/** Rows a file may bring; what a spreadsheet program writes reaches five times as far. */
 const MOST_ROWS = 200_000;
+
+/** Parts of a sheet that say nothing about its values, and may span millions of cells each. */
+const UNREAD = [
+  'dataValidations',
+  'conditionalFormatting',
+  'extLst',
+  'hyperlinks',
+  'mergeCells',
+  'cols',
+  'tableParts',
+  'drawing',
+  'legacyDrawing',
+  'picture',
+  'rowBreaks',
+  'colBreaks',
+];
 
 /**
  * Reads the first sheet of a workbook (Office Open XML, ECMA-376) that holds anything. Dates come as ISO 8601,
  * formulas as the result that was stored with them, and both are said.
  */
 export async function readXlsx(bytes: Uint8Array): Promise<ReadTable & { sheet?: string }> {
-  const unpacked = unpackedSize(bytes);
-  if (typeof unpacked === 'string') return { ok: false, reason: unpacked };
+  const unpacked = await unpackWorkbook(bytes);
+  if (!unpacked.ok) return unpacked;
   // Loaded when it is needed: it is large, and most files are CSV.
   const { default: exceljs } = await import('exceljs');
   const workbook = new exceljs.Workbook();
   try {
-    await workbook.xlsx.load(bytes.slice().buffer as ArrayBuffer);
+    await workbook.xlsx.load(unpacked.archive.buffer as ArrayBuffer, { ignoreNodes: UNREAD });
   } catch {
     return {
       ok: false,
@@ -71,34 +85,4 @@ function cellText(value: CellValue): { text: string; odd?: string } {
     return { text: result.text, odd: 'holds a formula; its stored result is taken' };
   }
   return { text: '' };
-}
-
-/** Bytes a workbook unpacks to, counted by unpacking it in pieces; or why it isn't opened. */
-function unpackedSize(bytes: Uint8Array): number | string {
-  let size = 0;
-  let entries = 0;
-  let problem: string | undefined;
-  const unzip = new Unzip((file) => {
-    entries += 1;
-    if (entries > MOST_ENTRIES) problem = 'The workbook has too many parts to be one.';
-    file.ondata = (error, chunk) => {
-      if (error) problem ??= 'The workbook is damaged.';
-      size += chunk?.length ?? 0;
-      if (size > MOST_UNPACKED) {
-        problem ??= `The workbook unpacks to more than ${MOST_UNPACKED / 1024 / 1024} MB and isn't opened.`;
-        file.terminate();
-      }
-    };
-    if (problem === undefined) file.start();
-  });
-  unzip.register(UnzipInflate);
-  try {
-    const step = 64 * 1024;
-    for (let at = 0; at < bytes.length && problem === undefined; at += step)
-      unzip.push(bytes.subarray(at, at + step), at + step >= bytes.length);
-  } catch {
-    problem ??= 'The workbook is damaged.';
-  }
-  if (problem === undefined && entries === 0) problem = 'The file is no workbook.';
-  return problem ?? size;
 }

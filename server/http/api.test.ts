@@ -199,7 +199,12 @@ describe('intakes', () => {
       await stage.submit('letters-sign-up', { vorname: 'A', nachname: 'B', mail: 'v2@biene.example', ok: '1' })
     ).json()) as { submission: string };
     expect((await stage.api('GET', `/submissions/${sent.submission}`)).body.submission.version).toBe(2);
-    await stage.api('PUT', `/intakes/${intake.id}/live`, { version: 1 });
+    await stage.api('PUT', `/intakes/${intake.id}/state`, { state: 'closed' });
+    // What still wants a look wants it again; and what was closed stays closed.
+    expect((await stage.api('PUT', `/intakes/${intake.id}/live`, { version: 1 })).status).toBe(409);
+    await stage.api('PUT', `/intakes/${intake.id}/live`, { version: 1, accept: true });
+    expect((await stage.submit('letters-sign-up', { mail: 'closed@biene.example' })).status).toBe(410);
+    await stage.api('PUT', `/intakes/${intake.id}/state`, { state: 'open' });
     const later = (await (
       await stage.submit('letters-sign-up', { vorname: 'A', nachname: 'B', mail: 'v1@biene.example', ok: '1' })
     ).json()) as { submission: string };

@@ -7,7 +7,8 @@ import { pinoHttp } from 'pino-http';
 import type { Context } from './context.ts';
 import { intakeDoor } from './intake-door.ts';
 import { documentSchemas, openApi } from './openapi.ts';
-import { isDatabaseAway, loggable } from '../store/index.ts';
+import { TooHeavy } from '../heavy/index.ts';
+import { isDatabaseAway, loggable, Overloaded } from '../store/index.ts';
 import { Problem } from './problem.ts';
 import { mount, route, type Route } from './route.ts';
 import { bringInRoutes } from './routes/bring-in.ts';
@@ -25,7 +26,7 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
   const app = express();
   app.disable('x-powered-by');
   app.disable('etag');
-  app.set('trust proxy', 'loopback');
+  app.set('trust proxy', [...context.settings.trustedProxies]);
   // The door stands before all else: what accepts submissions at any rate carries nothing it doesn't need.
   app.use('/in', intakeDoor(context));
   // Pages of others load this one; it says nothing about anybody.
@@ -135,8 +136,7 @@ const sameOrigin: RequestHandler = (request, _response, next) => {
   const origin = request.get('Origin');
   const foreign =
     (site !== undefined && site !== 'same-origin' && site !== 'none') ||
-    (origin !== undefined && origin !== 'null' && new URL(origin).host !== request.get('Host')) ||
-    origin === 'null';
+    (origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== request.get('Host')));
   if (foreign) throw new Problem(403, 'From elsewhere', 'Requests from other sites are not taken here.');
   next();
 };
@@ -164,12 +164,24 @@ function answerErrors(log: Logger): ErrorRequestHandler {
   };
 }
 
+const HEAVY_STATUS: Record<TooHeavy['kind'], number> = {
+  'too long': 422,
+  'too large': 422,
+  'too many': 429,
+  gone: 499,
+};
+
 function asProblem(error: Error & { status?: number }): Problem {
   if (error instanceof Problem) return error;
   if (isDatabaseAway(error))
     return new Problem(503, 'Not well', 'The database does not answer; nothing was done. Try again in a moment.', [], {
       'Retry-After': '2',
     });
+  if (error instanceof Overloaded)
+    return new Problem(503, 'Too busy', 'More is arriving than can be kept at once; nothing was done. Try again.', [], {
+      'Retry-After': '5',
+    });
+  if (error instanceof TooHeavy) return new Problem(HEAVY_STATUS[error.kind], 'Too heavy', error.message);
   if (error instanceof URIError) return new Problem(400, 'Not readable', 'The address is not valid.');
   if (error.message === 'aborted' || (error as { code?: string }).code === 'ECONNRESET')
     return new Problem(400, 'Broken off', 'The request broke off.');

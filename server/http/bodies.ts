@@ -61,7 +61,7 @@ export class ChangeSystemBody {
 }
 
 export class ReadFormsBody {
-  @IsString() html!: string;
+  @IsString() @MaxLength(5 * 1024 * 1024) html!: string;
 }
 
 export class ReadPageBody {
@@ -96,7 +96,7 @@ export class SuggestEntity {
 }
 export class SuggestBody {
   /** As `POST /api/forms/read` gives them; further properties of a field are let pass. */
-  @IsArray() @ArrayMaxSize(2000) @IsObject({ each: true }) fields!: Record<string, unknown>[];
+  @IsArray() @ArrayMaxSize(1000) @IsObject({ each: true }) fields!: Record<string, unknown>[];
   @IsArray() @ArrayMaxSize(100) @ValidateNested({ each: true }) @Type(() => SuggestEntity) entities!: SuggestEntity[];
 }
 
@@ -124,6 +124,12 @@ export class IntakeStateBody {
 
 export class GoLiveBody {
   @IsInt() @Min(1) version!: number;
+  /** What wants a look is accepted. */
+  @IsOptional() @IsBoolean() accept?: boolean;
+}
+
+export class SigningBody {
+  @IsBoolean() required!: boolean;
 }
 
 export class ValuesBody {
@@ -165,7 +171,26 @@ export class NewPersonBody {
   @IsEmail() @MaxLength(254) email!: string;
   @IsString() @MinLength(1) @MaxLength(120) name!: string;
   @IsIn(['administrator', 'specialist', 'viewer']) role!: 'administrator' | 'specialist' | 'viewer';
-  @IsString() @MinLength(10) @MaxLength(200) password!: string;
+  /** The first password; absent: they set it themselves, by a link that is shown once. */
+  @IsOptional() @IsString() @MaxLength(200) password?: string;
+}
+
+export class ChangePasswordBody {
+  @IsString() @MaxLength(1000) current!: string;
+  @IsString() @MaxLength(200) password!: string;
+}
+
+export class FirstAdministratorBody {
+  @IsString() @MaxLength(100) token!: string;
+  @IsEmail() @MaxLength(254) email!: string;
+  @IsString() @MinLength(1) @MaxLength(120) name!: string;
+  @IsString() @MaxLength(200) password!: string;
+}
+
+export class SetPasswordBody {
+  /** As it stands behind the # of the link. */
+  @IsString() @MaxLength(100) token!: string;
+  @IsString() @MaxLength(200) password!: string;
 }
 
 export class ChangePersonBody {

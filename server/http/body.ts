@@ -2,6 +2,7 @@ import busboy from 'busboy';
 import type { Request } from 'express';
 import { visit } from 'jsonc-parser';
 import { collectValues, flattenPayload, type SubmittedValues } from '@zusammen/core/forms';
+import { parseJsonExactly } from '@zusammen/core/values';
 import { badField, Problem } from './problem.ts';
 
 export const BODY_LIMIT = 1024 * 1024;
@@ -49,6 +50,7 @@ export function parseJson(bytes: Buffer, depth = 32): unknown {
   const text = utf8(bytes);
   const open: Set<string>[] = [];
   let nested = 0;
+  let last = '';
   const deeper = (): void => {
     nested += 1;
     if (nested > depth) throw badField('', `is nested deeper than ${depth} levels`, 400);
@@ -60,6 +62,9 @@ export function parseJson(bytes: Buffer, depth = 32): unknown {
     },
     onObjectProperty: (name) => {
       const keys = open.at(-1);
+      const unfit = unfitText(name);
+      if (unfit !== undefined) throw badField(name.slice(0, 40), unfit, 400);
+      last = name;
       if (NEVER.has(name)) throw badField(name, 'is not a name a field can have', 400);
       if (keys?.has(name)) throw badField(name, 'comes twice', 400);
       keys?.add(name);
@@ -70,9 +75,12 @@ export function parseJson(bytes: Buffer, depth = 32): unknown {
     },
     onArrayBegin: deeper,
     onArrayEnd: () => void (nested -= 1),
+    onLiteralValue: (value: unknown) => {
+      if (typeof value === 'string' && !value.isWellFormed()) throw badField(last, HALF, 400);
+    },
   });
   try {
-    return JSON.parse(text);
+    return parseJsonExactly(text);
   } catch (error) {
     throw new Problem(
       400,
@@ -81,6 +89,12 @@ export function parseJson(bytes: Buffer, depth = 32): unknown {
     );
   }
 }
+
+const HALF = 'holds half a character (a lone surrogate)';
+
+/** Why a text can be kept by no database and sent to no system. */
+const unfitText = (text: string): string | undefined =>
+  text.includes('\u0000') ? 'holds a null character' : text.isWellFormed() ? undefined : HALF;
 
 export interface ReadSubmission {
   values: SubmittedValues;
@@ -96,6 +110,9 @@ export interface SubmissionRules {
   /** Names under which a file may come. Of a file its name is kept, not its contents. */
   fileFields?: ReadonlySet<string>;
 }
+
+/** Files in one body; a browser sends an empty one for each input that nobody filled in. */
+const MOST_FILES = 20;
 
 /** With pictures the contents pass through us unkept, so the body may be larger. */
 const BODY_LIMIT_WITH_FILES = 12 * 1024 * 1024;
@@ -139,7 +156,10 @@ function checked(pairs: [string, string][]): SubmittedValues {
   for (const [name, value] of pairs) {
     if (NEVER.has(name)) throw badField(name, 'is not a name a field can have');
     if (name.length > 500) throw badField(`${name.slice(0, 40)}…`, 'is a name longer than 500 characters');
-    if (value.includes('\u0000')) throw badField(name, 'holds a null character');
+    for (const text of [name, value]) {
+      const unfit = unfitText(text);
+      if (unfit !== undefined) throw badField(name.slice(0, 40).toWellFormed().replaceAll('\u0000', '␀'), unfit);
+    }
   }
   return collectValues(pairs);
 }
@@ -173,13 +193,19 @@ async function multipartPairs(
     try {
       parser = busboy({
         headers: request.headers,
-        limits: { fields: LIMITS.fields + 1, files: 20, fieldSize: BODY_LIMIT, fieldNameSize: 600 },
+        limits: { fields: LIMITS.fields + 1, files: MOST_FILES, fieldSize: BODY_LIMIT, fieldNameSize: 600 },
       });
     } catch {
       reject(new Problem(400, 'Not readable', 'The multipart body names no boundary.'));
       return;
     }
-    parser.on('field', (name, value) => pairs.push([name, value]));
+    parser.on('field', (name, value, { nameTruncated, valueTruncated }) => {
+      if (nameTruncated) reject(badField(`${name.slice(0, 40)}…`, 'is a name longer than 500 characters'));
+      else if (valueTruncated) reject(badField(name, `holds more than ${BODY_LIMIT / 1024 / 1024} MiB`));
+      else pairs.push([name, value]);
+    });
+    parser.on('filesLimit', () => reject(badField('', `holds more than ${MOST_FILES} files`)));
+    parser.on('fieldsLimit', () => reject(badField('', `has more than ${LIMITS.fields} fields`)));
     parser.on('file', (name, stream, { filename }) => {
       stream.resume();
       // A browser sends an empty file for a file input nobody filled in.

@@ -1,6 +1,7 @@
 import type { Sealer } from '../access/index.ts';
 import type { Acceptor, LiveView } from '../engine/index.ts';
-import type { FileThread } from '../files/index.ts';
+import type { Heavy } from '../heavy/index.ts';
+import type { FileReader } from '../files/index.ts';
 import type { Actor, Database, User } from '../store/index.ts';
 import type { Systems } from '../systems/index.ts';
 import type { LiveFeed } from './live-feed.ts';
@@ -20,10 +21,21 @@ export interface Context {
   recognitions: () => void;
   /** Told when doubles are to be searched for. */
   searches: () => void;
-  /** The program that matches one list against another. */
-  listsThread: string | URL;
-  fileThread: FileThread;
+  /** Where what takes long is worked out. */
+  heavy: Heavy;
+  fileReader: FileReader;
   feed: LiveFeed;
+  settings: HttpSettings;
+}
+
+/** How this installation is reached. */
+export interface HttpSettings {
+  /** Its address as people know it, without a slash at the end. */
+  publicAddress: string;
+  /** Session cookies go over HTTPS only; absent: wherever the connection is. */
+  secureCookies?: boolean;
+  /** Proxies whose word about who is calling is taken: addresses, ranges, or `loopback`. */
+  trustedProxies: readonly string[];
 }
 
 export const actorOf = ({ id, name }: User): Actor => ({ id, name });

@@ -7,6 +7,8 @@ const QUICK_MS = 60;
 /** What took long is counted anew after this many times as long. */
 const REST = 20;
 
+const MOST_KEPT = 1000;
+
 /** How many submissions stand in each state; among millions, as of a few seconds ago. */
 export class Counts {
   private readonly known = new Map<string, { counts: States; at: number; took: number; running?: Promise<States> }>();
@@ -25,6 +27,7 @@ export class Counts {
   private async count(key: string): Promise<States> {
     const started = performance.now();
     const counts = await countStates(this.db, key === '' ? undefined : key);
+    if (this.known.size > MOST_KEPT) this.known.clear();
     this.known.set(key, { counts, at: Date.now(), took: performance.now() - started });
     return counts;
   }

@@ -69,6 +69,9 @@ export const RANGES = { '24h': 86_400_000, '7d': 7 * 86_400_000, '30d': 30 * 86_
 export type Range = keyof typeof RANGES;
 const STEP: Record<Range, number> = { '24h': 3_600_000, '7d': 6 * 3_600_000, '30d': 86_400_000 };
 
+/** Among more than these, the newest tell how long it took. */
+const MOST_DELAYS = 50_000;
+
 /** What arrived in a range up to now, and what came of it. */
 export async function todayFigures(db: Database, range: Range, now: Date): Promise<Today> {
   const step = STEP[range];
@@ -123,10 +126,11 @@ export async function todayFigures(db: Database, range: Range, now: Date): Promi
   );
   today.systems = Number((written as { count: number }[])[0]!.count);
   const [delays] = await db.$client.query(
-    "SELECT TIMESTAMPDIFF(MICROSECOND, received_at, settled_at) / 1000 AS ms FROM submissions WHERE state = 'applied' AND received_at >= ? ORDER BY ms LIMIT 200000",
-    [new Date(start)],
+    `SELECT TIMESTAMPDIFF(MICROSECOND, received_at, settled_at) / 1000 AS ms FROM submissions
+     WHERE state = 'applied' AND received_at >= ? ORDER BY seq DESC LIMIT ?`,
+    [new Date(start), MOST_DELAYS],
   );
-  const ms = (delays as { ms: number }[]).map((row) => Number(row.ms));
+  const ms = (delays as { ms: number }[]).map((row) => Number(row.ms)).sort((a, b) => a - b);
   if (ms.length > 0) {
     today.median = ms[Math.floor(ms.length / 2)]!;
     today.p95 = ms[Math.min(ms.length - 1, Math.floor(ms.length * 0.95))]!;

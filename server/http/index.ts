@@ -1,3 +1,3 @@
 export { makeApp } from './app.ts';
-export type { Context } from './context.ts';
+export type { Context, HttpSettings } from './context.ts';
 export { LiveFeed } from './live-feed.ts';

@@ -1,11 +1,12 @@
 import express, { type NextFunction, type Request, type Response, type Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
-import { cameToAnEnd, toldOf, type LiveIntake } from '../engine/index.ts';
+import { beyondBounds, THANK_YOU } from '@zusammen/core/plans';
+import { cameToAnEnd, KeyUsedOtherwise, toldOf, type LiveIntake } from '../engine/index.ts';
 import { readSubmission } from './body.ts';
 import type { Context } from './context.ts';
-import { Problem } from './problem.ts';
-import { verifySignature } from './signature.ts';
+import { badField, Problem } from './problem.ts';
+import { EVENT_ID, verifySignature } from './signature.ts';
 import { thankYouPage } from './thank-you.ts';
 
 interface DoorRequest extends Request {
@@ -71,8 +72,10 @@ export function intakeDoor({ db, systems, live, acceptor, sealer }: Context): Ro
     const { values, plainForm, eventType } = await readSubmission(request, {
       fileFields: new Set(fields.filter(({ type }) => type === 'file').map(({ name }) => name)),
       inspect: (bytes) => {
-        if (found.secrets.length === 0) return;
-        const keys = found.secrets.map(({ sealed, id }) => sealer.open(sealed, id));
+        if (!found.intake.signed) return;
+        // What was looked up a moment ago may have come to its end since.
+        const good = found.secrets.filter(({ goodUntil }) => goodUntil === null || goodUntil.getTime() > Date.now());
+        const keys = good.map(({ sealed, id }) => sealer.open(sealed, id));
         signedId = verifySignature(bytes, request.headers, keys);
       },
     });
@@ -92,20 +95,34 @@ export function intakeDoor({ db, systems, live, acceptor, sealer }: Context): Ro
         { field: header === undefined ? KEY_FIELD : 'Idempotency-Key', reason: 'has more than 200 characters' },
       ]);
     if (Object.keys(values).length === 0) throw new Problem(422, 'Nothing in it', 'The submission holds no values.');
-    const accepted = await acceptor.accept(found, {
-      values,
-      via:
-        signedId !== undefined || source.kind === 'events' ? 'event' : copied ? 'page' : plainForm ? 'form' : 'program',
-      receivedAt: new Date(),
-      ...(key === undefined ? {} : { idempotencyKey: key }),
-    });
+    const outOfBounds = beyondBounds(values, fields, found.document.plan);
+    if (outOfBounds) throw badField(outOfBounds.field, outOfBounds.reason);
+    const accepted = await acceptor
+      .accept(found, {
+        values,
+        via:
+          signedId !== undefined || source.kind === 'events'
+            ? 'event'
+            : copied
+              ? 'page'
+              : plainForm
+                ? 'form'
+                : 'program',
+        receivedAt: new Date(),
+        ...(key === undefined ? {} : { idempotencyKey: key }),
+      })
+      .catch((error: unknown) => {
+        if (!(error instanceof KeyUsedOtherwise)) throw error;
+        throw new Problem(422, 'Key used otherwise', error.message, [
+          { field: header === undefined ? KEY_FIELD : signedId ? EVENT_ID : 'Idempotency-Key', reason: error.message },
+        ]);
+      });
     response.setHeader('X-Content-Type-Options', 'nosniff');
     const byBrowser =
       plainForm &&
       request.accepts(['application/json', 'text/html']) === 'text/html' &&
       /text\/html/.test(request.get('Accept') ?? '');
-    if (byBrowser)
-      return response.redirect(303, found.document.settings.thankYou ?? `/in/${found.intake.key}/thank-you`);
+    if (byBrowser) return response.redirect(303, pageAfter(found));
     const waitMs = waitOf(request.get('Prefer'));
     if (waitMs === 0 || (settings.told ?? []).length === 0)
       return void response.status(202).json({ submission: accepted.id });
@@ -143,6 +160,12 @@ export function intakeDoor({ db, systems, live, acceptor, sealer }: Context): Ro
     },
   );
   return router;
+}
+
+/** An address that an earlier version was published with may be none that a browser is sent to. */
+function pageAfter({ intake, document }: LiveIntake): string {
+  const { thankYou } = document.settings;
+  return thankYou !== undefined && THANK_YOU.test(thankYou) ? thankYou : `/in/${intake.key}/thank-you`;
 }
 
 /** How long the sender is ready to wait for the outcome (RFC 7240, 4.3), in milliseconds; at most 20 seconds. */

@@ -68,7 +68,7 @@ function rowsOf(change: LedgerLine, named: Named): string[][] {
 }
 
 /**
- * Sends the changes that meet a search as CSV (RFC 4180, values that a spreadsheet would take for formulas defused) or
+ * Sends the changes that meet a search as CSV (RFC 4180; values that a spreadsheet would take for formulas defused, all of them quoted, since some split at other signs than the comma) or
  * as one JSON array. An export that breaks off is cut short on the wire, so that it isn't taken for whole.
  */
 export async function sendLedger(
@@ -91,7 +91,7 @@ export async function sendLedger(
 
 async function sendCsv(response: Response, found: AsyncGenerator<LedgerLine[]>, named: Named): Promise<void> {
   const text = (rows: string[][]): string =>
-    `${papaparse.unparse(rows, { escapeFormulae: FORMULA, newline: '\r\n', header: false })}\r\n`;
+    `${papaparse.unparse(rows, { escapeFormulae: FORMULA, quotes: true, newline: '\r\n', header: false })}\r\n`;
   response.write(text([COLUMNS]));
   for await (const page of found) {
     if (response.closed) return;

@@ -1,8 +1,12 @@
 import type { Response } from 'express';
-import type { Database } from '../store/index.ts';
+import { sessionsThatHold, type Database } from '../store/index.ts';
 
 /** Looks into the database while anybody listens; a look costs three steps in indexes. */
 const LOOK_EVERY_MS = 400;
+/** Looks after which it is seen to that listeners are still signed in. */
+const SESSIONS_EVERY = 3;
+/** Bytes that may wait for a listener. */
+const MOST_UNREAD = 256 * 1024;
 /** Keeps connections from being taken for dead. */
 const BREATHE_EVERY_MS = 15_000;
 /** A listener is let go after this time and comes back by itself; so its sign-in is checked again. */
@@ -28,7 +32,8 @@ export interface Told {
  * process did it: the database is the only thing that all of them share.
  */
 export class LiveFeed {
-  private readonly listeners = new Set<Response>();
+  private readonly listeners = new Map<Response, string>();
+  private looks = 0;
   private mark: Mark | undefined;
   private looking: Promise<void> | undefined;
   private look: NodeJS.Timeout | undefined;
@@ -36,15 +41,15 @@ export class LiveFeed {
 
   constructor(private readonly db: Database) {}
 
-  /** Sends events to a browser until it goes, or for ten minutes. */
-  listen(response: Response): void {
+  /** Sends events to a browser until it goes, its session ends, or for ten minutes. */
+  listen(response: Response, session: string): void {
     response.writeHead(200, {
       'Content-Type': 'text/event-stream',
       'Cache-Control': 'no-store',
       'X-Accel-Buffering': 'no',
     });
     response.write('retry: 2000\n\nevent: open\ndata: {}\n\n');
-    this.listeners.add(response);
+    this.listeners.set(response, session);
     const leave = setTimeout(() => response.end(), LISTENS_MS);
     response.on('close', () => {
       clearTimeout(leave);
@@ -57,7 +62,7 @@ export class LiveFeed {
 
   /** Lets all listeners go. */
   async close(): Promise<void> {
-    for (const each of this.listeners) each.end();
+    for (const each of this.listeners.keys()) each.end();
     this.rest();
     await this.looking;
   }
@@ -78,7 +83,15 @@ export class LiveFeed {
       });
   }
 
+  /** Lets those go whose session has ended, by signing out or by somebody else's hand. */
+  private async letGo(): Promise<void> {
+    const holding = await sessionsThatHold(this.db, [...new Set(this.listeners.values())]);
+    for (const [response, session] of this.listeners) if (!holding.has(session)) response.end();
+  }
+
   private async tell(): Promise<void> {
+    this.looks += 1;
+    if (this.looks % SESSIONS_EVERY === 0) await this.letGo();
     const now = await this.markNow();
     const before = this.mark;
     this.mark = now;
@@ -106,6 +119,10 @@ export class LiveFeed {
   }
 
   private send(text: string): void {
-    for (const each of this.listeners) each.write(text);
+    for (const each of this.listeners.keys()) {
+      // One that takes nothing is let go, not remembered for.
+      if (each.writableLength > MOST_UNREAD) each.destroy();
+      else each.write(text);
+    }
   }
 }

@@ -30,6 +30,7 @@ describe('the demo', () => {
       await loadDemo({
         db: stage.db,
         sealer: undefined as never,
+        via: undefined as never,
         standins: 'http://127.0.0.1:9',
         own: 'http://127.0.0.1:9',
         past: 1,
@@ -175,5 +176,5 @@ it('lets nobody guess passwords for long', async () => {
     callerAt(stage.address, '')('POST', '/session', { email: 'mara@cloverhollow.example', password: 'guess' });
   const answers = await Promise.all(Array.from({ length: 40 }, guess));
   expect(answers.filter(({ status }) => status === 429).length).toBeGreaterThanOrEqual(10);
-  expect((await guess()).body.detail).toContain('wait ten minutes');
+  expect((await guess()).body.detail).toContain('wait 10 minutes');
 });

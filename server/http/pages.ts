@@ -1,6 +1,8 @@
-import { readForms, type ReadForm } from '@zusammen/core/forms';
-import { fetch } from 'undici';
-import { badField } from './problem.ts';
+import type { ReadForm } from '@zusammen/core/forms';
+import { fetch, type Dispatcher } from 'undici';
+import type { Heavy, Wanted } from '../heavy/index.ts';
+import { NotPublic } from '../systems/index.ts';
+import { badField, Problem } from './problem.ts';
 
 const MOST_BYTES = 5 * 1024 * 1024;
 const PATIENCE_MS = 10_000;
@@ -15,7 +17,12 @@ export interface ReadPage {
  * Fetches a page and reads its forms. Nothing of it is kept or run, and no cookies or sign-ins of ours go along.
  * @throws Problem naming the address and why it could not be read
  */
-export async function readPage(address: string): Promise<ReadPage> {
+export async function readPage(
+  address: string,
+  dispatcher: Dispatcher,
+  heavy: Heavy,
+  wanted: Wanted,
+): Promise<ReadPage> {
   const refused = (reason: string) => badField('address', reason);
   let response: Awaited<ReturnType<typeof fetch>>;
   try {
@@ -23,9 +30,12 @@ export async function readPage(address: string): Promise<ReadPage> {
       headers: { Accept: 'text/html,application/xhtml+xml' },
       signal: AbortSignal.timeout(PATIENCE_MS),
       redirect: 'follow',
+      dispatcher,
     });
   } catch (error) {
     const late = (error as Error).name === 'TimeoutError';
+    const { cause } = error as Error;
+    if (cause instanceof NotPublic) throw refused(`leads to ${cause.message}`);
     throw refused(late ? 'does not answer within 10 seconds' : 'can not be reached');
   }
   if (!response.ok) {
@@ -46,14 +56,15 @@ export async function readPage(address: string): Promise<ReadPage> {
       chunks.push(chunk as Uint8Array);
     }
   } catch (error) {
-    if ((error as Error).name === 'Problem' || 'status' in (error as object)) throw error;
+    if (error instanceof Problem) throw error;
     throw refused('breaks off while it is read');
   }
   const bytes = Buffer.concat(chunks);
   const charset =
     /charset=["']?([\w-]+)/i.exec(type)?.[1] ??
     /<meta[^>]+charset=["']?([\w-]+)/i.exec(bytes.subarray(0, 2048).toString('latin1'))?.[1];
-  return { address: response.url || address, forms: readForms(decoded(bytes, charset)) };
+  const html = decoded(bytes, charset);
+  return { address: response.url || address, forms: await heavy.run('readForms', { html }, wanted) };
 }
 
 function decoded(bytes: Buffer, charset = 'utf-8'): string {

@@ -2,6 +2,7 @@ import type { Request, RequestHandler, Response, Router } from 'express';
 import { validated } from '@zusammen/core/documents';
 import { mayAct, userOf } from '../access/index.ts';
 import type { Database, Role, User } from '../store/index.ts';
+import type { Wanted } from '../heavy/index.ts';
 import { bytesOf, parseJson } from './body.ts';
 import { Problem } from './problem.ts';
 
@@ -13,6 +14,8 @@ export interface Call<B> {
   query: Record<string, string | undefined>;
   body: B;
   user: User;
+  /** What is worked out for this caller, and for how long they are there. */
+  wanted: Wanted;
 }
 
 export interface Route<B extends object = object> {
@@ -48,6 +51,10 @@ export function mount(router: Router, db: Database, routes: readonly Route[]): v
       const query = Object.fromEntries(
         Object.entries(request.query).map(([name, value]) => [name, typeof value === 'string' ? value : undefined]),
       );
+      const gone = new AbortController();
+      response.once('close', () => {
+        if (!response.writableFinished) gone.abort();
+      });
       const result = await each.work({
         request,
         response,
@@ -55,6 +62,7 @@ export function mount(router: Router, db: Database, routes: readonly Route[]): v
         query,
         body,
         user: user as User,
+        wanted: { by: user?.id ?? String(request.ip), gone: gone.signal },
       });
       if (response.headersSent) return;
       if (result === undefined) response.status(204).end();

@@ -20,6 +20,8 @@ export function verifySignature(bytes: Buffer, headers: Record<string, unknown>,
   const missing = Object.entries(signed).find(([, value]) => value === '')?.[0];
   if (missing) throw unsigned(`The header ${missing} is missing; this intake takes signed events only.`);
   if (signed[EVENT_ID]!.length > 150) throw unsigned(`${EVENT_ID} has more than 150 characters.`);
+  if (keys.length === 0)
+    throw unsigned('This intake takes signed events only, and none of its keys is good any more; nothing is taken.');
   let words = '';
   for (const key of keys) {
     try {

@@ -4,6 +4,9 @@ interface Waiting<In, Out> {
   failed: (error: unknown) => void;
 }
 
+/** More is waiting than can be kept: whoever hands something in is told to come again. */
+export class Overloaded extends Error {}
+
 /**
  * Group commit: what is handed in while a transaction is on its way to the disk goes into the next one together, so
  * that durability costs one flush for many. A promise resolves only after its item is committed.
@@ -20,9 +23,12 @@ export class Batcher<In, Out> {
     private readonly commit: (items: In[]) => Promise<Out[]>,
     private readonly gatherMs = 0,
     private readonly most = 100,
+    private readonly mostWaiting = Infinity,
   ) {}
 
+  /** @throws Overloaded */
   add(item: In): Promise<Out> {
+    if (this.waiting.length >= this.mostWaiting) return Promise.reject(new Overloaded());
     return new Promise((done, failed) => {
       this.waiting.push({ item, done, failed });
       this.next();

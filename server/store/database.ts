@@ -1,15 +1,40 @@
 import { readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
 import { migrate } from 'drizzle-orm/mysql2/migrator';
 import mysql, { type Pool } from 'mysql2/promise';
 
 export type Database = MySql2Database & { $client: Pool };
 
+/**
+ * How the database at a URL is connected to. In its query `tls=required` has the connection encrypted and the server's
+ * certificate checked, against the authority in the file `ca` where it names one.
+ * @throws when `tls` is anything else, or the file can't be read
+ */
+export function connectionOf(url: string): mysql.ConnectionOptions {
+  const address = new URL(url);
+  const [tls, ca] = [address.searchParams.get('tls') ?? 'off', address.searchParams.get('ca')];
+  if (tls !== 'off' && tls !== 'required') throw new Error(`The database's tls is “required” or “off”, not “${tls}”.`);
+  if (tls === 'off' && ca !== null) throw new Error("The database's address names a ca, but not tls=required.");
+  address.searchParams.delete('tls');
+  address.searchParams.delete('ca');
+  return {
+    uri: address.href,
+    ...(tls === 'required'
+      ? {
+          ssl: {
+            rejectUnauthorized: true,
+            minVersion: 'TLSv1.2',
+            ...(ca === null ? {} : { ca: readFileSync(ca, 'utf8') }),
+          },
+        }
+      : {}),
+  };
+}
+
 /** A pool on the database at `url`, in UTC, read committed: what the claims and lanes are written for. */
 export function openDatabase(url: string, connections = 24): Database {
   const pool = mysql.createPool({
-    uri: url,
+    ...connectionOf(url),
     connectionLimit: connections,
     timezone: 'Z',
     charset: 'utf8mb4',
@@ -27,10 +52,13 @@ export async function createDatabase(url: string): Promise<void> {
   const address = new URL(url);
   const name = address.pathname.slice(1);
   address.pathname = '/';
-  const connection = await mysql.createConnection({ uri: address.href });
-  await connection.query(
-    `CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_uca1400_ai_ci`,
-  );
+  const connection = await mysql.createConnection(connectionOf(address.href));
+  // An account of somebody else's server may use the one database it was given, and make none.
+  const [there] = await connection.query('SELECT 1 FROM information_schema.schemata WHERE schema_name = ?', [name]);
+  if ((there as unknown[]).length === 0)
+    await connection.query(
+      `CREATE DATABASE IF NOT EXISTS \`${name}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_uca1400_ai_ci`,
+    );
   await connection.end();
 }
 
@@ -40,9 +68,8 @@ export async function createDatabase(url: string): Promise<void> {
  */
 export async function migrateDatabase(url: string, folder: string): Promise<void> {
   if (!readdirSync(folder).some((name) => name.endsWith('.sql'))) throw new Error(`No migrations in ${folder}`);
-  JSON.parse(readFileSync(join(folder, 'meta', '_journal.json'), 'utf8'));
-  const guard = await mysql.createConnection({ uri: url });
-  const worker = await mysql.createConnection({ uri: url });
+  const guard = await mysql.createConnection(connectionOf(url));
+  const worker = await mysql.createConnection(connectionOf(url));
   try {
     await guard.query('CREATE TABLE IF NOT EXISTS migration_guard (id INT PRIMARY KEY)');
     await guard.query('INSERT IGNORE INTO migration_guard VALUES (1)');

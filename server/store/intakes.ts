@@ -23,6 +23,34 @@ export async function intakeByKey(db: Database, key: string): Promise<Intake | u
   return (await db.select().from(intakes).where(eq(intakes.key, key)))[0];
 }
 
+/**
+ * What a system can't be taken away from: the names of intakes whose draft or live version writes to it, and of those
+ * that have submissions on their way under any version that does.
+ */
+export async function intakesUsing(db: Database, systemId: string): Promise<string[]> {
+  const uses = (document: IntakeDocument | undefined): boolean =>
+    document?.plan.steps.some(({ system }) => system === systemId) === true;
+  const names: string[] = [];
+  for (const intake of await listIntakes(db)) {
+    const versions = await versionsOf(db, intake.id);
+    const live = versions.find(({ number }) => number === intake.liveVersion)?.document;
+    const older = versions.filter(({ document }) => uses(document)).map(({ number }) => number);
+    const waiting = older.length > 0 && (await hasWaiting(db, intake.id, older));
+    if (uses(intake.draft)) names.push(intake.draft.name);
+    else if (uses(live)) names.push(`${intake.draft.name} (version ${intake.liveVersion}, which is live)`);
+    else if (waiting) names.push(`${intake.draft.name} (submissions that came under an earlier version)`);
+  }
+  return names;
+}
+
+async function hasWaiting(db: Database, intakeId: string, versions: readonly number[]): Promise<boolean> {
+  const [rows] = await db.$client.query(
+    "SELECT 1 FROM submissions WHERE intake_id = ? AND state IN ('received', 'in review') AND version IN (?) LIMIT 1",
+    [intakeId, versions],
+  );
+  return (rows as unknown[]).length > 0;
+}
+
 /** @throws ER_DUP_ENTRY when the key is taken */
 export async function addIntake(db: Database, key: string, draft: IntakeDocument, actor: Actor): Promise<Intake> {
   const now = new Date();
@@ -33,6 +61,7 @@ export async function addIntake(db: Database, key: string, draft: IntakeDocument
     draft,
     revision: 1,
     liveVersion: null,
+    signed: false,
     createdAt: now,
     changedAt: now,
   };
@@ -99,13 +128,10 @@ export async function setIntakeState(db: Database, id: string, state: IntakeStat
   });
 }
 
-/** Makes an earlier version the live one again. */
+/** Makes an earlier version the live one again; a closed intake stays closed. */
 export async function goLiveWith(db: Database, id: string, number: number, actor: Actor): Promise<void> {
   await db.transaction(async (tx) => {
-    await tx
-      .update(intakes)
-      .set({ liveVersion: number, state: 'open', changedAt: new Date() })
-      .where(eq(intakes.id, id));
+    await tx.update(intakes).set({ liveVersion: number, changedAt: new Date() }).where(eq(intakes.id, id));
     await noteChange(tx, actor, `went live with version ${number}`, id);
   });
 }

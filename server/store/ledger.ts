@@ -1,7 +1,9 @@
 import { and, desc, eq, inArray, lt, type SQL } from 'drizzle-orm';
 import type { Database } from './database.ts';
+import { leaveLanes } from './lanes.ts';
 import { ledger, submissions, type LedgerState } from './schema.ts';
 import { seqsOf, within } from './search.ts';
+import { inTransaction, type Query } from './transaction.ts';
 
 export type LedgerRow = typeof ledger.$inferSelect;
 export type LedgerEntry = Omit<LedgerRow, 'id' | 'undoneBy' | 'settledAt' | 'refusal' | 'etagAfter'>;
@@ -54,16 +56,47 @@ export async function noteIntents(db: Database, entries: readonly LedgerEntry[])
   return (rows as unknown as { id: number }[]).map(({ id }) => id);
 }
 
-/** Settles an intent by the system's answer. */
-export async function settleIntent(
+/**
+ * Puts down what came of a taking back, in one transaction: its own row, the mark on the change it takes back, and that
+ * the submission counts as taken back when nothing it wrote stands any more. A crash leaves all of it or nothing.
+ */
+export function settleTakingBack(
   db: Database,
-  id: number,
-  change: Partial<LedgerRow> & { state: LedgerState },
+  undo: LedgerRow,
+  settled: Pick<LedgerRow, 'recordId' | 'etagAfter' | 'refusal'> & { state: LedgerState; at: Date },
 ): Promise<void> {
-  await db
-    .update(ledger)
-    .set({ settledAt: new Date(), ...change })
-    .where(eq(ledger.id, id));
+  return inTransaction(db, async (query) => {
+    await query(
+      `UPDATE ledger SET state = ?, record_id = COALESCE(?, record_id), etag_after = ?, refusal = ?, settled_at = ?
+       WHERE id = ? AND state = 'intended'`,
+      [
+        settled.state,
+        settled.recordId,
+        settled.etagAfter,
+        settled.refusal === null ? null : JSON.stringify(settled.refusal),
+        settled.at,
+        undo.id,
+      ],
+    );
+    if (settled.state !== 'written') return;
+    await query('UPDATE ledger SET undone_by = ? WHERE id = ? AND undone_by IS NULL', [undo.id, undo.undoes]);
+    await countAsTakenBack(query, undo.submissionSeq, settled.at);
+  });
+}
+
+/** Moves a submission of which nothing stands any more to its end, and out of its lanes. */
+async function countAsTakenBack(query: Query, seq: number, at: Date): Promise<void> {
+  const [left] = await query<{ standing: number }>(
+    `SELECT COUNT(*) AS standing FROM ledger
+     WHERE submission_seq = ? AND state = 'written' AND undoes IS NULL AND undone_by IS NULL`,
+    [seq],
+  );
+  if (Number(left!.standing) > 0) return;
+  const ends = ['applied', 'refused', 'failed', 'in review'];
+  const [row] = await query<{ state: string }>('SELECT state FROM submissions WHERE seq = ? FOR UPDATE', [seq]);
+  if (!row || !ends.includes(row.state)) return;
+  await query("UPDATE submissions SET state = 'taken back', settled_at = ? WHERE seq = ?", [at, seq]);
+  await leaveLanes(query, [seq]);
 }
 
 export async function markUndone(db: Database, id: number, by: number): Promise<void> {

@@ -18,6 +18,10 @@ import type { Values } from '@zusammen/core/schema';
 const uuid = customType<{ data: string }>({ dataType: () => 'uuid' });
 const moment = (name: string) => datetime(name, { fsp: 3, mode: 'date' });
 const mediumblob = customType<{ data: Buffer }>({ dataType: () => 'mediumblob' });
+/** Ids that systems give, compared byte by byte. */
+const exactly = customType<{ data: string; config: { length: number }; configRequired: true }>({
+  dataType: ({ length }) => `varchar(${length}) COLLATE utf8mb4_nopad_bin`,
+});
 
 /** How records of an entity are recognised by evidence, and how far the index of its known records is. */
 export const recognitions = mysqlTable(
@@ -26,7 +30,7 @@ export const recognitions = mysqlTable(
     /** Names the index's rows. */
     scope: int('scope').primaryKey().autoincrement(),
     systemId: varchar('system_id', { length: 36 }).notNull(),
-    entity: varchar('entity', { length: 255 }).notNull(),
+    entity: exactly('entity', { length: 255 }).notNull(),
     document: json('document').$type<Recognition>().notNull(),
     /** Counts versions; a change names the one it started from. */
     revision: int('revision').notNull(),
@@ -113,7 +117,7 @@ export const knownRecords = mysqlTable(
   {
     n: bigint('n', { mode: 'number' }).primaryKey().autoincrement(),
     scope: int('scope').notNull(),
-    recordId: varchar('record_id', { length: 255 }).notNull(),
+    recordId: exactly('record_id', { length: 255 }).notNull(),
     packed: text('packed').notNull(),
     generation: int('generation').notNull(),
   },
@@ -141,8 +145,8 @@ export const decidedPairs = mysqlTable(
     id: bigint('id', { mode: 'number' }).primaryKey().autoincrement(),
     scope: int('scope').notNull(),
     /** A submission, or a known record. */
-    a: varchar('a', { length: 255 }).notNull(),
-    b: varchar('b', { length: 255 }).notNull(),
+    a: exactly('a', { length: 255 }).notNull(),
+    b: exactly('b', { length: 255 }).notNull(),
     same: boolean('same').notNull(),
     weight: int('weight_hundredths').notNull(),
     /** By our defaults, so that later weights can be learned from it. */

@@ -22,15 +22,24 @@ const uuid = customType<{ data: string }>({ dataType: () => 'uuid' });
 const moment = (name: string) => datetime(name, { fsp: 3, mode: 'date' });
 const mediumblob = customType<{ data: Buffer }>({ dataType: () => 'mediumblob' });
 const hash = customType<{ data: Buffer }>({ dataType: () => 'binary(16)' });
+/**
+ * Keys and ids that others give us, compared byte by byte: `rene` and `rené`, `AbC` and `aBc`, a key with and without a
+ * space behind it are different ones.
+ */
+const exactly = customType<{ data: string; config: { length: number }; configRequired: true }>({
+  dataType: ({ length }) => `varchar(${length}) COLLATE utf8mb4_nopad_bin`,
+});
 
 export type Role = 'administrator' | 'specialist' | 'viewer';
 
 export const users = mysqlTable('users', {
   id: uuid('id').primaryKey(),
-  email: varchar('email', { length: 254 }).notNull().unique(),
+  /** In small letters: by it people sign in. */
+  email: exactly('email', { length: 254 }).notNull().unique(),
   name: varchar('name', { length: 120 }).notNull(),
   role: varchar('role', { length: 20 }).$type<Role>().notNull(),
   passwordHash: varchar('password_hash', { length: 200 }).notNull(),
+  passwordSetAt: moment('password_set_at'),
   active: boolean('active').notNull().default(true),
   createdAt: moment('created_at').notNull(),
 });
@@ -46,6 +55,35 @@ export const sessions = mysqlTable(
   },
   (table) => [index('sessions_user').on(table.userId)],
 );
+
+/** Every try to sign in: what limits guessing, across all processes, and what is on record. */
+export const signIns = mysqlTable(
+  'sign_ins',
+  {
+    id: bigint('id', { mode: 'number' }).primaryKey().autoincrement(),
+    at: moment('at').notNull(),
+    /** Of the e-mail address that was given, known here or not. */
+    account: hash('account').notNull(),
+    /** The IP address it came from. */
+    address: varchar('address', { length: 45 }).notNull(),
+    userId: uuid('user_id'),
+    succeeded: boolean('succeeded').notNull(),
+  },
+  (table) => [
+    index('sign_ins_account').on(table.account, table.at),
+    index('sign_ins_address').on(table.address, table.at),
+    index('sign_ins_time').on(table.at),
+  ],
+);
+
+/** Links by which somebody sets a password once: the first, or a new one for one that was lost. */
+export const passwordLinks = mysqlTable('password_links', {
+  /** SHA-256 of the link's token, so that a read of the table lets nobody in. */
+  tokenHash: varchar('token_hash', { length: 64 }).primaryKey(),
+  userId: uuid('user_id').notNull(),
+  createdAt: moment('created_at').notNull(),
+  expiresAt: moment('expires_at').notNull(),
+});
 
 export type SystemState =
   | 'answers'
@@ -68,6 +106,8 @@ export const systems = mysqlTable('systems', {
   name: varchar('name', { length: 120 }).notNull().unique(),
   address: varchar('address', { length: 500 }).notNull(),
   sealedToken: text('sealed_token').notNull(),
+  /** Counts changes of how it is reached: address, token, abilities. */
+  revision: int('revision').notNull().default(1),
   practice: boolean('practice').notNull(),
   /** Marked for keeping values about people. */
   personal: boolean('personal').notNull().default(false),
@@ -99,12 +139,17 @@ export type IntakeState = 'draft' | 'open' | 'closed';
 export const intakes = mysqlTable('intakes', {
   id: uuid('id').primaryKey(),
   /** Names it in its address: `/in/:key`. */
-  key: varchar('key', { length: 80 }).notNull().unique(),
+  key: exactly('key', { length: 80 }).notNull().unique(),
   state: varchar('state', { length: 10 }).$type<IntakeState>().notNull(),
   draft: json('draft').$type<IntakeDocument>().notNull(),
   /** Counts changes of the draft; a change names the one it started from. */
   revision: int('revision').notNull(),
   liveVersion: int('live_version'),
+  /**
+   * What arrives must be signed with a valid key. Set with the first key and never by a key's end: an intake whose keys
+   * have all run out refuses everything until somebody says otherwise.
+   */
+  signed: boolean('signed').notNull().default(false),
   createdAt: moment('created_at').notNull(),
   changedAt: moment('changed_at').notNull(),
 });
@@ -204,8 +249,8 @@ export const learnedLines = mysqlTable(
   'learned_lines',
   {
     from: varchar('from_words', { length: 200 }).notNull(),
-    entity: varchar('entity', { length: 100 }).notNull(),
-    field: varchar('field', { length: 100 }).notNull(),
+    entity: exactly('entity', { length: 100 }).notNull(),
+    field: exactly('field', { length: 100 }).notNull(),
     accepted: int('accepted').notNull().default(0),
     rejected: int('rejected').notNull().default(0),
   },
@@ -227,7 +272,9 @@ export const submissions = mysqlTable(
     values: json('submitted').$type<Record<string, string | string[]>>().notNull(),
     /** Where it came from: a browser's form, a program. */
     via: varchar('via', { length: 20 }).notNull(),
-    idempotencyKey: varchar('idempotency_key', { length: 200 }),
+    idempotencyKey: exactly('idempotency_key', { length: 200 }),
+    /** Of what was sent under the key, so that the same key with something else in it is noticed. */
+    fingerprint: hash('fingerprint'),
     receivedAt: moment('received_at').notNull(),
     attempts: int('attempts').notNull().default(0),
     dueAt: moment('due_at').notNull(),
@@ -235,6 +282,11 @@ export const submissions = mysqlTable(
     blocked: boolean('blocked').notNull().default(false),
     claimedBy: varchar('claimed_by', { length: 60 }),
     claimedUntil: moment('claimed_until'),
+    /** Counts claims. Who settles names the one it holds: a claim that lapsed meanwhile settles nothing (a fencing token). */
+    claim: int('claim').notNull().default(0),
+    /** Times it was begun and nobody put down what came of it, and whether it was alone at work the last time. */
+    begun: int('begun').notNull().default(0),
+    begunAlone: boolean('begun_alone').notNull().default(false),
     settledAt: moment('settled_at'),
     answers: json('answers').$type<Record<string, Answer>>(),
     course: json('course').$type<Course>(),
@@ -312,11 +364,11 @@ export const ledger = mysqlTable(
     submissionSeq: bigint('submission_seq', { mode: 'number' }).notNull(),
     intakeId: varchar('intake_id', { length: 36 }),
     /** The effect within its submission: the step, or what takes it back. */
-    effect: varchar('effect', { length: 100 }).notNull(),
+    effect: exactly('effect', { length: 600 }).notNull(),
     attempt: int('attempt').notNull(),
     systemId: varchar('system_id', { length: 36 }).notNull(),
-    entity: varchar('entity', { length: 255 }).notNull(),
-    recordId: varchar('record_id', { length: 255 }),
+    entity: exactly('entity', { length: 255 }).notNull(),
+    recordId: exactly('record_id', { length: 255 }),
     action: varchar('action', { length: 10 }).$type<LedgerAction>().notNull(),
     before: json('before_values').$type<Values>().notNull(),
     after: json('after_values').$type<Values>().notNull(),

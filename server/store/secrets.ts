@@ -1,7 +1,7 @@
 import { and, eq, gt, isNull, or } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Database } from './database.ts';
-import { intakeSecrets } from './schema.ts';
+import { intakes, intakeSecrets } from './schema.ts';
 
 export type SecretRow = typeof intakeSecrets.$inferSelect;
 
@@ -26,6 +26,7 @@ export async function addSecret(
   const id = uuid();
   const row: SecretRow = { id, intakeId, ...seal(id), createdAt: new Date(), goodUntil: null };
   await db.transaction(async (tx) => {
+    await tx.update(intakes).set({ signed: true }).where(eq(intakes.id, intakeId));
     await tx
       .update(intakeSecrets)
       .set({ goodUntil: overlapUntil })
@@ -35,9 +36,40 @@ export async function addSecret(
   return row;
 }
 
-export async function removeSecret(db: Database, intakeId: string, id: string): Promise<boolean> {
-  const [result] = await db
-    .delete(intakeSecrets)
-    .where(and(eq(intakeSecrets.intakeId, intakeId), eq(intakeSecrets.id, id)));
-  return result.affectedRows > 0;
+/**
+ * Takes a key away. Where it was the one that had taken over, the newest of those left that are still good takes over
+ * again: it loses its end, or everything would be refused once that has come.
+ */
+export async function removeSecret(db: Database, intakeId: string, id: string, at = new Date()): Promise<boolean> {
+  return db.transaction(async (tx) => {
+    const left = await tx
+      .select()
+      .from(intakeSecrets)
+      .where(eq(intakeSecrets.intakeId, intakeId))
+      .orderBy(intakeSecrets.createdAt)
+      .for('update');
+    const removed = left.find((each) => each.id === id);
+    if (!removed) return false;
+    await tx.delete(intakeSecrets).where(eq(intakeSecrets.id, id));
+    const others = left.filter((each) => each.id !== id && (each.goodUntil === null || each.goodUntil > at));
+    const heir = others.at(-1);
+    if (removed.goodUntil === null && heir && others.every(({ goodUntil }) => goodUntil !== null))
+      await tx.update(intakeSecrets).set({ goodUntil: null }).where(eq(intakeSecrets.id, heir.id));
+    return true;
+  });
+}
+
+/** Says whether what arrives at an intake must be signed. */
+export async function setSigned(db: Database, intakeId: string, signed: boolean): Promise<void> {
+  await db.update(intakes).set({ signed }).where(eq(intakes.id, intakeId));
+}
+
+/** Open intakes that refuse everything, because it must be signed and no key is good. */
+export async function intakesWithoutKey(db: Database, at = new Date()): Promise<string[]> {
+  const [rows] = await db.$client.query(
+    `SELECT id FROM intakes i WHERE signed AND state = 'open' AND NOT EXISTS (
+       SELECT 1 FROM intake_secrets s WHERE s.intake_id = i.id AND (s.good_until IS NULL OR s.good_until > ?))`,
+    [at],
+  );
+  return (rows as { id: string }[]).map(({ id }) => id);
 }

@@ -156,7 +156,7 @@ export function queueAgain(db: Database, id: string, from: SubmissionState[], ne
       await query('INSERT INTO lanes (lane, seq) VALUES ?', [next.lanes.map((lane) => [lane, row.seq])]);
     const json = (value: unknown): string | null => (value === undefined ? null : JSON.stringify(value));
     await query(
-      `UPDATE submissions SET state = 'received', due_at = ?, attempts = 0, blocked = FALSE, settled_at = NULL, words = NULL, reason = NULL, version = ?,
+      `UPDATE submissions SET state = 'received', due_at = ?, attempts = 0, claim = claim + 1, begun = 0, blocked = FALSE, settled_at = NULL, words = NULL, reason = NULL, version = ?,
          answers = COALESCE(?, answers), submitted = COALESCE(?, submitted), label = COALESCE(?, label), amended = COALESCE(?, amended) WHERE seq = ?`,
       [
         new Date(),
@@ -174,27 +174,30 @@ export function queueAgain(db: Database, id: string, from: SubmissionState[], ne
   });
 }
 
-/** Moves a submission to an end state that isn't reached by carrying it out, and frees its lanes. */
+/**
+ * Moves a submission to an end state that isn't reached by carrying it out, and frees its lanes. One that waits for its
+ * next try may go at any time; one that is at work may not, since nobody can tell what is on its way to a system.
+ */
 export function settleByHand(
   db: Database,
   id: string,
   from: SubmissionState[],
   to: SubmissionState,
   reason?: string,
-): Promise<boolean> {
+  now = new Date(),
+): Promise<'settled' | 'at work' | 'elsewhere'> {
   return inTransaction(db, async (query) => {
-    const [row] = await query<{ seq: number; state: SubmissionState }>(
-      'SELECT seq, state FROM submissions WHERE id = ? FOR UPDATE',
+    const [row] = await query<{ seq: number; state: SubmissionState; claimed_until: Date | null }>(
+      'SELECT seq, state, claimed_until FROM submissions WHERE id = ? FOR UPDATE',
       [id],
     );
-    if (!row || !from.includes(row.state)) return false;
-    await query('UPDATE submissions SET state = ?, settled_at = ?, reason = ? WHERE seq = ?', [
-      to,
-      new Date(),
-      reason ?? null,
-      row.seq,
-    ]);
+    if (!row || !from.includes(row.state)) return 'elsewhere';
+    if (row.state === 'received' && row.claimed_until !== null && row.claimed_until > now) return 'at work';
+    await query(
+      'UPDATE submissions SET state = ?, settled_at = ?, reason = ?, claim = claim + 1, begun = 0 WHERE seq = ?',
+      [to, now, reason ?? null, row.seq],
+    );
     await leaveLanes(query, [row.seq]);
-    return true;
+    return 'settled';
   });
 }

@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, isNull, lt, or } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import type { Schema } from '@zusammen/core/schema';
 import type { Database } from './database.ts';
 import {
@@ -31,8 +31,22 @@ export async function addSystem(db: Database, row: SystemRow, schema: Schema): P
   });
 }
 
-export async function changeSystem(db: Database, id: string, change: Partial<SystemRow>): Promise<void> {
-  await db.update(systems).set(change).where(eq(systems.id, id));
+export async function changeSystem(
+  db: Database,
+  id: string,
+  change: Partial<Omit<SystemRow, 'revision'>>,
+): Promise<void> {
+  const reached = ['address', 'sealedToken', 'capabilities'].some((name) => Object.hasOwn(change, name));
+  await db
+    .update(systems)
+    .set({ ...change, ...(reached ? { revision: sql`${systems.revision} + 1` } : {}) })
+    .where(eq(systems.id, id));
+}
+
+/** Which systems are connected, each with the number of its last change. */
+export async function systemRevisions(db: Database): Promise<Map<string, number>> {
+  const rows = await db.select({ id: systems.id, revision: systems.revision }).from(systems);
+  return new Map(rows.map(({ id, revision }) => [id, revision]));
 }
 
 /** Until when a system has asked to be left alone, in milliseconds since 1970; 0: it hasn't. */

@@ -1,4 +1,5 @@
-import { Agent, request } from 'undici';
+import { request, type Dispatcher } from 'undici';
+import { NotPublic } from './reach.ts';
 import { NotUnderstood, SystemUnavailable } from './system.ts';
 
 export interface HttpRequest {
@@ -24,14 +25,19 @@ export interface HttpResponse {
 /** Layers wrap: each takes a sender and gives a sender, and knows nothing of the ones outside it. */
 export type Send = (request: HttpRequest) => Promise<HttpResponse>;
 
+/** Bytes taken of one answer, however it is sent. */
 const ANSWER_LIMIT = 32 * 1024 * 1024;
+/** An answer that drips is waited for this many times as long as its first byte may take. */
+const OVERALL = 1.5;
 
-/** Connections are kept open and shared by all systems; how many one system gets is its budget's business. */
-const agent = new Agent({ keepAliveTimeout: 15_000, connections: 64 });
-
-/** The innermost layer: one request, one answer, within `timeoutMs`. @throws SystemUnavailable when there is none */
-export function overHttp(timeoutMs: number): Send {
+/**
+ * The innermost layer: one request, one answer.
+ * @param timeoutMs how long the answer may take to begin, and to go on; the whole of it half as long again
+ * @throws SystemUnavailable when there is none in that time, NotUnderstood when it is too large or not to be reached
+ */
+export function overHttp(timeoutMs: number, dispatcher: Dispatcher, answerLimit = ANSWER_LIMIT): Send {
   return async ({ method, url, headers, body }) => {
+    const deadline = AbortSignal.timeout(timeoutMs * OVERALL);
     try {
       const {
         statusCode,
@@ -41,29 +47,63 @@ export function overHttp(timeoutMs: number): Send {
         method,
         headers,
         ...(body === undefined ? {} : { body }),
-        dispatcher: agent,
+        dispatcher,
         headersTimeout: timeoutMs,
         bodyTimeout: timeoutMs,
+        signal: deadline,
       });
-      if (Number(answered['content-length'] ?? 0) > ANSWER_LIMIT) {
-        stream.destroy();
-        throw new NotUnderstood('The answer is larger than 32 MiB.');
-      }
-      const text = await stream.text();
       return {
         status: statusCode,
         headers: Object.fromEntries(
           Object.entries(answered).map(([name, value]) => [name, Array.isArray(value) ? value.join(', ') : value]),
         ),
-        text,
+        text: await textWithin(stream, answerLimit),
       };
     } catch (error) {
       if (error instanceof NotUnderstood) throw error;
       const { code, message } = error as Error & { code?: string };
-      if (code === 'UND_ERR_HEADERS_TIMEOUT' || code === 'UND_ERR_BODY_TIMEOUT')
-        throw new SystemUnavailable(`No answer within ${timeoutMs / 1000} s.`);
+      if (error instanceof NotPublic) throw new SystemUnavailable(error.message);
+      if (deadline.aborted || code === 'UND_ERR_HEADERS_TIMEOUT' || code === 'UND_ERR_BODY_TIMEOUT')
+        throw new SystemUnavailable(
+          `No whole answer within ${(timeoutMs * (deadline.aborted ? OVERALL : 1)) / 1000} s.`,
+        );
       throw new SystemUnavailable(`The connection failed (${code ?? message}).`);
     }
+  };
+}
+
+/** A body as text. @throws NotUnderstood as soon as it is larger than the limit, whatever its headers promised */
+async function textWithin(stream: AsyncIterable<Buffer> & { destroy(): unknown }, limit: number): Promise<string> {
+  const chunks: Buffer[] = [];
+  let size = 0;
+  for await (const chunk of stream) {
+    size += chunk.length;
+    if (size > limit) {
+      stream.destroy();
+      throw new NotUnderstood(`The answer is larger than ${limit / 1024 / 1024} MiB.`);
+    }
+    chunks.push(chunk);
+  }
+  return new TextDecoder().decode(Buffer.concat(chunks));
+}
+
+/** A secret shorter than this is part of many words. */
+const SHORTEST_SECRET = 6;
+
+/**
+ * Takes our secret out of what a system says when something is wrong: it may echo the request, and its words are kept
+ * and shown.
+ */
+export function withoutSecret(send: Send, secret: string): Send {
+  if (secret.length < SHORTEST_SECRET) return send;
+  const forms = [secret, encodeURIComponent(secret), Buffer.from(secret).toString('base64')];
+  const cleaned = (text: string): string => forms.reduce((said, form) => said.replaceAll(form, '•••'), text);
+  return async (request) => {
+    const response = await send(request);
+    const trouble = response.status >= 300 || /^\s*\{\s*"error"\s*:/.test(response.text);
+    if (!trouble) return response;
+    const headers = Object.entries(response.headers).map(([name, value]) => [name, value && cleaned(value)]);
+    return { ...response, text: cleaned(response.text), headers: Object.fromEntries(headers) };
   };
 }
 
@@ -149,12 +189,18 @@ export interface CircuitSettings {
 export function withCircuit(send: Send, { failures, restMs }: CircuitSettings, now: () => number = Date.now): Send {
   let failed = 0;
   let closedUntil = 0;
+  let probing = false;
   return async (request) => {
-    if (now() < closedUntil)
-      throw new SystemUnavailable('It has been in trouble; the next try comes soon.', closedUntil - now());
+    const wait = closedUntil - now();
+    // After the rest one goes ahead and tries; the others wait for what comes of it.
+    if (wait > 0 || probing)
+      throw new SystemUnavailable('It has been in trouble; the next try comes soon.', Math.max(wait, PROBE_MS));
+    const probe = failed >= failures;
+    probing = probe;
     try {
       const response = await send(request);
       failed = 0;
+      closedUntil = 0;
       return response;
     } catch (error) {
       if (error instanceof SystemUnavailable) {
@@ -165,9 +211,14 @@ export function withCircuit(send: Send, { failures, restMs }: CircuitSettings, n
         else if (failed >= failures) closedUntil = now() + restMs;
       }
       throw error;
+    } finally {
+      if (probe) probing = false;
     }
   };
 }
+
+/** How soon those look again that came while one was trying, in milliseconds. */
+const PROBE_MS = 200;
 
 /** At most `limit` requests of ours are with a system at once. */
 export function withBudget(send: Send, limit: number): Send {

@@ -1,7 +1,9 @@
 export {
+  overHttp,
   retryAfter,
   withBudget,
   withCircuit,
+  withoutSecret,
   withPatience,
   withRetry,
   withSharedPatience,
@@ -9,5 +11,6 @@ export {
   type HttpResponse,
   type Send,
 } from './http.ts';
+export * from './reach.ts';
 export * from './registry.ts';
 export * from './system.ts';

@@ -1,10 +1,11 @@
+import type { Dispatcher } from 'undici';
 import type { Sealer } from '../access/index.ts';
 import {
   askedForPatience,
   changeSystem,
-  listSystems,
   patienceOf,
   systemById,
+  systemRevisions,
   type Capabilities,
   type Database,
   type SystemRow,
@@ -14,23 +15,37 @@ import {
   overHttp,
   withBudget,
   withCircuit,
+  withoutSecret,
   withPatience,
   withRetry,
   withSharedPatience,
   type Send,
   type SharedPatience,
 } from './http.ts';
-import { ODataSystem } from './odata/client.ts';
+import { ODataSystem, readMetadata, type MetadataReader } from './odata/client.ts';
+import { outwards } from './reach.ts';
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Description, type System } from './system.ts';
+
+/** How systems are reached, and where what they say of themselves is read. */
+export interface Via {
+  dispatcher: Dispatcher;
+  readMetadata: MetadataReader;
+}
+
+/** Everything is read where it arrives; for programs of our own that connect to what they know. */
+export const directly = (): Via => ({ dispatcher: outwards('any'), readMetadata });
 
 const NOTHING: Capabilities = { repeatability: false, batch: false, delta: false, etags: true };
 
-function senderFor(budget: number, patience: SharedPatience): Send {
-  const once = withPatience(overHttp(20_000));
+function senderFor(budget: number, patience: SharedPatience, token: string, dispatcher: Dispatcher): Send {
+  const once = withPatience(withoutSecret(overHttp(20_000, dispatcher), token));
   const retried = withRetry(once, { attempts: 3, pauseMs: 100, longestWaitMs: 2_000 });
   const patient = withSharedPatience(retried, patience);
   return withBudget(withCircuit(patient, { failures: 5, restMs: 3_000 }), budget);
 }
+
+/** How long a look at what is connected serves: a token that was revoked is used no longer than this. */
+const REVISIONS_FRESH_MS = 100;
 
 /** How old may be what is known of another process's having been asked for patience. */
 const PATIENCE_FRESH_MS = 500;
@@ -66,15 +81,23 @@ function patienceIn(db: Database, id: string): SharedPatience {
 }
 
 /** Reads a system that isn't connected yet. @throws as {@link System} says */
-export async function describeAnew(address: string, token: string): Promise<Description & { latencyMs: number }> {
+export async function describeAnew(
+  address: string,
+  token: string,
+  { dispatcher, readMetadata }: Via,
+): Promise<Description & { latencyMs: number }> {
   const started = performance.now();
-  const description = await new ODataSystem(address, token, NOTHING, withPatience(overHttp(10_000))).describe();
+  const send = withPatience(withoutSecret(overHttp(20_000, dispatcher), token));
+  const description = await new ODataSystem(address, token, NOTHING, send).describe(readMetadata);
   return { ...description, latencyMs: Math.round(performance.now() - started) };
 }
 
 /** The connected systems of this process: one client each, so that budget and circuit are shared by all who ask. */
 export class Systems {
-  private readonly clients = new Map<string, { address: string; sealed: string; system: System }>();
+  private readonly clients = new Map<string, { revision: number; system: System }>();
+  private revisions = new Map<string, number>();
+  private revisionsAt = -Infinity;
+  private looking: Promise<void> | undefined;
   private readonly seen = new Map<
     string,
     { latency: number; state: SystemState; words: string | null; noted: number }
@@ -83,21 +106,38 @@ export class Systems {
   constructor(
     private readonly db: Database,
     private readonly sealer: Sealer,
+    readonly via: Via,
     private readonly budget = 16,
   ) {}
 
-  /** @throws when no such system is connected */
+  /** A system as it is connected now, whichever process changed it. @throws when no such system is connected */
   async client(id: string): Promise<System> {
+    await this.lookAtRevisions();
     const known = this.clients.get(id);
-    if (known) return known.system;
+    if (known && known.revision === this.revisions.get(id)) return known.system;
+    this.clients.delete(id);
     const row = await systemById(this.db, id);
     if (!row) throw new NotUnderstood('This system is no longer connected.');
     return this.remember(row);
   }
 
-  /** Forgets a client, after its address or token changed. */
-  forget(id: string): void {
-    this.clients.delete(id);
+  /** Looks anew at once, after something was changed by our own hand. */
+  forget(): void {
+    this.revisionsAt = -Infinity;
+  }
+
+  /** Other processes connect, disconnect and change tokens too; one small look serves all who ask in the same moment. */
+  private async lookAtRevisions(): Promise<void> {
+    if (performance.now() - this.revisionsAt < REVISIONS_FRESH_MS) return;
+    this.looking ??= systemRevisions(this.db)
+      .then((revisions) => {
+        this.revisions = revisions;
+        this.revisionsAt = performance.now();
+      })
+      .finally(() => {
+        this.looking = undefined;
+      });
+    await this.looking;
   }
 
   private remember(row: SystemRow): System {
@@ -106,9 +146,10 @@ export class Systems {
       row.address,
       token,
       row.capabilities,
-      this.watched(row.id, senderFor(this.budget, patienceIn(this.db, row.id))),
+      this.watched(row.id, senderFor(this.budget, patienceIn(this.db, row.id), token, this.via.dispatcher)),
     );
-    this.clients.set(row.id, { address: row.address, sealed: row.sealedToken, system });
+    this.clients.set(row.id, { revision: row.revision, system });
+    this.revisions.set(row.id, row.revision);
     return system;
   }
 
@@ -148,10 +189,6 @@ export class Systems {
       latencyMs: Math.round(latency),
       checkedAt: new Date(),
     }).catch(() => undefined);
-  }
-
-  async all(): Promise<SystemRow[]> {
-    return listSystems(this.db);
   }
 }
 

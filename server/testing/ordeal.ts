@@ -105,7 +105,7 @@ class Processes implements OrdealWorld {
   }
 
   get databaseUrl(): string {
-    return `mysql://root@127.0.0.1:${this.ports.database}/zusammen`;
+    return `${this.database.url}zusammen`;
   }
 
   private async startDatabase(): Promise<void> {
@@ -114,7 +114,7 @@ class Processes implements OrdealWorld {
 
   private async startStandins(): Promise<void> {
     await this.startProgram('standins', 'standins.mjs', [], {
-      STANDINS_DATABASE_URL: `mysql://root@127.0.0.1:${this.ports.database}/`,
+      STANDINS_DATABASE_URL: this.database.url,
       STANDINS_PORT: String(this.ports.standins),
       ZUSAMMEN_ADDRESS: this.address(),
       STANDINS_PEOPLE: '300',

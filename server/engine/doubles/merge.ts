@@ -286,10 +286,11 @@ function worldOf({ db, systems, schemas, known, group, actor }: Merging): Engine
   const settler = new Settler(db);
   const seq = placeOfMerge(group.id);
   const flush = async (settlements: Settlement[]): Promise<void> => {
-    if (settlements.length > 0) await settler.settle({ seq, settlements, end: 'goes on' });
+    if (settlements.length > 0) await settler.settle({ seq, claim: null, settlements, end: 'goes on' });
   };
   const world = new EngineWorld({
     ...{ db, systems, schemas, known, seq, actor, flush },
+    claim: null,
     intakeId: null,
     byEvidence: new Set(),
     fresh: false,

@@ -22,6 +22,7 @@ import { ImportStateBody, NewImportBody, ReadPageBody } from '../bodies.ts';
 import { actorOf, type Context } from '../context.ts';
 import { readPage } from '../pages.ts';
 import { badField, notFound, Problem } from '../problem.ts';
+import { isId, numberOf } from '../query.ts';
 import { route, type Route } from '../route.ts';
 
 const FILE_LIMIT = 20 * 1024 * 1024;
@@ -29,11 +30,9 @@ const SAMPLE_ROWS = 50;
 /** How long a key is good after another has taken over. */
 const OVERLAP_MS = 24 * 3_600_000;
 
-const isId = (text: string | undefined): text is string => /^[0-9a-f-]{36}$/.test(text ?? '');
-
 /** Pages read by address, files taken in, and the keys that events are signed with. */
 export const bringInRoutes = (context: Context): Route[] => {
-  const { db, live, sealer, fileThread, imports } = context;
+  const { db, live, sealer, systems, heavy, fileReader, imports } = context;
   const existing = async (id: string | undefined): Promise<Intake> => {
     const intake = isId(id) ? await intakeById(db, id) : undefined;
     if (!intake) throw notFound('such intake');
@@ -51,7 +50,7 @@ export const bringInRoutes = (context: Context): Route[] => {
       summary: 'The forms of the page at an address',
       role: 'specialist',
       body: ReadPageBody,
-      work: async ({ body }) => readPage(body.address),
+      work: async ({ body, wanted }) => readPage(body.address, systems.via.dispatcher, heavy, wanted),
     }),
     route({
       method: 'post',
@@ -63,7 +62,7 @@ export const bringInRoutes = (context: Context): Route[] => {
         if (name === '') throw badField('name', 'is missing in the address');
         const bytes = await bytesOf(request, FILE_LIMIT);
         try {
-          const read = await openFile(bytes, fileThread);
+          const read = await openFile(bytes, fileReader);
           try {
             const rows = await read.take(0, SAMPLE_ROWS);
             const { columns, fields, oddities, facts } = read;
@@ -158,7 +157,8 @@ export const bringInRoutes = (context: Context): Route[] => {
       role: 'viewer',
       work: async ({ params, query }) => {
         const job = await existingImport(params['id']);
-        return { import: job, rows: await rowsOfImport(db, job, 200, Number(query['after'] ?? 0) || 0) };
+        const after = numberOf(query, 'after', { least: 0, most: Number.MAX_SAFE_INTEGER, otherwise: 0 });
+        return { import: job, rows: await rowsOfImport(db, job, 200, after) };
       },
     }),
     route({

@@ -34,6 +34,7 @@ import {
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { MergeBody, NewSearchBody, SearchStateBody } from '../recognition-bodies.ts';
+import { isId } from '../query.ts';
 import { route, type Route } from '../route.ts';
 import { orTrouble } from '../trouble.ts';
 
@@ -166,7 +167,7 @@ export const doublesRoutes = (context: Context): Route[] => {
       role: 'specialist',
       body: SearchStateBody,
       work: async ({ params, body }) => {
-        const search = /^[0-9a-f-]{36}$/.test(params['id']!) ? await searchById(db, params['id']!) : undefined;
+        const search = isId(params['id']) ? await searchById(db, params['id']) : undefined;
         if (!search) throw notFound('such search');
         const from = { running: ['paused', 'failed'], paused: ['running'], cancelled: ['running', 'paused'] } as const;
         if (!(await setSearchState(db, search.id, [...from[body.state]], body.state)))
@@ -178,7 +179,7 @@ export const doublesRoutes = (context: Context): Route[] => {
       method: 'get',
       path: '/doubles/groups/:id',
       summary: 'A group of doubles as it is now, with what merging it would write',
-      role: 'viewer',
+      role: 'specialist',
       work: async ({ params, query }) => {
         const { group, row, entity, across } = await groupAt(params['id']);
         if (across) return orTrouble(acrossNow(context, group, row, entity, across));

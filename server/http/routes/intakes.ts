@@ -1,4 +1,5 @@
-import { check } from '@zusammen/core/checks';
+import { check, type Finding } from '@zusammen/core/checks';
+import type { IntakeDocument } from '@zusammen/core/plans';
 import {
   addIntake,
   addSample,
@@ -32,6 +33,7 @@ import {
 } from '../bodies.ts';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
+import { isId, limitOf } from '../query.ts';
 import { route, type Route } from '../route.ts';
 import { factsOf } from '../facts.ts';
 import { intakeFigures } from '../figures.ts';
@@ -39,11 +41,28 @@ import { reachOf } from '../reach.ts';
 import { teach } from '../teach.ts';
 
 export const intakeRoutes = (context: Context): Route[] => {
-  const { db, live, systems } = context;
+  const { db, live } = context;
   const existing = async (id: string): Promise<Intake> => {
-    const intake = /^[0-9a-f-]{36}$/.test(id) ? await intakeById(db, id) : undefined;
+    const intake = isId(id) ? await intakeById(db, id) : undefined;
     if (!intake) throw notFound('such intake');
     return intake;
+  };
+  /** Runs the checks on a document about to go live. @throws Problem for what stops it, and for what nobody accepted */
+  const checked = async (intake: Intake, document: IntakeDocument, accepted: boolean): Promise<Finding[]> => {
+    const samples = (await samplesOf(db, intake.id)).map(({ values }) => values);
+    const facts = await factsOf(db, intake);
+    const findings = check({ document, schemas: await live.allSchemas(), samples, facts });
+    const stops = findings.filter(({ severity }) => severity === 'stops');
+    const complaints = (found: Finding[]) =>
+      found.map(({ id, place, sentence }) => ({
+        field: place.field ?? place.step ?? '',
+        reason: `${id}: ${sentence}`,
+      }));
+    const words = (found: Finding[]): string => found.map(({ sentence }) => sentence).join(' ');
+    if (stops.length > 0) throw new Problem(422, 'Checks stop it', words(stops), complaints(stops));
+    if (findings.length > 0 && !accepted)
+      throw new Problem(409, 'Checks want a look', words(findings), complaints(findings));
+    return findings;
   };
   return [
     route({
@@ -129,30 +148,13 @@ export const intakeRoutes = (context: Context): Route[] => {
           throw new Problem(422, 'Not ready', 'The plan has no step yet.', [
             { field: 'plan.steps', reason: 'is empty' },
           ]);
-        const schemas = await live.allSchemas();
-        const samples = (await samplesOf(db, intake.id)).map(({ values }) => values);
-        const findings = check({ document, schemas, samples, facts: await factsOf(db, intake) });
-        const stops = findings.filter(({ severity }) => severity === 'stops');
-        const complaints = (found: typeof findings) =>
-          found.map(({ id, place, sentence }) => ({
-            field: place.field ?? place.step ?? '',
-            reason: `${id}: ${sentence}`,
-          }));
-        if (stops.length > 0)
-          throw new Problem(422, 'Checks stop it', stops.map(({ sentence }) => sentence).join(' '), complaints(stops));
-        if (findings.length > 0 && !body.accept)
-          throw new Problem(
-            409,
-            'Checks want a look',
-            findings.map(({ sentence }) => sentence).join(' '),
-            complaints(findings),
-          );
+        const findings = await checked(intake, document, body.accept === true);
         const before = intake.liveVersion === null ? undefined : await versionOf(db, intake.id, intake.liveVersion);
         const version = await publishDraft(db, intake.id, body.revision, findings, actorOf(user));
         if (version === undefined)
           throw new Problem(412, 'Changed meanwhile', 'Somebody else has changed this draft; load it again.');
         live.forget();
-        await teach(db, document, before?.document, schemas);
+        await teach(db, document, before?.document, await live.allSchemas());
         return { version };
       },
     }),
@@ -177,7 +179,10 @@ export const intakeRoutes = (context: Context): Route[] => {
       body: GoLiveBody,
       work: async ({ params, body, user }) => {
         const intake = await existing(params['id']!);
-        if (!(await versionOf(db, intake.id, body.version))) throw notFound(`version ${body.version}`);
+        const version = await versionOf(db, intake.id, body.version);
+        if (!version) throw notFound(`version ${body.version}`);
+        // What was sound when it was published need not be so today: fields go, systems are disconnected.
+        await checked(intake, version.document, body.accept === true);
         await goLiveWith(db, intake.id, body.version, actorOf(user));
         live.forget();
       },
@@ -208,11 +213,7 @@ export const intakeRoutes = (context: Context): Route[] => {
       summary: 'The newest submissions of an intake, as samples',
       role: 'specialist',
       work: async ({ params, query }) => ({
-        past: await pastValues(
-          db,
-          (await existing(params['id']!)).id,
-          Math.min(200, Number(query['limit'] ?? 50) || 50),
-        ),
+        past: await pastValues(db, (await existing(params['id']!)).id, limitOf(query, 50, 200)),
       }),
     }),
     route({
@@ -236,8 +237,7 @@ export const intakeRoutes = (context: Context): Route[] => {
       role: 'specialist',
       work: async ({ params }) => {
         const found =
-          /^[0-9a-f-]{36}$/.test(params['sample']!) &&
-          (await removeSample(db, (await existing(params['id']!)).id, params['sample']!));
+          isId(params['sample']) && (await removeSample(db, (await existing(params['id']!)).id, params['sample']));
         if (!found) throw notFound('such sample');
       },
     }),
@@ -248,10 +248,10 @@ export const intakeRoutes = (context: Context): Route[] => {
       role: 'specialist',
       body: RehearseBody,
       limit: 4 * 1024 * 1024,
-      work: async ({ params, body }) => {
+      work: async ({ params, body, wanted }) => {
         await existing(params['id']!);
         const samples = body.samples.map((values, at) => submittedValues(values, `samples.${at}`));
-        return { results: await rehearse(body.document, samples, systems, live) };
+        return { results: await rehearse(context, body.document, samples, wanted) };
       },
     }),
     route({
@@ -261,14 +261,14 @@ export const intakeRoutes = (context: Context): Route[] => {
       role: 'specialist',
       body: CompareBody,
       limit: 4 * 1024 * 1024,
-      work: async ({ params, body }) => {
+      work: async ({ params, body, wanted }) => {
         const intake = await existing(params['id']!);
         if (intake.liveVersion === null)
           throw new Problem(409, 'Not published', 'There is no live version to compare with.');
         const version = (await versionOf(db, intake.id, intake.liveVersion))!;
         const past = await pastValues(db, intake.id, body.last);
         const values = past.map((each) => each.values);
-        const compared = await compareDocuments(version.document, body.document, values, systems, live);
+        const compared = await compareDocuments(context, version.document, body.document, values, wanted);
         return {
           version: version.number,
           compared: compared.map((each, at) => ({ id: past[at]!.id, label: past[at]!.label, ...each })),

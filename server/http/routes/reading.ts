@@ -1,5 +1,5 @@
-import { INPUT_TYPES, readForms } from '@zusammen/core/forms';
-import { suggestLines, type SourceField, type TargetEntity } from '@zusammen/core/mapping';
+import { INPUT_TYPES } from '@zusammen/core/forms';
+import type { SourceField, TargetEntity } from '@zusammen/core/mapping';
 import { learnedOf } from '../../store/index.ts';
 import type { Context } from '../context.ts';
 import { ReadFormsBody, SuggestBody } from '../bodies.ts';
@@ -7,9 +7,13 @@ import { badField } from '../problem.ts';
 import { route, type Route } from '../route.ts';
 
 const PAGE_LIMIT = 6 * 1024 * 1024;
+/** Fields that lines are suggested towards at once: some hundred entities. */
+const MOST_TARGETS = 5_000;
+
+const SUGGEST_LIMIT = 4 * 1024 * 1024;
 
 /** Reading forms out of pages, and suggesting lines: computation only, nothing is kept. */
-export const readingRoutes = ({ db }: Context): Route[] => [
+export const readingRoutes = ({ db, heavy }: Context): Route[] => [
   route({
     method: 'post',
     path: '/forms/read',
@@ -17,7 +21,7 @@ export const readingRoutes = ({ db }: Context): Route[] => [
     role: 'viewer',
     body: ReadFormsBody,
     limit: PAGE_LIMIT,
-    work: async ({ body }) => ({ forms: readForms(body.html) }),
+    work: async ({ body, wanted }) => ({ forms: await heavy.run('readForms', { html: body.html }, wanted) }),
   }),
   route({
     method: 'post',
@@ -25,20 +29,23 @@ export const readingRoutes = ({ db }: Context): Route[] => [
     summary: "Lines from a form's fields to records' fields",
     role: 'viewer',
     body: SuggestBody,
-    limit: PAGE_LIMIT,
-    work: async ({ body }) => ({
-      lines: suggestLines(
-        body.fields.map((field, at) => sourceField(field, `fields.${at}`)),
-        body.entities.map(
+    limit: SUGGEST_LIMIT,
+    work: async ({ body, wanted }) => {
+      const most = body.entities.reduce((sum, { fields }) => sum + fields.length, 0);
+      if (most > MOST_TARGETS) throw badField('entities', `have ${most} fields in all, more than ${MOST_TARGETS}`);
+      const task = {
+        fields: body.fields.map((field, at) => sourceField(field, `fields.${at}`)),
+        entities: body.entities.map(
           (entity, at): TargetEntity => ({
             name: entity.name,
             label: entity.label ?? entity.name,
             fields: entity.fields.map((field, index) => sourceField(field, `entities.${at}.fields.${index}`)),
           }),
         ),
-        await learnedOf(db),
-      ),
-    }),
+        learned: await learnedOf(db),
+      };
+      return { lines: await heavy.run('suggest', task, wanted) };
+    },
   }),
   route({
     method: 'get',

@@ -1,5 +1,3 @@
-import { once } from 'node:events';
-import { Worker } from 'node:worker_threads';
 import papaparse from 'papaparse';
 import {
   ANSWER_COLUMNS,
@@ -9,7 +7,6 @@ import {
   suggestRecognition,
   troubleWith,
   UnusableList,
-  type KindName,
 } from '@zusammen/core/recognition';
 import { entityOf, type Entity, type RecordState, type Values } from '@zusammen/core/schema';
 import { effectOfChange, learningPairs, readingOf, samplePairs, type Sampled } from '../../engine/index.ts';
@@ -49,7 +46,7 @@ const AT = '/systems/:id/entities/:entity/recognition';
 
 /** How records of an entity are recognised: what counts, where the lines are, what was learned, and what it comes to. */
 export const recognitionRoutes = (context: Context): Route[] => {
-  const { db, live, systems, fileThread, listsThread } = context;
+  const { db, live, systems, heavy, fileReader } = context;
   const { known } = live;
   const sampled = new Map<number, { version: string; found: Promise<Sampled> }>();
 
@@ -233,7 +230,7 @@ export const recognitionRoutes = (context: Context): Route[] => {
       method: 'get',
       path: `${AT}/records`,
       summary: 'Known records as they are in the system now',
-      role: 'viewer',
+      role: 'specialist',
       work: async ({ params, query }) => {
         const { system, entity } = await existing(params);
         const ids = (query['ids'] ?? '').split(',').filter(Boolean).slice(0, 20);
@@ -286,10 +283,10 @@ export const recognitionRoutes = (context: Context): Route[] => {
       summary: 'Match one uploaded file against another; answers as CSV',
       role: 'specialist',
       body: MatchFilesBody,
-      work: async ({ body, response }) => {
+      work: async ({ body, response, wanted }) => {
         try {
           const [records, asked] = [await rows(body.records, 'records'), await rows(body.queries, 'queries')];
-          const answers = await matched(records, asked, body.kind ?? 'person');
+          const answers = await heavy.run('match', { known: records, asked, kind: body.kind ?? 'person' }, wanted);
           response
             .type('text/csv; charset=utf-8')
             .set('Content-Disposition', 'attachment; filename="answers.csv"')
@@ -305,25 +302,11 @@ export const recognitionRoutes = (context: Context): Route[] => {
 
   async function rows(id: string, what: string) {
     if (!(await fileById(db, id))) throw badField(what, 'is no uploaded file');
-    const file = await openFile(await bytesOfFile(db, id), fileThread);
+    const file = await openFile(await bytesOfFile(db, id), fileReader);
     try {
       return listedRecords(file.columns, await file.take(0, file.rows), what);
     } finally {
       await file.close();
-    }
-  }
-
-  async function matched(
-    records: ReturnType<typeof listedRecords>,
-    asked: ReturnType<typeof listedRecords>,
-    kind: KindName,
-  ): Promise<string[][]> {
-    const worker = new Worker(listsThread, { workerData: { known: records, asked, kind } });
-    try {
-      const [told] = (await once(worker, 'message')) as [{ rows: string[][] }];
-      return told.rows;
-    } finally {
-      await worker.terminate();
     }
   }
 };

@@ -1,13 +1,7 @@
+import { hashOf } from '../../access/index.ts';
 import { describeTreatment } from '@zusammen/core/mapping';
 import { effectKey } from '@zusammen/core/plans';
-import {
-  alikeTo,
-  carryOutAgain,
-  takeBackChange,
-  takeBackSubmission,
-  countAsTakenBack,
-  rehearseAnswers,
-} from '../../engine/index.ts';
+import { alikeTo, carryOutAgain, takeBackChange, takeBackSubmission, rehearseAnswers } from '../../engine/index.ts';
 import {
   intakeById,
   ledgerOf,
@@ -31,7 +25,8 @@ import { Counts } from '../counts.ts';
 import { todayFigures, RANGES, type Range } from '../figures.ts';
 import { sendLedger } from '../ledger-export.ts';
 import { badField, notFound, Problem } from '../problem.ts';
-import { route, type Route } from '../route.ts';
+import { beforeOf, idOf, isId, limitOf } from '../query.ts';
+import { route, tokenOf, type Route } from '../route.ts';
 import { orTrouble } from '../trouble.ts';
 
 const STATES: SubmissionState[] = ['received', 'applied', 'in review', 'refused', 'failed', 'set aside', 'taken back'];
@@ -53,7 +48,8 @@ const period = (query: Record<string, string | undefined>): { from?: Date; to?: 
 
 /** What a search of the ledger asks for, without its page. */
 function ledgerSearch(query: Record<string, string | undefined>): Omit<LedgerSearch, 'limit' | 'before'> {
-  const { text, intake, system, entity, record, state } = query;
+  const { text, system, entity, record, state } = query;
+  const intake = idOf(query, 'intake');
   if (state !== undefined && !LEDGER_STATES.includes(state as LedgerState))
     throw badField('state', `must be one of ${LEDGER_STATES.join(', ')}`);
   return {
@@ -92,7 +88,7 @@ export const submissionRoutes = (context: Context): Route[] => {
   const { db, live, systems, queued, feed } = context;
   const counts = new Counts(db);
   const existing = async (id: string): Promise<Submission> => {
-    const submission = /^[0-9a-f-]{36}$/.test(id) ? await submissionById(db, id) : undefined;
+    const submission = isId(id) ? await submissionById(db, id) : undefined;
     if (!submission) throw notFound('such submission');
     return submission;
   };
@@ -117,19 +113,19 @@ export const submissionRoutes = (context: Context): Route[] => {
       summary: 'The newest submissions that meet a search',
       role: 'viewer',
       work: async ({ query }) => {
-        const { intake, state, text, before } = query;
+        const { state, text } = query;
+        const [intake, before] = [idOf(query, 'intake'), beforeOf(query)];
         const states = state?.split(',') as SubmissionState[] | undefined;
         if (states?.some((each) => !STATES.includes(each)))
           throw badField('state', `must be one of ${STATES.join(', ')}, or several with commas between`);
-        if (before !== undefined && !/^\d{1,15}$/.test(before)) throw badField('before', 'must be a whole number');
-        const limit = Math.min(500, Number(query['limit'] ?? 100) || 100);
+        const limit = limitOf(query, 100, 500);
         const found = await searchSubmissions(db, {
           limit,
           ...period(query),
           ...(intake ? { intake } : {}),
           ...(states ? { states } : {}),
           ...(text ? { text: text.slice(0, 200) } : {}),
-          ...(before ? { before: Number(before) } : {}),
+          ...(before === undefined ? {} : { before }),
         });
         return { submissions: found, counts: await counts.states(intake) };
       },
@@ -208,7 +204,7 @@ export const submissionRoutes = (context: Context): Route[] => {
       method: 'get',
       path: '/submissions/:id/would',
       summary: 'What a submission in review would write if a record were chosen',
-      role: 'viewer',
+      role: 'specialist',
       work: async ({ params, query }) => {
         const submission = await existing(params['id']!);
         const step = submission.course?.steps.find(
@@ -279,8 +275,15 @@ export const submissionRoutes = (context: Context): Route[] => {
       body: SetAsideBody,
       work: async ({ params, body, user }) => {
         const submission = await existing(params['id']!);
-        if (!(await settleByHand(db, submission.id, ['in review', 'refused', 'failed'], 'set aside', body.reason)))
-          throw new Problem(409, 'Not now', `This submission is ${submission.state}.`);
+        const from: SubmissionState[] = ['received', 'in review', 'refused', 'failed'];
+        const settled = await settleByHand(db, submission.id, from, 'set aside', body.reason);
+        if (settled === 'at work')
+          throw new Problem(
+            409,
+            'Being carried out',
+            'It is being carried out at this moment; try again in half a minute.',
+          );
+        if (settled === 'elsewhere') throw new Problem(409, 'Not now', `This submission is ${submission.state}.`);
         await noteChange(db, actorOf(user), 'set aside', submission.id);
         queued();
       },
@@ -315,12 +318,11 @@ export const submissionRoutes = (context: Context): Route[] => {
       summary: 'The newest changes that meet a search',
       role: 'viewer',
       work: async ({ query }) => {
-        const { before } = query;
-        if (before !== undefined && !/^\d{1,15}$/.test(before)) throw badField('before', 'must be a whole number');
+        const before = beforeOf(query);
         const found = await searchLedger(db, {
           ...ledgerSearch(query),
-          limit: Math.min(500, Number(query['limit'] ?? 100) || 100),
-          ...(before ? { before: Number(before) } : {}),
+          limit: limitOf(query, 100, 500),
+          ...(before === undefined ? {} : { before }),
         });
         const schemas = await live.allSchemas();
         const labelsOf = (row: LedgerRow): Record<string, string> => {
@@ -351,7 +353,10 @@ export const submissionRoutes = (context: Context): Route[] => {
         const [intakes, connected] = await Promise.all([listIntakes(db), listSystems(db)]);
         const keys = new Map(intakes.map(({ id, key }) => [id, key]));
         const names = new Map(connected.map(({ id, name }) => [id, name]));
-        await noteChange(db, actorOf(user), `took the ledger along as ${format}`, 'ledger', search);
+        // By what was searched, not for what: that may be somebody's name.
+        await noteChange(db, actorOf(user), `took the ledger along as ${format}`, 'ledger', {
+          by: Object.keys(search),
+        });
         await sendLedger(response, db, search, format, {
           intake: (id) => (id === null ? '' : (keys.get(id) ?? id)),
           system: (id) => names.get(id) ?? id,
@@ -371,7 +376,6 @@ export const submissionRoutes = (context: Context): Route[] => {
           FINISHED_LATER,
         );
         if (!result.done) throw new Problem(409, 'Not taken back', result.words);
-        await countAsTakenBack(db, row.submissionSeq);
         await noteChange(db, actorOf(user), `took back change ${row.id}`, String(row.submissionSeq));
         return { result };
       },
@@ -383,7 +387,7 @@ export const submissionRoutes = (context: Context): Route[] => {
       role: 'viewer',
       work: async ({ query }) => {
         const range = (query['range'] ?? '24h') as Range;
-        if (!(range in RANGES)) throw badField('range', `must be one of ${Object.keys(RANGES).join(', ')}`);
+        if (!Object.hasOwn(RANGES, range)) throw badField('range', `must be one of ${Object.keys(RANGES).join(', ')}`);
         return todayFigures(db, range, new Date());
       },
     }),
@@ -392,7 +396,7 @@ export const submissionRoutes = (context: Context): Route[] => {
       path: '/live',
       summary: 'What arrives and what becomes of it, as server-sent events',
       role: 'viewer',
-      work: async ({ response }) => feed.listen(response),
+      work: async ({ request, response }) => feed.listen(response, hashOf(tokenOf(request)!)),
     }),
     route({
       method: 'get',

@@ -4,8 +4,8 @@ import {
   addSnapshot,
   addSystem,
   changeSystem,
+  intakesUsing,
   isDuplicate,
-  listIntakes,
   listSystems,
   noteChange,
   removeSystem,
@@ -20,7 +20,7 @@ import { badField, notFound, Problem } from '../problem.ts';
 import { route, type Route } from '../route.ts';
 
 /** A system as browsers see it: its token never leaves the server. */
-const shown = ({ sealedToken: _, ...row }: SystemRow) => row;
+const shown = ({ sealedToken: _, revision: _r, ...row }: SystemRow) => row;
 
 export const systemRoutes = (context: Context): Route[] => {
   const { db, systems, sealer, live } = context;
@@ -32,7 +32,7 @@ export const systemRoutes = (context: Context): Route[] => {
   /** Reads an address; what goes wrong there is a problem that says which state the system is in. */
   const described = async (address: string, token: string) => {
     try {
-      return await describeAnew(address, token);
+      return await describeAnew(address, token, systems.via);
     } catch (error) {
       const { state, words } = stateFrom(error);
       throw new Problem(422, 'The system could not be read', words, [
@@ -74,6 +74,7 @@ export const systemRoutes = (context: Context): Route[] => {
           sealedToken: sealer.seal(body.token, id),
           practice: body.practice,
           personal: body.personal ?? !body.practice,
+          revision: 1,
           recordPage: recordPage ?? null,
           state: 'answers',
           stateWords: null,
@@ -146,7 +147,7 @@ export const systemRoutes = (context: Context): Route[] => {
           ...(body.token === undefined ? {} : { token: 'replaced' }),
         };
         await noteChange(db, actorOf(user), 'changed the system', system.id, said);
-        systems.forget(system.id);
+        systems.forget();
         return { system: shown((await systemById(db, system.id))!) };
       },
     }),
@@ -159,7 +160,7 @@ export const systemRoutes = (context: Context): Route[] => {
         const system = await existing(params['id']!);
         const [before] = await snapshotsOf(db, system.id);
         try {
-          const read = await describeAnew(system.address, sealer.open(system.sealedToken, system.id));
+          const read = await describeAnew(system.address, sealer.open(system.sealedToken, system.id), systems.via);
           const differences = before ? drift(before.schema, read.schema) : [];
           // A reading that shows nothing new isn't kept: the last one that did stays the newest.
           if (!before || differences.length > 0) await addSnapshot(db, system.id, read.schema);
@@ -171,7 +172,7 @@ export const systemRoutes = (context: Context): Route[] => {
             recordPage: read.recordPage ?? null,
             checkedAt: new Date(),
           });
-          systems.forget(system.id);
+          systems.forget();
           live.forget();
           await noteChange(db, actorOf(user), 'read the schema again', system.id, {
             differences: differences.map(({ entity, what }) => `${entity}: ${what}`),
@@ -191,19 +192,11 @@ export const systemRoutes = (context: Context): Route[] => {
       role: 'administrator',
       work: async ({ params, user }) => {
         const system = await existing(params['id']!);
-        const users = (await listIntakes(db)).filter(({ draft }) =>
-          draft.plan.steps.some((step) => step.system === system.id),
-        );
-        if (users.length > 0) {
-          throw new Problem(
-            409,
-            'In use',
-            `${system.name} is used by ${users.map(({ draft }) => draft.name).join(', ')}.`,
-          );
-        }
+        const users = await intakesUsing(db, system.id);
+        if (users.length > 0) throw new Problem(409, 'In use', `${system.name} is used by ${users.join(', ')}.`);
         await removeSystem(db, system.id);
         await noteChange(db, actorOf(user), 'disconnected the system', system.id, { name: system.name });
-        systems.forget(system.id);
+        systems.forget();
         live.forget();
       },
     }),

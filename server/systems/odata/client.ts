@@ -1,4 +1,5 @@
 import type { Criterion, Refusal } from '@zusammen/core/plans';
+import { parseJsonExactly } from '@zusammen/core/values';
 import type { Entity, RecordState, Value, Values } from '@zusammen/core/schema';
 import type { Capabilities } from '../../store/index.ts';
 import { withBatches } from '../batch.ts';
@@ -16,6 +17,14 @@ import {
 } from '../system.ts';
 import { readCsdl } from './csdl.ts';
 import { capabilitiesOf, schemaOf } from './schema.ts';
+
+/** Reads a metadata document. @throws NotUnderstood */
+export type MetadataReader = (text: string) => Promise<Pick<Description, 'schema' | 'capabilities'>>;
+
+export const readMetadata: MetadataReader = async (text) => {
+  const csdl = readCsdl(text);
+  return { schema: schemaOf(csdl), capabilities: capabilitiesOf(csdl) };
+};
 
 /** A system that speaks OData 4.01 (OASIS OData Protocol 4.01, JSON Format 4.01). */
 export class ODataSystem implements System {
@@ -38,18 +47,18 @@ export class ODataSystem implements System {
     this.send = capabilities.batch ? withBatches(send, { base: this.base, headers }) : send;
   }
 
-  async describe(): Promise<Description> {
+  /** @param read where a metadata document, which may be large, is read */
+  async describe(read: MetadataReader = readMetadata): Promise<Description> {
     const response = await this.request({
       method: 'GET',
       path: '$metadata',
       headers: { Accept: 'application/json, application/xml;q=0.9' },
     });
     if (response.status >= 300) throw new NotUnderstood(`It answers ${response.status} where its metadata should be.`);
-    const csdl = readCsdl(response.text);
-    const schema = schemaOf(csdl);
+    const { schema, capabilities } = await read(response.text);
     if (schema.entities.length === 0)
       throw new NotUnderstood('Its metadata names no entities that this token may see.');
-    const description: Description = { schema, capabilities: capabilitiesOf(csdl) };
+    const description: Description = { schema, capabilities };
     const page = recordPage(response.headers['link-template'], this.base);
     if (page) description.recordPage = page;
     return description;
@@ -234,7 +243,7 @@ const keyed = (entity: Entity, id: string): string =>
 
 function parsed(response: HttpResponse): unknown {
   try {
-    return JSON.parse(response.text);
+    return parseJsonExactly(response.text);
   } catch {
     throw new NotUnderstood('Its answer is not JSON.');
   }
@@ -295,11 +304,15 @@ function refusalOf(response: HttpResponse): Refusal {
   return refusal;
 }
 
+/** Characters of a template that is kept. */
+const MOST_IN_TEMPLATE = 400;
+
 /** A record's page out of a Link-Template header (RFC 9652), absolute. */
 function recordPage(header: string | undefined, base: string): string | undefined {
   const link = header?.split(/,(?=\s*<)/).find((each) => /rel="?alternate"?/.test(each));
   const template = link && /<([^<>]+)>/.exec(link)?.[1];
-  if (!template) return undefined;
-  const origin = new URL(base).origin;
-  return template.startsWith('/') ? `${origin}${template}` : template;
+  if (!template || template.length > MOST_IN_TEMPLATE) return undefined;
+  const page = template.startsWith('/') ? `${new URL(base).origin}${template}` : template;
+  // People follow it: nothing but a web address will do.
+  return /^https?:\/\//i.test(page) ? page : undefined;
 }

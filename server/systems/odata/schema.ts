@@ -1,6 +1,11 @@
 import type { Entity, Field, FieldRights, FieldType, Option, Schema } from '@zusammen/core/schema';
 import type { Capabilities } from '../../store/index.ts';
+import { NotUnderstood } from '../system.ts';
 import type { Annotations, Csdl, CsdlProperty, CsdlType, Term } from './csdl.ts';
+
+/** What a system may have before it counts as a mistake or an attack; the largest known of have a tenth of it. */
+const MOST_SETS = 3_000;
+const MOST_PROPERTIES = 60_000;
 
 const CORE = 'Org.OData.Core.V1';
 const CAPABILITIES = 'Org.OData.Capabilities.V1';
@@ -9,6 +14,13 @@ const COMMUNICATION = 'Org.OData.Communication.V1';
 /** What a metadata document says, as Zusammen sees it. Sets whose type has no single key are left out. */
 export function schemaOf(csdl: Csdl): Schema {
   const setOf = new Map(csdl.sets.map((set) => [set.type, set.name]));
+  if (csdl.sets.length > MOST_SETS)
+    throw new NotUnderstood(
+      `Its metadata names ${csdl.sets.length} entity sets, more than the ${MOST_SETS} that are read.`,
+    );
+  const many = csdl.sets.reduce((sum, set) => sum + (flattened(csdl, set.type)?.properties.length ?? 0), 0);
+  if (many > MOST_PROPERTIES)
+    throw new NotUnderstood(`Its metadata names ${many} properties, more than the ${MOST_PROPERTIES} that are read.`);
   return {
     entities: csdl.sets.flatMap((set): Entity[] => {
       const type = flattened(csdl, set.type);
@@ -28,13 +40,21 @@ export function schemaOf(csdl: Csdl): Schema {
             update: allowed(set.annotations, 'UpdateRestrictions', 'Updatable'),
             delete: allowed(set.annotations, 'DeleteRestrictions', 'Deletable'),
           },
-          fields: type.properties
-            .filter((each) => !each.navigation)
-            .map((property) => fieldOf(property, type, key, unique, setOf)),
+          fields: fieldsOf(type, key, unique, setOf),
         },
       ];
     }),
   };
+}
+
+function fieldsOf(type: CsdlType, key: string, unique: Set<string>, setOf: Map<string, string>): Field[] {
+  const relations = new Map<string, CsdlProperty>();
+  for (const each of type.properties)
+    if (each.navigation && !each.collection)
+      for (const name of Object.keys(each.constraints)) if (!relations.has(name)) relations.set(name, each);
+  return type.properties
+    .filter((each) => !each.navigation)
+    .map((property) => fieldOf(property, relations.get(property.name), key, unique, setOf));
 }
 
 /** A type with what it inherits; a circle of base types ends where it closes. */
@@ -43,6 +63,7 @@ function flattened(csdl: Csdl, name: string): CsdlType | undefined {
   if (!type) return undefined;
   const whole: CsdlType = { key: [], properties: [], annotations: type.annotations };
   const seen = new Set<CsdlType>();
+  const ancestry: CsdlType[] = [];
   for (
     let at: CsdlType | undefined = type;
     at && !seen.has(at);
@@ -50,22 +71,20 @@ function flattened(csdl: Csdl, name: string): CsdlType | undefined {
   ) {
     seen.add(at);
     if (whole.key.length === 0) whole.key = at.key;
-    whole.properties = [...at.properties, ...whole.properties];
+    ancestry.unshift(at);
   }
+  whole.properties = ancestry.flatMap(({ properties }) => properties);
   return whole;
 }
 
 function fieldOf(
   property: CsdlProperty,
-  type: CsdlType,
+  relation: CsdlProperty | undefined,
   key: string,
   unique: Set<string>,
   setOf: Map<string, string>,
 ): Field {
   const terms = property.annotations;
-  const relation = type.properties.find(
-    (each) => each.navigation && !each.collection && property.name in each.constraints,
-  );
   const field: Field = {
     name: property.name,
     label: text(terms[`${CORE}.Description`]) ?? property.name,

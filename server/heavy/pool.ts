@@ -1,0 +1,134 @@
+import { MessageChannel, type MessagePort } from 'node:worker_threads';
+import type { ReadOnlyWorld } from '@zusammen/core/plans';
+import { Piscina } from 'piscina';
+import { answerOver } from './outside.ts';
+import type * as thread from './thread.ts';
+
+type Tasks = typeof thread;
+type TaskName = keyof Tasks;
+type Input<Name extends TaskName> = Parameters<Tasks[Name]>[0];
+type Output<Name extends TaskName> = Awaited<ReturnType<Tasks[Name]>>;
+
+/** For whom something is worked out. */
+export interface Wanted {
+  /** Who asks: nobody takes more than their share of the threads. */
+  by: string;
+  /** Aborted when the caller has gone; then nobody waits for the answer, and the work is broken off. */
+  gone?: AbortSignal;
+}
+
+/** Why something could not be worked out; in words. */
+export class TooHeavy extends Error {
+  constructor(
+    readonly kind: 'too long' | 'too large' | 'too many' | 'gone',
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+/** Seconds each kind of work may take. */
+const PATIENCE: Record<TaskName, number> = {
+  readForms: 10,
+  suggest: 15,
+  readMetadata: 20,
+  match: 600,
+  rehearse: 180,
+  compare: 180,
+};
+const LONG = new Set<TaskName>(['match', 'rehearse', 'compare']);
+/** What one person may have under way at once. */
+const MOST_EACH = 3;
+const MOST_WAITING = 40;
+const MEMORY_MB = 512;
+
+/**
+ * Threads for what takes long or is made by a stranger: bounded in time, memory and number, so that it never holds up
+ * whoever else is answered by this process. A thread that runs over is ended, and its memory with it.
+ */
+export class Heavy {
+  private readonly quick: Piscina;
+  private readonly long: Piscina;
+  private readonly underWay = new Map<string, number>();
+
+  /** @param program the threads' program (thread.ts), bundled beside ours */
+  constructor(
+    program: string | URL,
+    private readonly patience: Partial<Record<TaskName, number>> = {},
+  ) {
+    const settings = {
+      filename: typeof program === 'string' ? program : program.href,
+      minThreads: 0,
+      maxThreads: 2,
+      maxQueue: MOST_WAITING,
+      idleTimeout: 60_000,
+      resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
+    };
+    this.quick = new Piscina(settings);
+    this.long = new Piscina(settings);
+  }
+
+  /** @throws TooHeavy */
+  async run<Name extends TaskName>(
+    name: Name,
+    input: Input<Name>,
+    { by, gone }: Wanted,
+    transferList: MessagePort[] = [],
+  ): Promise<Output<Name>> {
+    const running = this.underWay.get(by) ?? 0;
+    if (running >= MOST_EACH)
+      throw new TooHeavy('too many', `${MOST_EACH} such requests of yours are being worked on; wait for one of them.`);
+    this.underWay.set(by, running + 1);
+    const seconds = this.patience[name] ?? PATIENCE[name];
+    const late = AbortSignal.timeout(seconds * 1000);
+    try {
+      return (await (LONG.has(name) ? this.long : this.quick).run(input, {
+        name,
+        signal: gone ? AbortSignal.any([gone, late]) : late,
+        transferList: transferList as never,
+      })) as Output<Name>;
+    } catch (error) {
+      throw inWords(error as Error & { code?: string }, late, gone, seconds);
+    } finally {
+      const left = this.underWay.get(by)! - 1;
+      if (left === 0) this.underWay.delete(by);
+      else this.underWay.set(by, left);
+    }
+  }
+
+  /** Runs work that asks the systems in between; they are asked from here. */
+  async asking<Name extends 'rehearse' | 'compare'>(
+    name: Name,
+    input: Omit<Input<Name>, 'port'>,
+    reading: ReadOnlyWorld,
+    isTrouble: (error: unknown) => boolean,
+    wanted: Wanted,
+  ): Promise<Output<Name>> {
+    const { port1, port2 } = new MessageChannel();
+    answerOver(port1, reading, isTrouble);
+    try {
+      return await this.run(name, { ...input, port: port2 } as unknown as Input<Name>, wanted, [port2]);
+    } finally {
+      port1.close();
+    }
+  }
+
+  async close(): Promise<void> {
+    await Promise.all([this.quick.destroy(), this.long.destroy()]);
+  }
+}
+
+function inWords(
+  error: Error & { code?: string },
+  late: AbortSignal,
+  gone: AbortSignal | undefined,
+  seconds: number,
+): Error {
+  if (gone?.aborted) return new TooHeavy('gone', 'Whoever asked has gone.');
+  if (late.aborted) return new TooHeavy('too long', `It would take more than ${seconds} seconds and was broken off.`);
+  if (error.code === 'ERR_WORKER_OUT_OF_MEMORY')
+    return new TooHeavy('too large', 'It would take more memory than there is for it and was broken off.');
+  if (/queue/i.test(error.message) && /limit/i.test(error.message))
+    return new TooHeavy('too many', 'Too much is being worked out at once; try again in a moment.');
+  return error;
+}

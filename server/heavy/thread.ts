@@ -1,0 +1,78 @@
+import type { MessagePort } from 'node:worker_threads';
+import { readForms as formsOf, type ReadForm } from '@zusammen/core/forms';
+import {
+  suggestLines,
+  type Learned,
+  type SourceField,
+  type SuggestedLine,
+  type TargetEntity,
+} from '@zusammen/core/mapping';
+import { answerRows, matchLists, type KindName, type ListedRecord } from '@zusammen/core/recognition';
+import { capabilitiesOf, NotUnderstood, readCsdl, schemaOf } from '../systems/odata/index.ts';
+import type { Capabilities } from '../store/index.ts';
+import type { Schema } from '@zusammen/core/schema';
+import { readingOver } from './outside.ts';
+import {
+  compareWith,
+  rehearseWith,
+  type Compared,
+  type Rehearsal,
+  type Rehearsed,
+  type Submitted,
+} from './rehearsal.ts';
+
+/** The work that is done away from the thread that answers requests (pool.ts); each is one exported function. */
+
+export const readForms = ({ html }: { html: string }): ReadForm[] => formsOf(html);
+
+export const suggest = ({
+  fields,
+  entities,
+  learned,
+}: {
+  fields: SourceField[];
+  entities: TargetEntity[];
+  learned: Learned[];
+}): SuggestedLine[] => suggestLines(fields, entities, learned);
+
+export type ReadMetadata = { ok: true; schema: Schema; capabilities: Capabilities } | { ok: false; reason: string };
+
+export function readMetadata({ text }: { text: string }): ReadMetadata {
+  try {
+    const csdl = readCsdl(text);
+    return { ok: true, schema: schemaOf(csdl), capabilities: capabilitiesOf(csdl) };
+  } catch (error) {
+    if (error instanceof NotUnderstood) return { ok: false, reason: error.message };
+    throw error;
+  }
+}
+
+export const match = ({
+  known,
+  asked,
+  kind,
+}: {
+  known: ListedRecord[];
+  asked: ListedRecord[];
+  kind: KindName;
+}): string[][] => answerRows(asked, matchLists(known, asked, kind));
+
+/** @param port through which the systems are asked */
+export const rehearse = ({
+  samples,
+  port,
+  ...rehearsal
+}: Rehearsal & { samples: Submitted[]; port: MessagePort }): Promise<Rehearsed[]> =>
+  rehearseWith(rehearsal, samples, readingOver(port)).finally(() => port.close());
+
+export const compare = ({
+  live,
+  draft,
+  submissions,
+  port,
+}: {
+  live: Rehearsal;
+  draft: Rehearsal;
+  submissions: Submitted[];
+  port: MessagePort;
+}): Promise<Compared[]> => compareWith(live, draft, submissions, readingOver(port)).finally(() => port.close());

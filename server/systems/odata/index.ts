@@ -1,0 +1,3 @@
+export { NotUnderstood } from '../system.ts';
+export { readCsdl } from './csdl.ts';
+export { capabilitiesOf, schemaOf } from './schema.ts';
