@@ -1,5 +1,6 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { loggable } from './store/index.ts';
 import { startProgram } from './program.ts';
 import { settingsFrom, type InstallationSettings } from './settings.ts';
 import { watchOver } from './watchdog.ts';
@@ -35,6 +36,8 @@ const pidFile = join(run, role === 'worker' ? `worker-${process.pid}.pid` : 'ser
 writeFileSync(pidFile, String(process.pid));
 if (program.firstLink !== undefined) console.log(`first administrator: ${program.firstLink}`);
 console.log(`ready as ${role}`);
+// A promise nobody waited for is a mistake of ours, and no reason to turn away everybody else.
+process.on('unhandledRejection', (error) => console.error(JSON.stringify({ unhandled: loggable(error) })));
 const unwatch = watchOver();
 let stopping = false;
 const stop = (): void => {

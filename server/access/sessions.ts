@@ -5,7 +5,6 @@ import {
   addPasswordLink,
   addSession,
   endSession,
-  forgetSignIns,
   linkedUser,
   noteOutcome,
   noteTry,
@@ -20,9 +19,6 @@ import { hashPassword, passwordFits } from './passwords.ts';
 
 export const SESSION_HOURS = 12;
 const LINK_HOURS = 48;
-/** Sign-ins stay on record for this long. */
-const KEPT_DAYS = 90;
-
 /** Failed tries in this time after which no more are looked at, from an address and for an account. */
 export const TRIES = { minutes: 10, ofAddress: 30, ofAccount: 12 };
 
@@ -56,9 +52,6 @@ export async function signIn(db: Database, email: string, password: string, addr
 
 export const userOf = (db: Database, token: string): Promise<User | undefined> => sessionUser(db, hashOf(token));
 export const signOut = (db: Database, token: string): Promise<void> => endSession(db, hashOf(token));
-
-export const forgetOldSignIns = (db: Database, now: Date): Promise<void> =>
-  forgetSignIns(db, new Date(now.getTime() - KEPT_DAYS * 86_400_000));
 
 /** Makes the one link by which somebody may set their password now. @returns its token, shown this once */
 export async function makePasswordLink(db: Database, userId: string): Promise<{ token: string; expiresAt: Date }> {

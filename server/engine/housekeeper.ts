@@ -1,4 +1,15 @@
-import { forgetSettledBefore, indexNext, listIntakes, loggable, versionOf, type Database } from '../store/index.ts';
+import {
+  forgetFilesBefore,
+  forgetSamplesBefore,
+  forgetSettledBefore,
+  forgetSignIns,
+  forgetUnusedFiles,
+  indexNext,
+  listIntakes,
+  loggable,
+  versionOf,
+  type Database,
+} from '../store/index.ts';
 import type { Systems } from '../systems/index.ts';
 import type { LiveView } from './live.ts';
 import { recoverTakingBack } from './take-back.ts';
@@ -8,6 +19,9 @@ const INDEX_EVERY_MS = 2_000;
 const RECOVER_EVERY_MS = 60_000;
 const FORGET_EVERY_MS = 3_600_000;
 const INDEXED_AT_ONCE = 500;
+/** Days after which an uploaded file that nobody took in is removed, and sign-ins leave the record. */
+const UNUSED_FILE_DAYS = 30;
+const SIGN_INS_DAYS = 90;
 
 /** What has to be done beside the queue: letting submissions be found, finishing takings back, forgetting in time. */
 export class Housekeeper {
@@ -50,7 +64,11 @@ export class Housekeeper {
       if (days === undefined) continue;
       const before = new Date(now.getTime() - days * DAY_MS);
       while (!this.stopped && (await forgetSettledBefore(this.db, id, before, now)) > 0);
+      await forgetSamplesBefore(this.db, id, before);
+      await forgetFilesBefore(this.db, id, before, now);
     }
+    await forgetUnusedFiles(this.db, new Date(now.getTime() - UNUSED_FILE_DAYS * DAY_MS), now);
+    await forgetSignIns(this.db, new Date(now.getTime() - SIGN_INS_DAYS * DAY_MS));
   }
 
   /** One at a time of each kind; the first at once. */

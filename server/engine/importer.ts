@@ -1,4 +1,5 @@
 import { submissionOf } from '@zusammen/core/forms';
+import { beyondBounds } from '@zusammen/core/plans';
 import { openFile, UnreadableFile, type FileReader } from '../files/index.ts';
 import {
   bytesOfFile,
@@ -98,6 +99,8 @@ export class Importer {
               return { row: number, what: `has ${row.length} cells, the heading has ${file.columns.length}` };
             if (Object.values(values).join('').includes('\u0000'))
               return { row: number, what: 'holds a null character' };
+            const beyond = beyondBounds(values, found.document.fields, found.document.plan);
+            if (beyond) return { row: number, what: `${beyond.field} ${beyond.reason}`.slice(0, 400) };
             return this.acceptor.accept(found, {
               values,
               via: 'file',

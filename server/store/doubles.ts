@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Group } from '@zusammen/core/recognition';
 import type { Database } from './database.ts';
@@ -21,13 +21,13 @@ export async function searchById(db: Database, id: string): Promise<DoubleSearch
 
 /** The searches of an entity, newest first, without their pairs. */
 export async function searchesOf(db: Database, scope: number): Promise<Omit<DoubleSearch, 'pairs'>[]> {
-  const rows = await db
-    .select()
+  const { pairs: _, ...columns } = getTableColumns(doubleSearches);
+  return db
+    .select(columns)
     .from(doubleSearches)
     .where(eq(doubleSearches.scope, scope))
     .orderBy(desc(doubleSearches.startedAt))
     .limit(10);
-  return rows.map(({ pairs: _, ...rest }) => rest);
 }
 
 /** Claims one running search that nobody is at, or whose claim has lapsed. */

@@ -14,7 +14,7 @@ export async function addFile(
   file: Pick<FileRow, 'name' | 'rows' | 'columns' | 'uploadedBy'>,
   bytes: Buffer,
 ): Promise<FileRow> {
-  const row: FileRow = { ...file, id: uuid(), bytes: bytes.length, uploadedAt: new Date() };
+  const row: FileRow = { ...file, id: uuid(), bytes: bytes.length, uploadedAt: new Date(), removedAt: null };
   await db.transaction(async (tx) => {
     await tx.insert(files).values(row);
     for (let part = 0; part * PART_BYTES < bytes.length; part += 1) {

@@ -21,7 +21,9 @@ export function forgetSettledBefore(db: Database, intakeId: string, moment: Date
     for (const { seq, course } of rows) {
       const told = typeof course === 'string' ? (JSON.parse(course) as Course) : course;
       await query(
-        `UPDATE submissions SET submitted = '{}', label = '', words = NULL, answers = NULL, amended = NULL, course = ?, forgotten_at = ? WHERE seq = ?`,
+        `UPDATE submissions SET submitted = '{}', label = '', words = NULL, reason = NULL, answers = NULL, amended = NULL,
+           idempotency_key = IF(idempotency_key LIKE 'file:%', idempotency_key, NULL), fingerprint = NULL,
+           course = ?, forgotten_at = ? WHERE seq = ?`,
         [told === null ? null : JSON.stringify(withoutValues(told)), now, seq],
       );
     }
@@ -49,3 +51,51 @@ const withoutValues = ({ state, steps }: Course): Course => ({
     changes: [],
   })),
 });
+
+/** Takes away samples that were kept with an intake before a moment: they are what people sent, or like it. */
+export async function forgetSamplesBefore(db: Database, intakeId: string, moment: Date): Promise<void> {
+  await db.$client.query('DELETE FROM samples WHERE intake_id = ? AND created_at < ?', [intakeId, moment]);
+}
+
+/** Removes files that came in through an intake and were done with before a moment, by this intake and all others. */
+export async function forgetFilesBefore(db: Database, intakeId: string, moment: Date, now = new Date()): Promise<void> {
+  const [rows] = await db.$client.query(
+    `SELECT f.id FROM files f WHERE f.removed_at IS NULL
+       AND EXISTS (SELECT 1 FROM imports i WHERE i.file_id = f.id AND i.intake_id = ?)
+       AND NOT EXISTS (SELECT 1 FROM imports i WHERE i.file_id = f.id AND (i.ended_at IS NULL OR i.ended_at >= ?))`,
+    [intakeId, moment],
+  );
+  for (const { id } of rows as { id: string }[]) await removeFile(db, id, now);
+}
+
+/** Removes files that nobody took in, a while after they were uploaded. */
+export async function forgetUnusedFiles(db: Database, moment: Date, now = new Date()): Promise<void> {
+  const [rows] = await db.$client.query(
+    `SELECT f.id FROM files f WHERE f.removed_at IS NULL AND f.uploaded_at < ?
+       AND NOT EXISTS (SELECT 1 FROM imports i WHERE i.file_id = f.id)`,
+    [moment],
+  );
+  for (const { id } of rows as { id: string }[]) await removeFile(db, id, now);
+}
+
+/**
+ * Removes what an uploaded file holds: its bytes, its name, and what was said about its rows.
+ * @returns false when it is still being taken in, or is paused on its way
+ */
+export function removeFile(db: Database, id: string, now = new Date()): Promise<boolean> {
+  return inTransaction(db, async (query) => {
+    const [file] = await query<{ name: string }>('SELECT name FROM files WHERE id = ? FOR UPDATE', [id]);
+    const under = await query("SELECT 1 FROM imports WHERE file_id = ? AND state IN ('running', 'paused')", [id]);
+    if (!file || under.length > 0) return false;
+    await query('DELETE FROM file_parts WHERE file_id = ?', [id]);
+    await query("UPDATE files SET name = '', removed_at = ? WHERE id = ?", [now, id]);
+    await query("UPDATE imports SET problems = '[]', words = NULL WHERE file_id = ?", [id]);
+    // Earlier versions put its name on record with who took it in.
+    await query("UPDATE changes SET details = NULL WHERE what = 'started taking a file in' AND details LIKE ?", [
+      `%${JSON.stringify(file.name)
+        .slice(1, -1)
+        .replace(/[\\%_]/g, '\\$&')}%`,
+    ]);
+    return true;
+  });
+}

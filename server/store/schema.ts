@@ -204,6 +204,8 @@ export const files = mysqlTable('files', {
   columns: json('column_names').$type<string[]>().notNull(),
   uploadedAt: moment('uploaded_at').notNull(),
   uploadedBy: varchar('uploaded_by', { length: 120 }).notNull(),
+  /** When its bytes and its name were removed; that it was there, and how many rows it had, stays. */
+  removedAt: moment('removed_at'),
 });
 
 /** A file's bytes in pieces, so that no statement is larger than a database takes. */
@@ -303,6 +305,8 @@ export const submissions = mysqlTable(
     // By intake, so that a claim finds who has something due without reading a flood (engine/claim.ts).
     index('submissions_due').on(table.state, table.blocked, table.intakeId, table.dueAt),
     index('submissions_intake').on(table.intakeId, table.seq),
+    // So that what is due to be forgotten is found without reading what has been.
+    index('submissions_forget').on(table.intakeId, table.forgottenAt, table.settledAt),
     index('submissions_received').on(table.receivedAt),
     index('submissions_settled').on(table.settledAt),
   ],

@@ -15,7 +15,14 @@ export async function startChild(
   role: 'all' | 'web' | 'worker',
 ): Promise<Child> {
   const child = spawn(process.execPath, [`${PROGRAMS}/server.mjs`, `--role=${role}`], {
-    env: { ...process.env, DATABASE_URL: databaseUrl, ZUSAMMEN_HOME: home, PORT: String(port), ZUSAMMEN_REACH: 'any', NODE_OPTIONS: '' },
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      ZUSAMMEN_HOME: home,
+      PORT: String(port),
+      ZUSAMMEN_REACH: 'any',
+      NODE_OPTIONS: '',
+    },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   let words = '';

@@ -108,18 +108,20 @@ export class Filler {
     }
   }
 
-  private async turn(row: RecognitionRow): Promise<void> {
+  private async turn(claimed: RecognitionRow): Promise<void> {
     const schemas = await this.live.allSchemas();
-    const entity = entityOf(schemas.get(row.systemId) ?? { entities: [] }, row.entity);
-    if (!entity) throw new NotUnderstood(`${row.entity} can't be seen in the system any more.`);
-    if (row.method !== METHOD) return this.anew(row);
+    const entity = entityOf(schemas.get(claimed.systemId) ?? { entities: [] }, claimed.entity);
+    if (!entity) throw new NotUnderstood(`${claimed.entity} can't be seen in the system any more.`);
+    if (claimed.method !== METHOD) return this.anew(claimed);
+    const again = claimed.filledAt !== null && !changesFrom(claimed, entity);
+    const row = again ? await this.nextGeneration(claimed) : claimed;
     const started = new Date();
     const { known, changed } = row.filledAt === null ? await this.fill(row, entity) : await this.follow(row, entity);
     if (this.stopping) return;
     const grown = Math.abs(known - row.countedOver) > Math.max(10, row.countedOver * GROWN);
     // Where the system tells changes in no way, everything is read again, and less often.
-    const again = changesFrom(row, entity) || row.filledAt === null ? (this.settings.freshMs ?? FRESH_MS) : UNTOLD_MS;
-    const dueAt = new Date(Date.now() + again);
+    const rest = again ? UNTOLD_MS : (this.settings.freshMs ?? FRESH_MS);
+    const dueAt = new Date(Date.now() + rest);
     const remeasure = row.filledAt === null || grown || row.measure?.revision !== row.revision;
     const counted = remeasure ? await this.count(row) : { known };
     await this.end(row, {
@@ -129,6 +131,13 @@ export class Filler {
       words: null,
       dueAt,
     });
+  }
+
+  /** Everything is read again: what isn't met any more is told by its older generation. */
+  private async nextGeneration(row: RecognitionRow): Promise<RecognitionRow> {
+    const generation = row.generation + 1;
+    if (!(await noteReading(this.db, row, this.settings.name, { generation }, LEASE_MS))) throw new Superseded();
+    return { ...row, generation };
   }
 
   /** What was indexed in another way is of no use; it is read from the start at the next turn. */

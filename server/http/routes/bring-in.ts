@@ -9,16 +9,18 @@ import {
   importsOf,
   intakeById,
   noteChange,
+  removeFile,
   removeSecret,
   rowsOfImport,
   secretsOf,
   setImportState,
+  setSigned,
   type ImportRow,
   type Intake,
   type SecretRow,
 } from '../../store/index.ts';
 import { bytesOf } from '../body.ts';
-import { ImportStateBody, NewImportBody, ReadPageBody } from '../bodies.ts';
+import { ImportStateBody, NewImportBody, ReadPageBody, SigningBody } from '../bodies.ts';
 import { actorOf, type Context } from '../context.ts';
 import { readPage } from '../pages.ts';
 import { badField, notFound, Problem } from '../problem.ts';
@@ -93,6 +95,19 @@ export const bringInRoutes = (context: Context): Route[] => {
       },
     }),
     route({
+      method: 'delete',
+      path: '/files/:id',
+      summary: 'Remove what an uploaded file holds, with its name; submissions made of it stay',
+      role: 'specialist',
+      work: async ({ params, user }) => {
+        const file = isId(params['id']) ? await fileById(db, params['id']) : undefined;
+        if (!file || file.removedAt !== null) throw notFound('such file');
+        if (!(await removeFile(db, file.id)))
+          throw new Problem(409, 'On its way', 'The file is being taken in; let it end first.');
+        await noteChange(db, actorOf(user), 'removed an uploaded file', file.id);
+      },
+    }),
+    route({
       method: 'get',
       path: '/intakes/:id/imports',
       summary: 'The files that were taken in or are on their way',
@@ -111,6 +126,7 @@ export const bringInRoutes = (context: Context): Route[] => {
           throw new Problem(409, 'Not open', 'The intake takes no submissions yet; publish it first.');
         const file = isId(body.file) ? await fileById(db, body.file) : undefined;
         if (!file) throw badField('file', 'is not known');
+        if (file.removedAt !== null) throw badField('file', 'has been removed');
         const known = new Set(intake.draft.fields.map(({ name }) => name));
         if (!file.columns.some((column) => known.has(column)))
           throw badField('file', `has none of this intake's fields in its heading`);
@@ -122,7 +138,7 @@ export const bringInRoutes = (context: Context): Route[] => {
           );
         const job = await addImport(db, intake.id, file, user.name);
         await noteChange(db, actorOf(user), 'started taking a file in', intake.id, {
-          file: file.name,
+          file: file.id,
           rows: file.rows,
         });
         imports();
@@ -194,6 +210,26 @@ export const bringInRoutes = (context: Context): Route[] => {
         if (!isId(params['secret']) || !(await removeSecret(db, intake.id, params['secret'])))
           throw notFound('such key');
         await noteChange(db, actorOf(user), 'ended a key for events', intake.id);
+        live.forget();
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/intakes/:id/signing',
+      summary: 'Say whether what arrives must be signed with a valid key',
+      role: 'specialist',
+      body: SigningBody,
+      work: async ({ params, body, user }) => {
+        const intake = await existing(params['id']);
+        if (body.required && (await secretsOf(db, intake.id)).length === 0)
+          throw new Problem(409, 'No key', 'Make a key first; without one everything would be refused.');
+        await setSigned(db, intake.id, body.required);
+        await noteChange(
+          db,
+          actorOf(user),
+          body.required ? 'asked for signatures' : 'lets in what is not signed',
+          intake.id,
+        );
         live.forget();
       },
     }),

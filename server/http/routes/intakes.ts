@@ -21,6 +21,7 @@ import {
 } from '../../store/index.ts';
 import { compareDocuments, rehearse } from '../../engine/index.ts';
 import { collectValues, jsonSchemaOf } from '@zusammen/core/forms';
+import { tooLong } from '@zusammen/core/values';
 import {
   CompareBody,
   GoLiveBody,
@@ -323,5 +324,9 @@ function submittedValues(values: Record<string, unknown>, path: string): Record<
     return each.map((one) => [name, one as string]);
   });
   if (pairs.length > 1000) throw badField(path, 'has more than 1000 values');
+  for (const [name, text] of pairs) {
+    const long = tooLong(text, 'text');
+    if (long !== undefined) throw badField(`${path}.${name}`, `is too long: ${long}`);
+  }
   return collectValues(pairs);
 }

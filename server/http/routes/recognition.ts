@@ -301,7 +301,8 @@ export const recognitionRoutes = (context: Context): Route[] => {
   ];
 
   async function rows(id: string, what: string) {
-    if (!(await fileById(db, id))) throw badField(what, 'is no uploaded file');
+    const known = await fileById(db, id);
+    if (!known || known.removedAt !== null) throw badField(what, 'is no uploaded file');
     const file = await openFile(await bytesOfFile(db, id), fileReader);
     try {
       return listedRecords(file.columns, await file.take(0, file.rows), what);

@@ -1,8 +1,10 @@
 import { hashOf } from '../../access/index.ts';
 import { describeTreatment } from '@zusammen/core/mapping';
-import { effectKey } from '@zusammen/core/plans';
+import type { FormField } from '@zusammen/core/forms';
+import { beyondBounds, effectKey } from '@zusammen/core/plans';
 import { alikeTo, carryOutAgain, takeBackChange, takeBackSubmission, rehearseAnswers } from '../../engine/index.ts';
 import {
+  countStates,
   intakeById,
   ledgerOf,
   ledgerRow,
@@ -21,10 +23,10 @@ import {
 } from '../../store/index.ts';
 import { AgainBody, AnswerBody, SetAsideBody, TakeBackBody } from '../bodies.ts';
 import { actorOf, type Context } from '../context.ts';
-import { Counts } from '../counts.ts';
 import { todayFigures, RANGES, type Range } from '../figures.ts';
 import { sendLedger } from '../ledger-export.ts';
 import { badField, notFound, Problem } from '../problem.ts';
+import { Rested } from '../rested.ts';
 import { beforeOf, idOf, isId, limitOf } from '../query.ts';
 import { route, tokenOf, type Route } from '../route.ts';
 import { orTrouble } from '../trouble.ts';
@@ -67,18 +69,21 @@ function ledgerSearch(query: Record<string, string | undefined>): Omit<LedgerSea
 function mendedValues(
   values: Record<string, unknown>,
   submission: Submission,
-  fields: readonly { name: string }[],
+  fields: readonly FormField[],
 ): Record<string, string | string[] | null> {
   const mended: Record<string, string | string[] | null> = {};
   for (const [name, value] of Object.entries(values)) {
     const known = Object.hasOwn(submission.values, name) || fields.some((field) => field.name === name);
     if (!known) throw badField(`values.${name}`, 'is no field of this form');
     const texts = Array.isArray(value) ? value : [value];
-    const fine = value === null || texts.every((text) => typeof text === 'string' && text.length <= 100_000);
+    const fine = value === null || texts.every((text) => typeof text === 'string');
     if (!fine) throw badField(`values.${name}`, 'must be a text, a list of texts, or null');
     mended[name] = value as string | string[] | null;
   }
   if (Object.keys(mended).length === 0) throw badField('values', 'must name what was put right');
+  const given = Object.fromEntries(Object.entries(mended).filter((entry): entry is [string, string | string[]] => entry[1] !== null));
+  const beyond = beyondBounds(given, fields, { steps: [] });
+  if (beyond) throw badField(`values.${beyond.field}`, beyond.reason);
   return mended;
 }
 
@@ -86,7 +91,8 @@ const FINISHED_LATER = 'What was begun is finished as soon as it does.';
 
 export const submissionRoutes = (context: Context): Route[] => {
   const { db, live, systems, queued, feed } = context;
-  const counts = new Counts(db);
+  const counts = new Rested((intake: string) => countStates(db, intake === '' ? undefined : intake));
+  const figures = new Rested((range: Range) => todayFigures(db, range, new Date()));
   const existing = async (id: string): Promise<Submission> => {
     const submission = isId(id) ? await submissionById(db, id) : undefined;
     if (!submission) throw notFound('such submission');
@@ -127,7 +133,7 @@ export const submissionRoutes = (context: Context): Route[] => {
           ...(text ? { text: text.slice(0, 200) } : {}),
           ...(before === undefined ? {} : { before }),
         });
-        return { submissions: found, counts: await counts.states(intake) };
+        return { submissions: found, counts: await counts.get(intake ?? '') };
       },
     }),
     route({
@@ -388,7 +394,7 @@ export const submissionRoutes = (context: Context): Route[] => {
       work: async ({ query }) => {
         const range = (query['range'] ?? '24h') as Range;
         if (!Object.hasOwn(RANGES, range)) throw badField('range', `must be one of ${Object.keys(RANGES).join(', ')}`);
-        return todayFigures(db, range, new Date());
+        return figures.get(range);
       },
     }),
     route({

@@ -28,6 +28,7 @@ ALTER TABLE `decided_pairs` MODIFY COLUMN `a` varchar(255) COLLATE utf8mb4_nopad
 ALTER TABLE `decided_pairs` MODIFY COLUMN `b` varchar(255) COLLATE utf8mb4_nopad_bin NOT NULL;--> statement-breakpoint
 ALTER TABLE `known_records` MODIFY COLUMN `record_id` varchar(255) COLLATE utf8mb4_nopad_bin NOT NULL;--> statement-breakpoint
 ALTER TABLE `recognitions` MODIFY COLUMN `entity` varchar(255) COLLATE utf8mb4_nopad_bin NOT NULL;--> statement-breakpoint
+ALTER TABLE `files` ADD `removed_at` datetime(3);--> statement-breakpoint
 ALTER TABLE `intakes` ADD `signed` boolean DEFAULT false NOT NULL;--> statement-breakpoint
 ALTER TABLE `submissions` ADD `fingerprint` binary(16);--> statement-breakpoint
 ALTER TABLE `submissions` ADD `claim` int DEFAULT 0 NOT NULL;--> statement-breakpoint
@@ -38,5 +39,6 @@ ALTER TABLE `users` ADD `password_set_at` datetime(3);--> statement-breakpoint
 CREATE INDEX `sign_ins_account` ON `sign_ins` (`account`,`at`);--> statement-breakpoint
 CREATE INDEX `sign_ins_address` ON `sign_ins` (`address`,`at`);--> statement-breakpoint
 CREATE INDEX `sign_ins_time` ON `sign_ins` (`at`);--> statement-breakpoint
+CREATE INDEX `submissions_forget` ON `submissions` (`intake_id`,`forgotten_at`,`settled_at`);--> statement-breakpoint
 UPDATE `users` SET `email` = LOWER(`email`);--> statement-breakpoint
 UPDATE `intakes` SET `signed` = TRUE WHERE `id` IN (SELECT `intake_id` FROM `intake_secrets`);
