@@ -10,7 +10,8 @@ import {
 } from '../store/index.ts';
 import { MIGRATIONS } from '../testing/stage.ts';
 import { laneHash } from './lane-hash.ts';
-import { CLAIM_MS, claimDue, prolongClaims, releaseDead } from './claim.ts';
+import { CLAIM_MS, claimDue, holdLanesOf, prolongClaims, releaseDead } from './claim.ts';
+import { Settler, TakenOver } from './settle.ts';
 
 let db: Database;
 beforeAll(async () => {
@@ -159,5 +160,84 @@ describe('claiming', () => {
     expect(seen).toHaveLength(2);
     const [rows] = await db.$client.query('SELECT COUNT(*) AS count FROM submissions WHERE blocked');
     expect(Number((rows as { count: number }[])[0]!.count)).toBe(79);
+  });
+});
+
+describe('what a dead process leaves', () => {
+  const later = (minutes: number): Date => new Date(Date.now() + minutes * 60_000);
+  const inMinutes = async (minutes: number, idle = true) =>
+    claimDue(db, `w${minutes}`, 100, later(minutes), new Set(), idle);
+
+  it('is tried apart from all else: together the first time, then one by one', async () => {
+    const crowd = [await queue(), await queue(), await queue()];
+    expect((await inMinutes(0)).claimed.map(({ seq }) => seq)).toEqual(crowd);
+    const fresh = await queue();
+    // While others are at work in this process, only what is fresh is begun, and it is said that some wait.
+    const busy = await inMinutes(1, false);
+    expect(busy).toMatchObject({ claimed: [{ seq: fresh }], suspects: true });
+    const together = await inMinutes(1);
+    expect(together.claimed.map(({ seq }) => seq)).toEqual(crowd);
+    // Died again: each by itself now, and nobody is given up that wasn't alone.
+    const alone = await inMinutes(3);
+    expect(alone.claimed).toHaveLength(1);
+    expect(alone.claimed[0]).toMatchObject({ givenUp: false });
+  });
+
+  it('is given up when it was alone at work, and not for the first time', async () => {
+    const seq = await queue();
+    expect((await inMinutes(0)).claimed).toMatchObject([{ seq, givenUp: false }]);
+    expect((await inMinutes(1)).claimed).toMatchObject([{ seq, givenUp: false }]);
+    expect((await inMinutes(2)).claimed).toMatchObject([{ seq, givenUp: true }]);
+  });
+});
+
+describe('a worker that was stuck, and whose claim has passed to another', () => {
+  const applied = { state: 'applied' as const, steps: [] };
+  it('settles nothing any more', async () => {
+    const seq = await queue('kathi');
+    const [stuck] = (await claimDue(db, 'stuck', 1, now())).claimed;
+    const [other] = (await claimDue(db, 'other', 1, new Date(Date.now() + CLAIM_MS + 1000))).claimed;
+    const settler = new Settler(db);
+    const turn = { seq, settlements: [], end: { course: applied, words: 'by the stuck one', at: now() } };
+    await expect(settler.settle({ ...turn, claim: stuck!.claim })).rejects.toBeInstanceOf(TakenOver);
+    await expect(
+      settler.settle({ seq, claim: stuck!.claim, settlements: [], end: { dueAt: now(), attempts: 9, words: 'x' } }),
+    ).rejects.toBeInstanceOf(TakenOver);
+    const state = async () => {
+      const [rows] = await db.$client.query('SELECT state, words, attempts FROM submissions WHERE seq = ?', [seq]);
+      return (rows as object[])[0];
+    };
+    expect(await state()).toEqual({ state: 'received', words: null, attempts: 0 });
+    await settler.settle({ ...turn, claim: other!.claim, end: { ...turn.end, words: null } });
+    expect(await state()).toEqual({ state: 'applied', words: null, attempts: 0 });
+  });
+
+  it('takes hold of no lane any more', async () => {
+    const seq = await queue();
+    const [stuck] = (await claimDue(db, 'stuck', 1, now())).claimed;
+    await claimDue(db, 'other', 1, new Date(Date.now() + CLAIM_MS + 1000));
+    expect(await holdLanesOf(db, seq, stuck!.claim, [laneHash('x')])).toBe('taken over');
+  });
+});
+
+describe('lanes that are known only while at work', () => {
+  it('are held by one, and waited in by the others in order of arrival', async () => {
+    const [first, second] = [await queue(), await queue()];
+    const [a, b] = (await claimDue(db, 'w', 2, now())).claimed;
+    expect(await holdLanesOf(db, second, b!.claim, [laneHash('x'), laneHash('y')])).toBe('held');
+    expect(await holdLanesOf(db, first, a!.claim, [laneHash('x')])).toBe('busy');
+    const settler = new Settler(db);
+    await settler.settle({
+      seq: first,
+      claim: a!.claim,
+      settlements: [],
+      end: { dueAt: now(), attempts: 0, words: null },
+    });
+    expect(await claim()).toEqual([]);
+    await settler.settle({
+      ...{ seq: second, claim: b!.claim, settlements: [] },
+      end: { course: { state: 'applied', steps: [] }, words: null, at: now() },
+    });
+    expect(await claim()).toEqual([first]);
   });
 });

@@ -81,7 +81,9 @@ function mendedValues(
     mended[name] = value as string | string[] | null;
   }
   if (Object.keys(mended).length === 0) throw badField('values', 'must name what was put right');
-  const given = Object.fromEntries(Object.entries(mended).filter((entry): entry is [string, string | string[]] => entry[1] !== null));
+  const given = Object.fromEntries(
+    Object.entries(mended).filter((entry): entry is [string, string | string[]] => entry[1] !== null),
+  );
   const beyond = beyondBounds(given, fields, { steps: [] });
   if (beyond) throw badField(`values.${beyond.field}`, beyond.reason);
   return mended;
