@@ -9,7 +9,7 @@ const CONNECTIONS = 32;
 
 /** Accepting a submission, durably, against a bare handler with one committed INSERT under the same load. */
 export async function bench(): Promise<Result[]> {
-  const stage = await openBench('web');
+  const stage = await openBench(['web']);
   const port = await freePort();
   const yardstick = spawn(process.execPath, ['--import', 'tsx', 'bench/yardstick-accept.ts'], {
     env: { ...process.env, DATABASE_URL: stage.databaseUrl, PORT: String(port) },

@@ -11,7 +11,7 @@ const CONCURRENCY = 16;
  * same OData calls with the same concurrency; then a thousand posts about one person, which must end in one record.
  */
 export async function bench(): Promise<Result[]> {
-  const stage = await openBench('all');
+  const stage = await openBench();
   const database = await mysql.createConnection({ uri: stage.databaseUrl });
   const settled = async (): Promise<void> => {
     for (;;) {

@@ -7,7 +7,7 @@ const ASKED = 15;
 
 /** Searching a ledger of a million changes by person, record, intake, state and time, each against a second. */
 export async function bench(): Promise<Result[]> {
-  const stage = await openBench('web');
+  const stage = await openBench(['web']);
   const database = await mysql.createConnection({ uri: stage.databaseUrl, multipleStatements: true });
   await fill(database);
   const cookie = await signIn(stage.address);

@@ -1,74 +1,16 @@
-import { mkdtempSync, rmSync } from 'node:fs';
 import { Agent, request } from 'node:http';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { startMariadb } from '../scripts/mariadb.ts';
-import { startProcess, type Running } from '../scripts/processes.ts';
-import { freePort } from '../scripts/testing/setup.ts';
+import { startWhole, type Whole } from '../scripts/testing/whole.ts';
 
-export interface Bench {
-  address: string;
-  standins: string;
-  databaseUrl: string;
-  home: string;
-  /** Starts another Zusammen process on the same database. */
-  start(role: 'web' | 'worker' | 'all', port: number): Promise<Running>;
-  close(): Promise<void>;
-}
+export type Bench = Whole;
 
-/** A whole Zusammen from what was built, on a MariaDB as durable as in earnest. */
-export async function openBench(role: 'web' | 'all', people = 2000): Promise<Bench> {
-  const home = mkdtempSync(join(tmpdir(), 'zusammen-bench-'));
-  const [databasePort, standinsPort, port] = [await freePort(), await freePort(), await freePort()];
-  const address = `http://127.0.0.1:${port}`;
-  const database = await startMariadb(home, databasePort);
-  const standins = startProcess(
-    'dist/standins.mjs',
-    [],
-    {
-      STANDINS_DATABASE_URL: database.url,
-      STANDINS_PORT: String(standinsPort),
-      ZUSAMMEN_ADDRESS: address,
-      STANDINS_PEOPLE: String(people),
-      STANDINS_ORGANISATIONS: '50',
-    },
-    join(home, 'standins.log'),
-  );
-  await standins.ready;
-  const running: Running[] = [];
-  const start = async (as: 'web' | 'worker' | 'all', at: number): Promise<Running> => {
-    const program = startProcess(
-      'dist/server.mjs',
-      [`--role=${as}`],
-      {
-        DATABASE_URL: `${database.url}zusammen`,
-        ZUSAMMEN_HOME: home,
-        PORT: String(at),
-        ZUSAMMEN_DEMO_FROM: `http://127.0.0.1:${standinsPort}`,
-        ZUSAMMEN_DEMO_PAST: '0',
-        NODE_ENV: 'production',
-      },
-      join(home, `${as}-${at}.log`),
-    );
-    running.push(program);
-    await program.ready;
-    return program;
-  };
-  await start(role, port);
-  return {
-    address,
-    standins: `http://127.0.0.1:${standinsPort}`,
-    databaseUrl: `${database.url}zusammen`,
-    home,
-    start,
-    close: async () => {
-      for (const program of running) await program.stop();
-      await standins.stop();
-      await database.stop();
-      rmSync(home, { recursive: true, force: true });
-    },
-  };
-}
+/**
+ * A whole Zusammen from what was built, on a MariaDB as durable as in earnest.
+ * @param roles its processes; as `npm start` starts them where nothing is said
+ */
+export const openBench = (
+  roles: readonly ('web' | 'worker' | 'all')[] = ['web', 'worker'],
+  people = 2000,
+): Promise<Bench> => startWhole({ roles, people, organisations: 50 });
 
 /** One POST over a kept-open connection. @returns the status */
 export function post(

@@ -17,7 +17,7 @@ const MANY = 20_000;
  * those who send, whether memory stays flat, and whether 500 changes of one person over 8 of them end in the last one.
  */
 export async function bench(): Promise<Result[]> {
-  const stage = await openBench('web');
+  const stage = await openBench(['web']);
   const database = await mysql.createConnection({ uri: stage.databaseUrl });
   const results: Result[] = [];
   const rates = new Map<number, number[]>();

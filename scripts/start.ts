@@ -15,6 +15,8 @@ const port = Number(env['PORT'] ?? 4600);
 const standinsPort = Number(env['STANDINS_PORT'] ?? 4610);
 const address = env['ZUSAMMEN_ADDRESS'] ?? `http://localhost:${port}`;
 const demo = env['ZUSAMMEN_DEMO'] !== 'no';
+/** Pid files of the programs that outside checks look for; a worker writes its own. */
+const PID_NAMES: Record<string, string> = { 'The server': 'server', 'The stand-ins': 'standins' };
 const stops: (() => Promise<void>)[] = [];
 let stopping: Promise<void> | undefined;
 const isStopping = (): boolean => stopping !== undefined;
@@ -112,8 +114,6 @@ async function startDatabase(): Promise<string> {
   stops.push(stop);
   return url;
 }
-
-const PID_NAMES: Record<string, string> = { 'The server': 'server', 'The stand-ins': 'standins' };
 
 /** Starts a program and keeps it up. Its pid file tells which process is the present one. @returns its first run */
 async function up(name: string, start: () => Running): Promise<Running> {

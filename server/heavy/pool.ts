@@ -47,25 +47,31 @@ const MEMORY_MB = 512;
  * whoever else is answered by this process. A thread that runs over is ended, and its memory with it.
  */
 export class Heavy {
-  private readonly quick: Piscina;
-  private readonly long: Piscina;
+  /** Made when they are first needed: many a process never does. */
+  private quick: Piscina | undefined;
+  private long: Piscina | undefined;
   private readonly underWay = new Map<string, number>();
 
   /** @param program the threads' program (thread.ts), bundled beside ours */
   constructor(
-    program: string | URL,
+    private readonly program: string | URL,
     private readonly patience: Partial<Record<TaskName, number>> = {},
-  ) {
-    const settings = {
-      filename: typeof program === 'string' ? program : program.href,
-      minThreads: 0,
+  ) {}
+
+  private poolFor(name: TaskName): Piscina {
+    return LONG.has(name) ? (this.long ??= this.pool()) : (this.quick ??= this.pool());
+  }
+
+  private pool(): Piscina {
+    return new Piscina({
+      filename: typeof this.program === 'string' ? this.program : this.program.href,
+      // With none kept, what waits behind work that is broken off would never be begun.
+      minThreads: 1,
       maxThreads: 2,
       maxQueue: MOST_WAITING,
       idleTimeout: 60_000,
       resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
-    };
-    this.quick = new Piscina(settings);
-    this.long = new Piscina(settings);
+    });
   }
 
   /** @throws TooHeavy */
@@ -82,7 +88,7 @@ export class Heavy {
     const seconds = this.patience[name] ?? PATIENCE[name];
     const late = AbortSignal.timeout(seconds * 1000);
     try {
-      return (await (LONG.has(name) ? this.long : this.quick).run(input, {
+      return (await this.poolFor(name).run(input, {
         name,
         signal: gone ? AbortSignal.any([gone, late]) : late,
         transferList: transferList as never,
@@ -114,7 +120,7 @@ export class Heavy {
   }
 
   async close(): Promise<void> {
-    await Promise.all([this.quick.destroy(), this.long.destroy()]);
+    await Promise.all([this.quick?.destroy(), this.long?.destroy()]);
   }
 }
 

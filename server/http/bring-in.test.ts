@@ -1,4 +1,4 @@
-import { deflateRawSync } from 'node:zlib';
+import { bomb } from '../../scripts/hostile/workbooks.ts';
 import exceljs from 'exceljs';
 import { zipSync } from 'fflate';
 import { Webhook } from 'standardwebhooks';
@@ -45,20 +45,6 @@ const signIn = (): Promise<string> =>
     headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify({ email: 'mara@cloverhollow.example', password: 'clover-hollow' }),
   }).then((response) => response.headers.get('set-cookie')!.split(';')[0]!));
-
-/** A zip entry that packs 130 MB of nothing into an eighth of a megabyte (APPNOTE.TXT 4.3.7, local file header). */
-function bomb(): Uint8Array {
-  const packed = deflateRawSync(Buffer.alloc(130 * 1024 * 1024), { level: 1 });
-  const name = Buffer.from('xl/worksheets/sheet1.xml');
-  const header = Buffer.alloc(30);
-  header.writeUInt32LE(0x04034b50, 0);
-  header.writeUInt16LE(20, 4);
-  header.writeUInt16LE(8, 8);
-  header.writeUInt32LE(packed.length, 18);
-  header.writeUInt32LE(1000, 22);
-  header.writeUInt16LE(name.length, 26);
-  return Buffer.concat([header, name, packed]);
-}
 
 describe('a file of old submissions', () => {
   const heading = 'contact_first;contact_last;contact_email;plz';

@@ -11,6 +11,8 @@ export const EVENT_ID = 'webhook-id';
  * @throws Problem 401 that says what is wrong with the signature, never which key was tried
  */
 export function verifySignature(bytes: Buffer, headers: Record<string, unknown>, keys: readonly string[]): string {
+  if (keys.length === 0)
+    throw unsigned('This intake takes signed events only, and none of its keys is good any more; nothing is taken.');
   const text = (name: string): string => (typeof headers[name] === 'string' ? headers[name] : '');
   const signed = {
     [EVENT_ID]: text(EVENT_ID),
@@ -20,8 +22,6 @@ export function verifySignature(bytes: Buffer, headers: Record<string, unknown>,
   const missing = Object.entries(signed).find(([, value]) => value === '')?.[0];
   if (missing) throw unsigned(`The header ${missing} is missing; this intake takes signed events only.`);
   if (signed[EVENT_ID]!.length > 150) throw unsigned(`${EVENT_ID} has more than 150 characters.`);
-  if (keys.length === 0)
-    throw unsigned('This intake takes signed events only, and none of its keys is good any more; nothing is taken.');
   let words = '';
   for (const key of keys) {
     try {

@@ -1,0 +1,49 @@
+import { join } from 'node:path';
+import { PROGRAMS } from '../../scripts/testing/setup.ts';
+import { Heavy, TooHeavy } from './index.ts';
+
+const program = join(process.cwd(), PROGRAMS, 'heavy-thread.mjs');
+let heavy: Heavy;
+beforeEach(() => (heavy = new Heavy(program, { readForms: 1 })));
+afterEach(() => heavy.close());
+
+/** Elements nested so deep that a parser takes the square of it. */
+const endless = '<div><p>'.repeat(400_000);
+const form = '<form><input name=a></form>';
+const somebody = { by: 'somebody' };
+
+it('does what it is asked, and hands back what came of it', async () => {
+  expect(await heavy.run('readForms', { html: form }, somebody)).toMatchObject([{ fields: [{ name: 'a' }] }]);
+});
+
+it('breaks off what takes too long, in words, and goes on with the next', async () => {
+  await expect(heavy.run('readForms', { html: endless }, somebody)).rejects.toThrow(/more than 1 seconds/);
+  await expect(heavy.run('readForms', { html: endless }, somebody)).rejects.toBeInstanceOf(TooHeavy);
+  expect(await heavy.run('readForms', { html: form }, somebody)).toHaveLength(1);
+});
+
+it('breaks off what nobody waits for any more', async () => {
+  const gone = new AbortController();
+  const work = heavy.run('readForms', { html: endless }, { by: 'somebody', gone: gone.signal });
+  setTimeout(() => gone.abort(), 100);
+  await expect(work).rejects.toMatchObject({ kind: 'gone' });
+});
+
+it('leaves this thread free meanwhile', async () => {
+  const work = heavy.run('readForms', { html: endless }, somebody).catch(() => undefined);
+  let beats = 0;
+  const heart = setInterval(() => (beats += 1), 10);
+  await work;
+  clearInterval(heart);
+  expect(beats).toBeGreaterThan(20);
+});
+
+it('gives nobody more than a share', async () => {
+  const mine = Array.from({ length: 6 }, () =>
+    heavy.run('readForms', { html: endless }, somebody).catch((error: unknown) => error),
+  );
+  const others = heavy.run('suggest', { fields: [], entities: [], learned: [] }, { by: 'somebody else' });
+  const ends = (await Promise.all(mine)) as TooHeavy[];
+  expect(ends.filter(({ kind }) => kind === 'too many')).toHaveLength(3);
+  expect(await others).toEqual([]);
+});
