@@ -1,0 +1,61 @@
+/** When personal values leave a place. */
+type Leaves =
+  /** When the intake they came by no longer keeps them (`keepDays`). */
+  | 'with its submission'
+  /** When the file is removed, by hand or with what came of it. */
+  | 'with its file'
+  /** When the record is changed or removed in the system it is of. */
+  | 'with the record in its system'
+  /** They are about those who work with Zusammen, and stay as long as their account, or for a time. */
+  | 'with an account'
+  /** There are none. */
+  | 'never';
+
+/**
+ * The register of where personal values are kept: every table, its columns that may hold some, and when they leave it.
+ * A test fails when a table or such a column is missing here (forgetting.test.ts), so that whoever adds one decides.
+ */
+export const PERSONAL: Readonly<Record<string, { columns: readonly string[]; leaves: Leaves }>> = {
+  submissions: {
+    columns: [
+      'submitted',
+      'label',
+      'words',
+      'reason',
+      'answers',
+      'amended',
+      'course',
+      'idempotency_key',
+      'fingerprint',
+    ],
+    leaves: 'with its submission',
+  },
+  ledger: { columns: ['before_values', 'after_values', 'refusal'], leaves: 'with its submission' },
+  search_words: { columns: ['word'], leaves: 'with its submission' },
+  samples: { columns: ['sample_values'], leaves: 'with its submission' },
+  // Hashes of keys, gone as soon as a submission is settled.
+  lanes: { columns: ['lane'], leaves: 'with its submission' },
+  lane_holders: { columns: ['lane'], leaves: 'with its submission' },
+  files: { columns: ['name', 'column_names'], leaves: 'with its file' },
+  file_parts: { columns: ['bytes'], leaves: 'with its file' },
+  imports: { columns: ['problems', 'words'], leaves: 'with its file' },
+  known_records: { columns: ['packed'], leaves: 'with the record in its system' },
+  known_keys: { columns: ['hash'], leaves: 'with the record in its system' },
+  recognitions: { columns: ['counts', 'measure', 'ignored'], leaves: 'with the record in its system' },
+  double_groups: { columns: ['merge_plan', 'words'], leaves: 'with the record in its system' },
+  users: { columns: ['email', 'name'], leaves: 'with an account' },
+  sessions: { columns: [], leaves: 'with an account' },
+  password_links: { columns: [], leaves: 'with an account' },
+  sign_ins: { columns: ['address', 'account'], leaves: 'with an account' },
+  changes: { columns: ['user_name'], leaves: 'with an account' },
+  decided_pairs: { columns: ['decided_by'], leaves: 'with an account' },
+  recognition_versions: { columns: ['saved_by'], leaves: 'with an account' },
+  double_searches: { columns: ['started_by'], leaves: 'with an account' },
+  intake_secrets: { columns: [], leaves: 'never' },
+  intake_versions: { columns: [], leaves: 'never' },
+  intakes: { columns: [], leaves: 'never' },
+  learned_lines: { columns: [], leaves: 'never' },
+  schema_snapshots: { columns: [], leaves: 'never' },
+  search_state: { columns: [], leaves: 'never' },
+  systems: { columns: [], leaves: 'never' },
+};

@@ -1,0 +1,72 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { randomBytes } from 'node:crypto';
+import { Sealer } from '../access/index.ts';
+import {
+  changeSystem,
+  createDatabase,
+  migrateDatabase,
+  openDatabase,
+  addSystem,
+  removeSystem,
+  type Database,
+  type SystemRow,
+} from '../store/index.ts';
+import { MIGRATIONS } from '../testing/stage.ts';
+import { directly, NotUnderstood, Systems } from './index.ts';
+import { makeEntity, makeField } from '../../core/testing/world.ts';
+
+/** Two processes' views of one system: what one changes the other goes by at once. */
+let db: Database;
+let server: Server;
+const seen: (string | undefined)[] = [];
+const sealer = new Sealer(randomBytes(32));
+const via = directly();
+const people = makeEntity('People', [makeField('id', { type: 'id' })]);
+beforeAll(async () => {
+  const url = `${process.env['TEST_DATABASE_URL']!}registry_${randomBytes(4).toString('hex')}`;
+  await createDatabase(url);
+  await migrateDatabase(url, MIGRATIONS);
+  db = openDatabase(url, 4);
+  server = createServer((request, response) => {
+    seen.push(request.headers.authorization);
+    response.end('{"value":[]}');
+  });
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+});
+afterAll(async () => {
+  await db.$client.end();
+  await via.dispatcher.close();
+  server.close();
+});
+
+const row = (id: string, token: string): SystemRow => ({
+  ...{ id, name: id, address: `http://127.0.0.1:${(server.address() as AddressInfo).port}/`, revision: 1 },
+  ...{ sealedToken: sealer.seal(token, id), practice: true, personal: false, recordPage: null, state: 'answers' },
+  ...{ stateWords: null, latencyMs: null, checkedAt: new Date(), patienceUntil: null, createdAt: new Date() },
+  capabilities: { repeatability: false, batch: false, delta: false, etags: true },
+});
+const moment = () => new Promise((resolve) => setTimeout(resolve, 150));
+
+it('a token that another process has changed is used from the next request on; a system that is gone is asked nothing', async () => {
+  await addSystem(db, row('s', 'first-token'), { entities: [people] });
+  const [one, other] = [new Systems(db, sealer, via), new Systems(db, sealer, via)];
+  const ask = async (systems: Systems) => (await systems.client('s')).find(people, [], 1);
+  await ask(one);
+  await ask(other);
+  await changeSystem(db, 's', { sealedToken: sealer.seal('second-token', 's') });
+  one.forget();
+  await moment();
+  await ask(one);
+  await ask(other);
+  expect(seen).toEqual(['Bearer first-token', 'Bearer first-token', 'Bearer second-token', 'Bearer second-token']);
+  // How it answers is noted again and again, and makes no new client.
+  const client = await other.client('s');
+  await changeSystem(db, 's', { latencyMs: 5, state: 'silent' });
+  await moment();
+  expect(await other.client('s')).toBe(client);
+  await removeSystem(db, 's');
+  await moment();
+  await expect(other.client('s')).rejects.toBeInstanceOf(NotUnderstood);
+  expect(seen).toHaveLength(4);
+});
