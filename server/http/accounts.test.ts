@@ -93,7 +93,7 @@ describe('a password', () => {
     const { token } = await newcomer();
     const { status, body } = await nobody()('POST', '/session/set-password', { token, password });
     expect({ status, errors: body.errors }).toMatchObject({ status: 422, errors: [{ field: 'password' }] });
-    const entry = { name: 'Weak', email: `weak${made}@cloverhollow.example`, role: 'viewer', password };
+    const entry = { name: 'Person Weak', email: `weak${made}@cloverhollow.example`, role: 'viewer', password };
     expect((await stage.api('POST', '/people', entry)).status).toBe(422);
   });
 

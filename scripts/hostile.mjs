@@ -1,0 +1,4 @@
+import { bootstrap } from './bootstrap.mjs';
+
+await bootstrap();
+await import('./hostile/run.ts');

@@ -1,0 +1,380 @@
+import { createServer, type Server } from 'node:http';
+import { connect, type AddressInfo } from 'node:net';
+import { awkwardTexts } from '../../core/testing/awkward.ts';
+import * as books from './workbooks.ts';
+
+/** What an attack works with. */
+export interface Arena {
+  address: string;
+  /** Signed in with a role; resolves with the status. */
+  as(role: 'viewer' | 'specialist' | 'administrator', method: string, path: string, body?: BodyLike): Promise<number>;
+  /** Without signing in. */
+  post(path: string, body: BodyLike, headers?: Record<string, string>): Promise<number>;
+  /** 1 for the trial at length; a fraction of it in the test suite. */
+  size: number;
+  /** A server of the attacker's, and what it answers. */
+  evil: EvilServer;
+}
+type BodyLike = string | Uint8Array | URLSearchParams | FormData;
+
+export interface Attack {
+  name: string;
+  /** @returns the statuses that came back */
+  run(arena: Arena): Promise<number[]>;
+}
+
+const many = (count: number, piece: (at: number) => string): string =>
+  Array.from({ length: count }, (_, at) => piece(at)).join('');
+const together = <T>(count: number, work: (at: number) => Promise<T>): Promise<T[]> =>
+  Promise.all(Array.from({ length: count }, (_, at) => work(at)));
+const json = (value: unknown): string => JSON.stringify(value);
+const field = (name: string, label: string, more: object = {}) => ({ name, label, type: 'text', ...more });
+
+const PERSON = {
+  contact_first: 'Kathi',
+  contact_last: 'Brandt',
+  contact_email: 'kathi@biene.example',
+  plz: '21614',
+};
+
+/** Everything a stranger, a viewer or a system can be meant to do harm with, as far as we could think of it. */
+export const ATTACKS: Attack[] = [
+  {
+    name: 'digits without end in a number',
+    run: ({ post, size }) =>
+      together(6, (at) =>
+        post(
+          '/in/pollination-enquiry',
+          new URLSearchParams({ ...PERSON, hectares: `${'1'.repeat(600_000 * size)}x`, n: String(at) }),
+        ),
+      ),
+  },
+  {
+    name: 'awkward texts under every name of the form',
+    run: async ({ post, size }) => {
+      const names = [
+        'contact_first',
+        'contact_last',
+        'contact_email',
+        'contact_phone',
+        'hectares',
+        'blossom',
+        'crops',
+        'message',
+        'plz',
+        'town',
+        'street',
+        'house_no',
+      ];
+      const statuses: number[] = [];
+      for (const [, text] of awkwardTexts(90_000 * size))
+        for (const name of names.slice(0, Math.ceil(names.length * size)))
+          statuses.push(await post('/in/pollination-enquiry', new URLSearchParams({ ...PERSON, [name]: text })));
+      return statuses;
+    },
+  },
+  {
+    name: 'texts just short enough to be read',
+    run: ({ post }) =>
+      Promise.all(
+        awkwardTexts(400).flatMap(([, text]) =>
+          ['hectares', 'contact_email', 'contact_phone', 'contact_last', 'street'].map((name) =>
+            post('/in/pollination-enquiry', new URLSearchParams({ ...PERSON, [name]: text.slice(0, 290) })),
+          ),
+        ),
+      ),
+  },
+  {
+    name: 'JSON that is deep, wide, repeated, or half a character',
+    run: ({ post }) =>
+      Promise.all(
+        [
+          `${'{"a":'.repeat(100_000)}1${'}'.repeat(100_000)}`,
+          `[${'['.repeat(200_000)}`,
+          `{${many(80_000, (at) => `"k${at}":1,`)}"z":1}`,
+          `{"a":[${many(200_000, () => '1,')}1]}`,
+          '{"a":1,"a":2}',
+          '{"__proto__":{"x":1},"constructor":{"prototype":{"y":1}}}',
+          '{"a":"\\ud800"}',
+          `{"a":${'9'.repeat(500_000)}}`,
+          `{"a":1e${'9'.repeat(1000)}}`,
+          `{"${'n'.repeat(500_000)}":1}`,
+          '\u0000\u0001',
+        ].map((body) => post('/in/pollination-enquiry', body, { 'Content-Type': 'application/json' })),
+      ),
+  },
+  {
+    name: 'forms of many parts, many rows, many files, and broken ones',
+    run: ({ post }) => {
+      const parts = new FormData();
+      for (let at = 0; at < 3000; at += 1) parts.append(`f${at}`, 'x');
+      const files = new FormData();
+      for (let at = 0; at < 50; at += 1) files.append('photo', new Blob(['x']), `${at}.jpg`);
+      const rows = new URLSearchParams(Array.from({ length: 900 }, (_, at) => [`attendees[${at}][first]`, `A${at}`]));
+      const broken = { 'Content-Type': 'multipart/form-data; boundary=x' };
+      return Promise.all([
+        post('/in/pollination-enquiry', parts),
+        post('/in/swarm-report', files),
+        post('/in/beginners-course', rows),
+        post(
+          '/in/beginners-course',
+          new URLSearchParams(Array.from({ length: 900 }, (_, at) => [`x[${10 ** 12 + at}][y]`, '1'])),
+        ),
+        post('/in/pollination-enquiry', '--x\r\nContent-Disposition: form-data; name="a"\r\n\r\n', broken),
+        post('/in/pollination-enquiry', `--x\r\n${'A: b\r\n'.repeat(100_000)}`, broken),
+        post('/in/pollination-enquiry', 'a=%E0%A4%A', { 'Content-Type': 'application/x-www-form-urlencoded' }),
+        post('/in/pollination-enquiry', '&'.repeat(900_000), { 'Content-Type': 'application/x-www-form-urlencoded' }),
+        post('/in/pollination-enquiry', `a=${'%41'.repeat(300_000)}`, {
+          'Content-Type': 'application/x-www-form-urlencoded',
+        }),
+      ]);
+    },
+  },
+  {
+    name: 'a flood of posts about one person and about many',
+    run: async ({ post, size }) => {
+      const statuses: number[] = [];
+      let at = 0;
+      await together(24, async () => {
+        while ((at += 1) < 3000 * size) {
+          const email = at % 2 === 0 ? PERSON.contact_email : `flood${at}@biene.example`;
+          statuses.push(
+            await post(
+              '/in/pollination-enquiry',
+              new URLSearchParams({ ...PERSON, contact_email: email, message: String(at) }),
+            ),
+          );
+        }
+      });
+      return statuses;
+    },
+  },
+  {
+    name: 'connections that say nothing, or a byte at a time',
+    run: async ({ address, size }) => {
+      const { hostname, port } = new URL(address);
+      const sockets = Array.from({ length: Math.ceil(400 * size) }, (_, at) => {
+        const socket = connect(Number(port), hostname);
+        socket.on('error', () => undefined);
+        if (at % 2 === 0)
+          socket.write('POST /in/pollination-enquiry HTTP/1.1\r\nHost: x\r\nContent-Length: 100000\r\n\r\n');
+        return socket;
+      });
+      for (let beat = 0; beat < 20; beat += 1) {
+        for (const socket of sockets) if (socket.writable) socket.write('a');
+        await new Promise((resolve) => setTimeout(resolve, 50));
+      }
+      for (const socket of sockets) socket.destroy();
+      return [];
+    },
+  },
+  {
+    name: 'pages made to be read slowly',
+    run: async ({ as, size }) => {
+      const n = Math.ceil(80_000 * size);
+      const pages = [
+        `<form>${many(n, (at) => `<input name=f${at}>`)}</form>`,
+        `<form><label>${many(n, (at) => `<input name=f${at}>`)}</label></form>`,
+        `<form>${many(600, (at) => `<input name=f${at} aria-labelledby="${'long '.repeat(600)}">`)}</form><div id=long>${'word '.repeat(100_000)}</div>`,
+        `<form><label for=a>${'*'.repeat(1_000_000 * size)}</label><input id=a name=a></form>`,
+        `<form><label for=a>${' '.repeat(1_000_000 * size)}x${'*: '.repeat(100_000)}y</label><input id=a name=a></form>`,
+        '<div><p>'.repeat(Math.ceil(500_000 * size)),
+        `<table>${'<tr><td>'.repeat(Math.ceil(100_000 * size))}`,
+        '<b><i><a href=x>'.repeat(Math.ceil(100_000 * size)),
+        `<form><select name=s>${many(n, (at) => `<option>${at}</option>`)}</select></form>`,
+      ];
+      const statuses: number[] = [];
+      for (const html of pages) statuses.push(await as('viewer', 'POST', '/forms/read', json({ html })));
+      return statuses;
+    },
+  },
+  {
+    name: 'suggestions for fields that are all alike, or called by the strangest texts',
+    run: async ({ as, size }) => {
+      const n = Math.ceil(700 * size);
+      const alike = Array.from({ length: n }, (_, at) => field(`email_${at}`, 'Your e-mail address'));
+      const long = Array.from({ length: Math.ceil(200 * size) }, (_, at) =>
+        field(
+          `f${at}`,
+          many(400, (w) => `word${(w * at) % 97} `),
+        ),
+      );
+      const strange = awkwardTexts(1_500).map(([, text], at) =>
+        field(`s${at}`, text.toWellFormed().replaceAll('\u0000', ' ')),
+      );
+      const options = Array.from({ length: 40 }, (_, at) =>
+        field(`o${at}`, 'Colour', { options: Array.from({ length: 1000 }, (_each, o) => `o${o}`) }),
+      );
+      const statuses: number[] = [];
+      for (const fields of [alike, long, strange, options])
+        statuses.push(
+          await as('viewer', 'POST', '/mapping/suggest', json({ fields, entities: [{ name: 'E', fields }] })),
+        );
+      return statuses;
+    },
+  },
+  {
+    name: 'one person asking for more than their share at once',
+    run: ({ as, size }) => {
+      const fields = Array.from({ length: Math.ceil(500 * size) }, (_, at) =>
+        field(`email_${at}`, 'Your e-mail address'),
+      );
+      return together(20, () =>
+        as('viewer', 'POST', '/mapping/suggest', json({ fields, entities: [{ name: 'E', fields }] })),
+      );
+    },
+  },
+  {
+    name: 'questions without sense or end',
+    run: async ({ as }) => {
+      const paths = [
+        'limit=-1',
+        'limit=1.5',
+        'limit=1e9',
+        'before=-1',
+        `text=${'a%20'.repeat(2000)}`,
+        `text=${'%25'.repeat(2000)}`,
+        'from=nonsense',
+        'text=%00',
+        'state=%F0%9F%98%80',
+      ]
+        .flatMap((query) => [`/ledger?${query}`, `/submissions?${query}`, `/find?${query}`])
+        .concat(['/today?range=__proto__', '/submissions/%00', '/intakes/%ff', `/files/${'a'.repeat(5000)}`]);
+      const statuses: number[] = [];
+      for (const path of paths) statuses.push(await as('viewer', 'GET', path));
+      return statuses;
+    },
+  },
+  {
+    name: 'files made to end their reader',
+    run: async ({ as, size }) => {
+      const made: [string, () => Uint8Array][] = [
+        ['sound', books.sound],
+        ['validated', books.validated],
+        ['merged', books.merged],
+        ['far row', books.farRow],
+        ['last cell', books.lastCell],
+        ['laughing', books.laughing],
+        ['large', () => books.large(Math.ceil(100_000 * size))],
+        ...(size === 1
+          ? ([
+              ['bomb', books.bomb],
+              ['lying', books.lying],
+            ] as [string, () => Uint8Array][])
+          : []),
+        ['quotes', () => Buffer.alloc(10_000_000 * size, '"')],
+        ['commas', () => Buffer.alloc(10_000_000 * size, ',')],
+        ['bytes', () => Buffer.from(Array.from({ length: 50_000 }, (_, at) => (at * 7919) % 256))],
+      ];
+      const statuses: number[] = [];
+      for (const [name, make] of made)
+        statuses.push(await as('specialist', 'POST', `/files?name=${encodeURIComponent(name)}`, make()));
+      return statuses;
+    },
+  },
+  {
+    name: 'a system that answers without end, in drips, enormously, or in riddles',
+    run: async ({ as, evil, size }) => {
+      const statuses: number[] = [];
+      for (const path of [
+        'endless',
+        ...(size === 1 ? ['drip'] : []),
+        'wide',
+        'nested',
+        'entities',
+        'garbage',
+        'redirect',
+        'page',
+      ])
+        statuses.push(
+          await as(
+            'administrator',
+            'POST',
+            '/systems/try',
+            json({ address: `${evil.address}/${path}/`, token: 'evil-token-123' }),
+          ),
+        );
+      for (const path of ['endless', 'nested', 'redirect'])
+        statuses.push(await as('specialist', 'POST', '/pages/read', json({ address: `${evil.address}/${path}/` })));
+      return statuses;
+    },
+  },
+  {
+    name: 'documents and rehearsals as large as they may be',
+    run: async ({ as, size }) => {
+      const fields = Array.from({ length: Math.ceil(1000 * size) }, (_, at) => ({
+        ...field(`f${at}`, `Field ${at}`),
+        required: false,
+      }));
+      const document = {
+        name: 'Large',
+        source: { kind: 'program' },
+        fields,
+        plan: { steps: [] },
+        settings: { perMinute: 60 },
+      };
+      const key = `large-${Math.round(size * 1000)}`;
+      const statuses = [await as('specialist', 'POST', '/intakes', json({ key, document }))];
+      const samples = Array.from({ length: Math.ceil(200 * size) }, () =>
+        Object.fromEntries(fields.slice(0, 100).map(({ name }) => [name, 'x'.repeat(100)])),
+      );
+      statuses.push(
+        await as(
+          'specialist',
+          'POST',
+          '/intakes/00000000-0000-0000-0000-000000000000/rehearse',
+          json({ document, samples }),
+        ),
+      );
+      statuses.push(await as('specialist', 'POST', '/intakes', '{"key":'.repeat(10_000)));
+      return statuses;
+    },
+  },
+];
+
+/** A server that means no good. */
+export class EvilServer {
+  private readonly server: Server;
+  address = '';
+
+  constructor() {
+    this.server = createServer((request, response) => {
+      const kind = request.url?.split('/')[1];
+      response.on('error', () => undefined);
+      if (kind === 'redirect') return void response.writeHead(302, { Location: '/redirect/' }).end();
+      if (kind === 'garbage') return void response.end(Buffer.alloc(1_000_000, 7));
+      response.setHeader('Content-Type', kind === 'page' || kind === 'nested' ? 'text/html' : 'application/xml');
+      if (kind === 'drip') {
+        const timer = setInterval(() => response.write(' '), 500);
+        return void response.once('close', () => clearInterval(timer));
+      }
+      if (kind === 'endless') {
+        const more = (): void => {
+          while (!response.destroyed)
+            if (!response.write(Buffer.alloc(1 << 20, 'a'))) return void response.once('drain', more);
+        };
+        return more();
+      }
+      if (kind === 'wide')
+        return void response.end(metadata(many(100_000, (at) => `<Property Name="p${at}" Type="Edm.String"/>`)));
+      if (kind === 'entities')
+        return void response.end(
+          `<!DOCTYPE x [<!ENTITY a "ha">${many(20, (at) => `<!ENTITY ${'b'.repeat(at + 2)} "${`&${'b'.repeat(at + 1)};`.repeat(10)}">`)}]>${metadata('')}`,
+        );
+      return void response.end(`${'<div><p>'.repeat(200_000)}`);
+    });
+  }
+
+  async listen(): Promise<void> {
+    await new Promise<void>((resolve) => this.server.listen(0, '127.0.0.1', resolve));
+    this.address = `http://127.0.0.1:${(this.server.address() as AddressInfo).port}`;
+  }
+
+  close(): void {
+    this.server.closeAllConnections();
+    this.server.close();
+  }
+}
+
+const metadata = (properties: string): string =>
+  `<edmx:Edmx Version="4.0" xmlns:edmx="http://docs.oasis-open.org/odata/ns/edmx"><edmx:DataServices><Schema Namespace="N" xmlns="http://docs.oasis-open.org/odata/ns/edm"><EntityType Name="T"><Key><PropertyRef Name="p0"/></Key>${properties}</EntityType><EntityContainer Name="C"><EntitySet Name="S" EntityType="N.T"/></EntityContainer></Schema></edmx:DataServices></edmx:Edmx>`;
