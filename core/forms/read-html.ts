@@ -66,6 +66,10 @@ function readForm(
       continue;
     }
     if (fields.has(name)) continue;
+    if (fields.size === MOST_FIELDS) {
+      left.push({ name, label: label || name, reason: `the form has more than ${MOST_FIELDS} fields` });
+      break;
+    }
     const group = groups.get(name) ?? [control];
     fields.set(name, readField(group, name, label, page, labelsFor));
   }
@@ -80,6 +84,11 @@ function readForm(
     left,
   };
 }
+
+/** Fields that are read of one form; what an intake takes in is less. */
+const MOST_FIELDS = 3000;
+/** Options that a field may have. */
+const MOST_OPTIONS = 5000;
 
 function groupByName(controls: Element[]): Map<string, Element[]> {
   const groups = new Map<string, Element[]>();
@@ -165,7 +174,7 @@ function readChoices(
 ): void {
   field.type = several ? 'options' : 'option';
   if (several) field.multiple = true;
-  field.options = group.map((control) => {
+  field.options = group.slice(0, MOST_OPTIONS).map((control) => {
     const value = attribute(control, 'value') ?? 'on';
     return { value, label: labelOf(control, page, labelsFor) || value };
   });
@@ -190,7 +199,7 @@ function readSelect(field: FormField, select: Element): void {
     const heading = group && attribute(group, 'label');
     options.push(heading ? { value, label: label || value, group: heading } : { value, label: label || value });
   }
-  field.options = options;
+  field.options = options.slice(0, MOST_OPTIONS);
 }
 
 const INPUTS: Record<string, InputType> = {

@@ -110,7 +110,9 @@ export const ATTACKS: Attack[] = [
       for (let at = 0; at < 3000; at += 1) parts.append(`f${at}`, 'x');
       const files = new FormData();
       for (let at = 0; at < 50; at += 1) files.append('photo', new Blob(['x']), `${at}.jpg`);
-      const rows = new URLSearchParams(Array.from({ length: 900 }, (_, at) => [`attendees[${at}][first]`, `A${at}`]));
+      const rows = new URLSearchParams(
+        Array.from({ length: 900 }, (_, at): [string, string] => [`attendees[${at}][first]`, `A${at}`]),
+      );
       const broken = { 'Content-Type': 'multipart/form-data; boundary=x' };
       return Promise.all([
         post('/in/pollination-enquiry', parts),
@@ -118,7 +120,9 @@ export const ATTACKS: Attack[] = [
         post('/in/beginners-course', rows),
         post(
           '/in/beginners-course',
-          new URLSearchParams(Array.from({ length: 900 }, (_, at) => [`x[${10 ** 12 + at}][y]`, '1'])),
+          new URLSearchParams(
+            Array.from({ length: 900 }, (_, at): [string, string] => [`x[${10 ** 12 + at}][y]`, '1']),
+          ),
         ),
         post('/in/pollination-enquiry', '--x\r\nContent-Disposition: form-data; name="a"\r\n\r\n', broken),
         post('/in/pollination-enquiry', `--x\r\n${'A: b\r\n'.repeat(100_000)}`, broken),
@@ -314,7 +318,17 @@ export const ATTACKS: Attack[] = [
         settings: { perMinute: 60 },
       };
       const key = `large-${Math.round(size * 1000)}`;
+      const options = Array.from({ length: 60 }, (_, at) => ({ value: `v${at}`, label: `Option ${at}` }));
+      const chosen = { ...document, fields: fields.map((each) => ({ ...each, type: 'option', options })) };
       const statuses = [await as('specialist', 'POST', '/intakes', json({ key, document }))];
+      statuses.push(
+        await as(
+          'specialist',
+          'POST',
+          '/intakes/00000000-0000-0000-0000-000000000000/rehearse',
+          json({ document: chosen, samples: [] }),
+        ),
+      );
       const samples = Array.from({ length: Math.ceil(200 * size) }, () =>
         Object.fromEntries(fields.slice(0, 100).map(({ name }) => [name, 'x'.repeat(100)])),
       );

@@ -98,12 +98,7 @@ async function signIn(address: string, email: string): Promise<string> {
 }
 
 /** @returns the status; 0 when the connection broke without one, though nothing of the request was too large */
-async function send(
-  url: string,
-  method: string,
-  body: Arena extends never ? never : unknown,
-  headers: Record<string, string>,
-): Promise<number> {
+async function send(url: string, method: string, body: unknown, headers: Record<string, string>): Promise<number> {
   try {
     const response = await fetch(url, {
       method,

@@ -29,6 +29,7 @@ export class TooHeavy extends Error {
 
 /** Seconds each kind of work may take. */
 const PATIENCE: Record<TaskName, number> = {
+  readBody: 10,
   readForms: 10,
   suggest: 15,
   readMetadata: 20,

@@ -1,3 +1,4 @@
+import 'reflect-metadata';
 import type { MessagePort } from 'node:worker_threads';
 import { readForms as formsOf, type ReadForm } from '@zusammen/core/forms';
 import {
@@ -8,6 +9,7 @@ import {
   type TargetEntity,
 } from '@zusammen/core/mapping';
 import { answerRows, matchLists, type KindName, type ListedRecord } from '@zusammen/core/recognition';
+import { readBody as read, type BodyRead } from '../bodies/index.ts';
 import { capabilitiesOf, NotUnderstood, readCsdl, schemaOf } from '../systems/odata/index.ts';
 import type { Capabilities } from '../store/index.ts';
 import type { Schema } from '@zusammen/core/schema';
@@ -22,6 +24,9 @@ import {
 } from './rehearsal.ts';
 
 /** The work that is done away from the thread that answers requests (pool.ts); each is one exported function. */
+
+/** Reads a large body; those of usual size are read where they arrive. */
+export const readBody = ({ bytes, type }: { bytes: Uint8Array; type: string }): BodyRead => read(bytes, type);
 
 export const readForms = ({ html }: { html: string }): ReadForm[] => formsOf(html);
 

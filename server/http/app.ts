@@ -7,6 +7,7 @@ import { pinoHttp } from 'pino-http';
 import type { Context } from './context.ts';
 import { intakeDoor } from './intake-door.ts';
 import { documentSchemas, openApi } from './openapi.ts';
+import { UnreadableBody } from '../bodies/index.ts';
 import { TooHeavy } from '../heavy/index.ts';
 import { isDatabaseAway, loggable, Overloaded } from '../store/index.ts';
 import { Problem } from './problem.ts';
@@ -77,7 +78,7 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
     response.set('Cache-Control', 'no-store');
     next();
   });
-  mount(api, context.db, [
+  mount(api, context, [
     ...routes,
     route({
       method: 'get',
@@ -177,6 +178,8 @@ function asProblem(error: Error & { status?: number }): Problem {
     return new Problem(503, 'Not well', 'The database does not answer; nothing was done. Try again in a moment.', [], {
       'Retry-After': '2',
     });
+  if (error instanceof UnreadableBody)
+    return new Problem(error.status, 'Not readable', error.message, [{ field: error.field, reason: error.reason }]);
   if (error instanceof Overloaded)
     return new Problem(503, 'Too busy', 'More is arriving than can be kept at once; nothing was done. Try again.', [], {
       'Retry-After': '5',

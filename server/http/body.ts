@@ -1,13 +1,13 @@
 import busboy from 'busboy';
 import type { Request } from 'express';
-import { visit } from 'jsonc-parser';
 import { collectValues, flattenPayload, type SubmittedValues } from '@zusammen/core/forms';
-import { parseJsonExactly } from '@zusammen/core/values';
+import { NEVER_NAMES, parseJson, shownName, unfitText, utf8 } from '../bodies/index.ts';
 import { badField, Problem } from './problem.ts';
 
 export const BODY_LIMIT = 1024 * 1024;
 const LIMITS = { fields: 1000, depth: 8 };
-const NEVER = new Set(['__proto__']);
+/** Values and names that a submission may hold before its fields are counted. */
+const JSON_LIMITS = { depth: 32, values: 10_000 };
 
 /** Reads a body's bytes. @throws Problem 413 over the limit, which is noticed before the bytes are kept */
 export function bytesOf(request: Request, limit = BODY_LIMIT): Promise<Buffer> {
@@ -31,70 +31,6 @@ export function bytesOf(request: Request, limit = BODY_LIMIT): Promise<Buffer> {
     request.once('aborted', () => reject(new Problem(400, 'Broken off', 'The request broke off.')));
   });
 }
-
-const strict = new TextDecoder('utf-8', { fatal: true });
-
-function utf8(bytes: Buffer): string {
-  try {
-    return strict.decode(bytes);
-  } catch {
-    throw new Problem(400, 'Not readable', 'The body is not valid UTF-8.');
-  }
-}
-
-/**
- * Parses JSON strictly: what `JSON.parse` lets pass in silence (keys that come twice, `__proto__`, endless nesting)
- * is a problem that names the key.
- */
-export function parseJson(bytes: Buffer, depth = 32): unknown {
-  const text = utf8(bytes);
-  const open: Set<string>[] = [];
-  let nested = 0;
-  let last = '';
-  const deeper = (): void => {
-    nested += 1;
-    if (nested > depth) throw badField('', `is nested deeper than ${depth} levels`, 400);
-  };
-  visit(text, {
-    onObjectBegin: () => {
-      deeper();
-      open.push(new Set());
-    },
-    onObjectProperty: (name) => {
-      const keys = open.at(-1);
-      const unfit = unfitText(name);
-      if (unfit !== undefined) throw badField(name.slice(0, 40), unfit, 400);
-      last = name;
-      if (NEVER.has(name)) throw badField(name, 'is not a name a field can have', 400);
-      if (keys?.has(name)) throw badField(name, 'comes twice', 400);
-      keys?.add(name);
-    },
-    onObjectEnd: () => {
-      nested -= 1;
-      open.pop();
-    },
-    onArrayBegin: deeper,
-    onArrayEnd: () => void (nested -= 1),
-    onLiteralValue: (value: unknown) => {
-      if (typeof value === 'string' && !value.isWellFormed()) throw badField(last, HALF, 400);
-    },
-  });
-  try {
-    return parseJsonExactly(text);
-  } catch (error) {
-    throw new Problem(
-      400,
-      'Not readable',
-      `The body is not valid JSON: ${(error as Error).message.replace(/, ".*$/s, '')}.`,
-    );
-  }
-}
-
-const HALF = 'holds half a character (a lone surrogate)';
-
-/** Why a text can be kept by no database and sent to no system. */
-const unfitText = (text: string): string | undefined =>
-  text.includes('\u0000') ? 'holds a null character' : text.isWellFormed() ? undefined : HALF;
 
 export interface ReadSubmission {
   values: SubmittedValues;
@@ -127,7 +63,7 @@ export async function readSubmission(request: Request, rules: SubmissionRules = 
     return bytes;
   };
   if (type === 'application/json') {
-    const payload = parseJson(await received());
+    const payload = parseJson(await received(), JSON_LIMITS);
     const flat = flattenPayload(payload, LIMITS);
     if (!flat.ok) throw badField(flat.field, flat.reason);
     checked(
@@ -154,11 +90,11 @@ export async function readSubmission(request: Request, rules: SubmissionRules = 
 function checked(pairs: [string, string][]): SubmittedValues {
   if (pairs.length > LIMITS.fields) throw badField('', `has more than ${LIMITS.fields} fields`);
   for (const [name, value] of pairs) {
-    if (NEVER.has(name)) throw badField(name, 'is not a name a field can have');
+    if (NEVER_NAMES.has(name)) throw badField(name, 'is not a name a field can have');
     if (name.length > 500) throw badField(`${name.slice(0, 40)}…`, 'is a name longer than 500 characters');
     for (const text of [name, value]) {
       const unfit = unfitText(text);
-      if (unfit !== undefined) throw badField(name.slice(0, 40).toWellFormed().replaceAll('\u0000', '␀'), unfit);
+      if (unfit !== undefined) throw badField(shownName(name), unfit);
     }
   }
   return collectValues(pairs);
@@ -227,7 +163,7 @@ async function multipartPairs(
 
 function isUtf8(bytes: Buffer): boolean {
   try {
-    strict.decode(bytes);
+    utf8(bytes);
     return true;
   } catch {
     return false;

@@ -1,9 +1,10 @@
 import type { Request, RequestHandler, Response, Router } from 'express';
-import { validated } from '@zusammen/core/documents';
 import { mayAct, userOf } from '../access/index.ts';
 import type { Database, Role, User } from '../store/index.ts';
-import type { Wanted } from '../heavy/index.ts';
-import { bytesOf, parseJson } from './body.ts';
+import { readBody } from '../bodies/index.ts';
+import type { Heavy, Wanted } from '../heavy/index.ts';
+import { bytesOf } from './body.ts';
+import type { Context } from './context.ts';
 import { Problem } from './problem.ts';
 
 /** What a route's work gets to see. `user` is there on every route that isn't for anyone. */
@@ -43,11 +44,10 @@ export const route = <B extends object>(definition: Route<B>): Route => definiti
 export const SESSION_COOKIE = 'zusammen';
 
 /** Puts routes on a router: sign-in, role, body, answer and errors are handled alike for all of them. */
-export function mount(router: Router, db: Database, routes: readonly Route[]): void {
+export function mount(router: Router, { db, heavy }: Pick<Context, 'db' | 'heavy'>, routes: readonly Route[]): void {
   for (const each of routes) {
     const handler: RequestHandler = async (request, response) => {
       const user = each.role === 'anyone' ? undefined : await authorised(db, request, each.role);
-      const body = each.body ? bodyOf(each, await jsonOf(request, each)) : {};
       const query = Object.fromEntries(
         Object.entries(request.query).map(([name, value]) => [name, typeof value === 'string' ? value : undefined]),
       );
@@ -55,15 +55,10 @@ export function mount(router: Router, db: Database, routes: readonly Route[]): v
       response.once('close', () => {
         if (!response.writableFinished) gone.abort();
       });
-      const result = await each.work({
-        request,
-        response,
-        params: request.params as Record<string, string>,
-        query,
-        body,
-        user: user as User,
-        wanted: { by: user?.id ?? String(request.ip), gone: gone.signal },
-      });
+      const wanted = { by: user?.id ?? String(request.ip), gone: gone.signal };
+      const body = each.body ? await bodyOf(each, request, heavy, wanted) : {};
+      const params = request.params as Record<string, string>;
+      const result = await each.work({ request, response, params, query, body, user: user as User, wanted });
       if (response.headersSent) return;
       if (result === undefined) response.status(204).end();
       else response.json(result);
@@ -86,19 +81,19 @@ export function tokenOf(request: Request): string | undefined {
   return cookies.find((each) => each.startsWith(`${SESSION_COOKIE}=`))?.slice(SESSION_COOKIE.length + 1);
 }
 
-async function jsonOf(request: Request, { limit, bodyOptional }: Route): Promise<unknown> {
-  const bytes = await bytesOf(request, limit);
-  return bodyOptional && bytes.length === 0 ? {} : parseJson(bytes);
-}
+/** A body beyond this many bytes is read in a thread: its checks may take longer than others should wait. */
+const READ_HERE = 64 * 1024;
 
-function bodyOf(each: Route, plain: unknown): object {
-  const result = validated(each.body!, plain);
-  if (result.ok) return result.value;
-  const first = result.complaints[0];
+async function bodyOf(each: Route, request: Request, heavy: Heavy, wanted: Wanted): Promise<object> {
+  const bytes = await bytesOf(request, each.limit);
+  if (bytes.length === 0 && each.bodyOptional) return {};
+  const type = each.body!.name;
+  const read = bytes.length > READ_HERE ? await heavy.run('readBody', { bytes, type }, wanted) : readBody(bytes, type);
+  if (read.ok) return read.value;
   throw new Problem(
-    422,
-    'Not acceptable as it is',
-    first ? `${first.field || 'The body'}: ${first.reason}.` : 'The body is not acceptable.',
-    result.complaints,
+    read.status,
+    read.status === 400 ? 'Not readable' : 'Not acceptable as it is',
+    read.detail,
+    read.complaints,
   );
 }

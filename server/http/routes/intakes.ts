@@ -31,7 +31,7 @@ import {
   RehearseBody,
   SaveDraftBody,
   ValuesBody,
-} from '../bodies.ts';
+} from '../../bodies/index.ts';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { isId, limitOf } from '../query.ts';

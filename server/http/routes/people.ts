@@ -10,7 +10,7 @@ import {
   noteChange,
   userById,
 } from '../../store/index.ts';
-import { ChangePersonBody, NewPersonBody } from '../bodies.ts';
+import { ChangePersonBody, NewPersonBody } from '../../bodies/index.ts';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { isId } from '../query.ts';

@@ -35,7 +35,7 @@ import {
   MatchFilesBody,
   SaveRecognitionBody,
   TryRecognitionBody,
-} from '../recognition-bodies.ts';
+} from '../../bodies/index.ts';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { route, type Route } from '../route.ts';

@@ -21,7 +21,7 @@ import {
   type Submission,
   type SubmissionState,
 } from '../../store/index.ts';
-import { AgainBody, AnswerBody, SetAsideBody, TakeBackBody } from '../bodies.ts';
+import { AgainBody, AnswerBody, SetAsideBody, TakeBackBody } from '../../bodies/index.ts';
 import { actorOf, type Context } from '../context.ts';
 import { todayFigures, RANGES, type Range } from '../figures.ts';
 import { sendLedger } from '../ledger-export.ts';

@@ -14,7 +14,7 @@ import {
   type SystemRow,
 } from '../../store/index.ts';
 import { describeAnew, stateFrom } from '../../systems/index.ts';
-import { ChangeSystemBody, ConnectSystemBody, SystemAddressBody } from '../bodies.ts';
+import { ChangeSystemBody, ConnectSystemBody, SystemAddressBody } from '../../bodies/index.ts';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { route, type Route } from '../route.ts';

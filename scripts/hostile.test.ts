@@ -1,0 +1,23 @@
+import { hostileTrial } from './hostile/trial.ts';
+import { PROGRAMS } from './testing/setup.ts';
+import { startWhole, type Whole } from './testing/whole.ts';
+
+// Everything is started, attacked a dozen times and watched; on a busy machine that takes its time.
+jest.setTimeout(600_000);
+
+let whole: Whole;
+beforeAll(async () => {
+  whole = await startWhole({
+    roles: ['web', 'worker'],
+    programs: PROGRAMS,
+    quick: true,
+    people: 60,
+    organisations: 10,
+  });
+}, 240_000);
+afterAll(() => whole.close(), 60_000);
+
+it('whatever strangers, viewers and systems send, nobody else waits for it and no process ends (short of npm run hostile)', async () => {
+  const outcomes = await hostileTrial(whole, 0.12, () => undefined);
+  expect(outcomes.filter(({ broken }) => broken.length > 0)).toEqual([]);
+});
