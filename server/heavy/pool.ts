@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import type { ReadOnlyWorld } from '@zusammen/core/plans';
 import { Piscina } from 'piscina';
@@ -68,7 +69,8 @@ export class Heavy {
       filename: typeof this.program === 'string' ? this.program : this.program.href,
       // With none kept, what waits behind work that is broken off would never be begun.
       minThreads: 1,
-      maxThreads: 2,
+      // What answers everybody keeps cores for itself.
+      maxThreads: Math.max(1, Math.floor(availableParallelism() / 2)),
       maxQueue: MOST_WAITING,
       idleTimeout: 60_000,
       resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },

@@ -32,6 +32,12 @@ function Broken() {
 export const router = createBrowserRouter([
   { path: '/sign-in', element: <SignIn />, errorElement: <Broken /> },
   {
+    path: '/set-password',
+    lazy: async () => ({ Component: (await import('./pages/set-password.tsx')).SetPassword }),
+    hydrateFallbackElement: <Skeleton />,
+    errorElement: <Broken />,
+  },
+  {
     path: '/',
     element: <Shell />,
     hydrateFallbackElement: <Skeleton />,

@@ -155,7 +155,7 @@ export const useRecognition = (system: string | undefined, entity: string | unde
   });
 
 /** Known records as they are now. */
-export const useKnownRecords = (system: string, entity: string, ids: readonly string[]) =>
+export const useKnownRecords = (system: string, entity: string, ids: readonly string[], may: boolean) =>
   useQuery({
     queryKey: ['known', system, entity, ids.join()],
     queryFn: async () =>
@@ -165,7 +165,7 @@ export const useKnownRecords = (system: string, entity: string, ids: readonly st
           `${recognitionPath(system, entity)}/records?ids=${encodeURIComponent(ids.join(','))}`,
         )
       ).records,
-    enabled: ids.length > 0,
+    enabled: may && ids.length > 0,
     staleTime: 30_000,
     placeholderData: keepPreviousData,
   });
@@ -178,7 +178,7 @@ export const useDoubles = (system: string, entity: string, states: string) =>
     placeholderData: keepPreviousData,
   });
 
-export const useGroup = (id: number | undefined, survivor: string | undefined, rule: string) =>
+export const useGroup = (id: number | undefined, survivor: string | undefined, rule: string, may: boolean) =>
   useQuery({
     queryKey: ['doubles', 'group', id, survivor, rule],
     queryFn: () =>
@@ -186,6 +186,6 @@ export const useGroup = (id: number | undefined, survivor: string | undefined, r
         'GET',
         `/doubles/groups/${id}?${new URLSearchParams({ rule, ...(survivor ? { survivor } : {}) }).toString()}`,
       ),
-    enabled: id !== undefined,
+    enabled: may && id !== undefined,
     placeholderData: keepPreviousData,
   });

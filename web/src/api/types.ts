@@ -77,6 +77,8 @@ export interface Intake {
   draft: IntakeDocument;
   revision: number;
   liveVersion: number | null;
+  /** What arrives must be signed with a valid key. */
+  signed: boolean;
 }
 export interface Version {
   number: number;
@@ -265,4 +267,6 @@ export interface Today {
   p95: number | null;
   bars: { at: string; created: number; updated: number; other: number; review: number; refused: number }[];
   needs: { state: SubmissionState; intakeId: string; words: string | null; count: number; oldest: string }[];
+  /** Open intakes that refuse everything: no key for signed events is good. */
+  withoutKey: string[];
 }

@@ -4,6 +4,7 @@ import { api } from '../api/client.ts';
 import { useDo, useMe } from '../api/hooks.ts';
 import type { Change, Role, User } from '../api/types.ts';
 import { Button } from '../parts/button.tsx';
+import { Copy } from '../parts/copy.tsx';
 import { cx } from '../parts/cx.ts';
 import { Dialog } from '../parts/dialog.tsx';
 import { SelectField, TextField } from '../parts/form.tsx';
@@ -32,6 +33,11 @@ export function People() {
   const change = useDo(
     ({ id, ...body }: { id: string; role?: Role; active?: boolean }) => api('PATCH', `/people/${id}`, body),
     ['people', 'changes'],
+  );
+  const [linked, setLinked] = useState<Linked>();
+  const link = useDo(
+    (id: string) => api<{ link: string; expiresAt: string }>('POST', `/people/${id}/password-link`),
+    ['changes'],
   );
   return (
     <>
@@ -79,13 +85,25 @@ export function People() {
                         {id === me.data?.id ? (
                           <span className="text-soft">you</span>
                         ) : (
-                          <button
-                            type="button"
-                            className={cx('font-semibold hover:underline', active ? 'text-brick' : 'text-plum')}
-                            onClick={() => change.mutate({ id, active: !active })}
-                          >
-                            {active ? 'End access' : 'Give it back'}
-                          </button>
+                          <span className="flex gap-4">
+                            <button
+                              type="button"
+                              className={cx('font-semibold hover:underline', active ? 'text-brick' : 'text-plum')}
+                              onClick={() => change.mutate({ id, active: !active })}
+                            >
+                              {active ? 'End access' : 'Give it back'}
+                            </button>
+                            {active && (
+                              <button
+                                type="button"
+                                className="font-semibold text-plum hover:underline"
+                                aria-label={`New password for ${name}`}
+                                onClick={() => link.mutate(id, { onSuccess: (made) => setLinked({ name, ...made }) })}
+                              >
+                                New password…
+                              </button>
+                            )}
+                          </span>
                         )}
                       </td>
                     </tr>
@@ -94,12 +112,13 @@ export function People() {
               </table>
             )}
           </Fetched>
-          {change.error && (
+          {(change.error ?? link.error) && (
             <p role="alert" className="px-4 py-2 text-brick">
-              {change.error.message}
+              {(change.error ?? link.error)!.message}
             </p>
           )}
         </Sheet>
+        <SignIns />
         <Sheet title="What was changed in Zusammen">
           <Fetched query={changes}>
             {(list) =>
@@ -123,14 +142,89 @@ export function People() {
           </Fetched>
         </Sheet>
       </div>
-      {adding && <Add close={() => setAdding(false)} />}
+      {adding && <Add close={() => setAdding(false)} made={setLinked} />}
+      {linked && <OneTimeLink {...linked} close={() => setLinked(undefined)} />}
     </>
   );
 }
 
-function Add({ close }: { close: () => void }) {
-  const [entry, setEntry] = useState({ name: '', email: '', password: '', role: 'specialist' as Role });
-  const add = useDo(() => api('POST', '/people', entry), ['people', 'changes']);
+/** A link by which somebody sets their password, while it is shown. */
+interface Linked {
+  name: string;
+  link: string;
+  expiresAt: string;
+}
+
+function OneTimeLink({ name, link, expiresAt, close }: Linked & { close: () => void }) {
+  return (
+    <Dialog open close={close} title={`A link for ${name}`}>
+      <div className="space-y-4">
+        <p>
+          By this link {name} sets a password. It is good once, until <Moment at={expiresAt} />, and is not shown again;
+          hand it over in a way that nobody else reads.
+        </p>
+        <Copy label="The link" text={link} />
+        <div className="flex justify-end">
+          <Button look="strong" onClick={close}>
+            Done
+          </Button>
+        </div>
+      </div>
+    </Dialog>
+  );
+}
+
+interface SignInLine {
+  id: number;
+  at: string;
+  address: string;
+  succeeded: boolean;
+  name: string | null;
+}
+
+/** Who came in, who tried, and from where. */
+function SignIns() {
+  const signIns = useQuery({
+    queryKey: ['sign-ins'],
+    queryFn: async () => (await api<{ signIns: SignInLine[] }>('GET', '/sign-ins')).signIns,
+  });
+  return (
+    <Sheet title="Sign-ins">
+      <Fetched query={signIns}>
+        {(list) =>
+          list.length === 0 ? (
+            <Empty title="Nobody has signed in yet" />
+          ) : (
+            <div tabIndex={0} role="region" aria-label="Sign-ins, newest first" className="max-h-[300px] overflow-auto">
+              <table className="w-full">
+                <tbody>
+                  {list.map(({ id, at, address, succeeded, name }) => (
+                    <tr key={id}>
+                      <td className={cx(TD, 'pl-4')}>
+                        {name ?? <span className="text-soft">an unknown address</span>}
+                      </td>
+                      <td className={cx(TD, succeeded ? 'text-moss' : 'text-brick')}>
+                        {succeeded ? '● signed in' : '✕ failed'}
+                      </td>
+                      <td className={cx(TD, 'font-mono text-[13px]')}>{address}</td>
+                      <td className={cx(TD, 'pr-4 text-right text-small text-soft')}>
+                        <Moment at={at} />
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          )
+        }
+      </Fetched>
+    </Sheet>
+  );
+}
+
+function Add({ close, made }: { close: () => void; made: (linked: Linked) => void }) {
+  const [entry, setEntry] = useState({ name: '', email: '', role: 'specialist' as Role });
+  const add = useDo(() => api<{ link: string; expiresAt: string }>('POST', '/people', entry), ['people', 'changes']);
   const problem = (field: string): string | undefined => add.error?.errors.find((each) => each.field === field)?.reason;
   const set = (change: Partial<typeof entry>): void => setEntry({ ...entry, ...change });
   return (
@@ -139,7 +233,12 @@ function Add({ close }: { close: () => void }) {
         className="space-y-4"
         onSubmit={(event) => {
           event.preventDefault();
-          add.mutate(undefined, { onSuccess: close });
+          add.mutate(undefined, {
+            onSuccess: (link) => {
+              close();
+              made({ name: entry.name, ...link });
+            },
+          });
         }}
       >
         <TextField
@@ -158,17 +257,6 @@ function Add({ close }: { close: () => void }) {
           error={problem('email')}
           onChange={({ target }) => set({ email: target.value })}
         />
-        <TextField
-          label="First password"
-          type="password"
-          autoComplete="new-password"
-          required
-          minLength={10}
-          help="At least ten characters."
-          value={entry.password}
-          error={problem('password')}
-          onChange={({ target }) => set({ password: target.value })}
-        />
         <SelectField label="Role" value={entry.role} onChange={({ target }) => set({ role: target.value as Role })}>
           {ROLES.map(([value, may]) => (
             <option key={value} value={value}>
@@ -181,6 +269,7 @@ function Add({ close }: { close: () => void }) {
             {add.error.message}
           </p>
         )}
+        <p className="text-small text-soft">They set their password themselves, by a link that is shown next.</p>
         <div className="flex justify-end gap-2">
           <Button onClick={close}>Not now</Button>
           <Button type="submit" look="strong" busy={add.isPending}>

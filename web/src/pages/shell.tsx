@@ -13,6 +13,7 @@ import { Mark } from '../parts/mark.tsx';
 import { Skeleton, Trouble } from '../parts/states.tsx';
 import { FindOrDo } from './find-or-do.tsx';
 import { KeysHelp } from './keys-help.tsx';
+import { OwnPassword } from './own-password.tsx';
 
 const PLACES = [
   ['/', 'Today'],
@@ -112,6 +113,7 @@ function Waiting() {
 function Account({ user }: { user: User }) {
   const client = useQueryClient();
   const navigate = useNavigate();
+  const [changing, setChanging] = useState(false);
   const initials = user.name
     .split(/\s+/)
     .map((part) => part[0])
@@ -125,29 +127,35 @@ function Account({ user }: { user: User }) {
   };
   const item = 'block w-full rounded-[5px] px-3 py-1.5 text-left outline-none data-[highlighted]:bg-wash';
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        aria-label={`Signed in as ${user.name}`}
-        className="grid size-[28px] place-items-center rounded-[8px] bg-ink text-[12px] font-bold text-sheet"
-      >
-        {initials}
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" sideOffset={6} className="sheet z-40 min-w-[220px] border-line p-1.5">
-          <div className="px-3 py-1.5">
-            <p className="font-semibold">{user.name}</p>
-            <p className="text-small text-soft">{user.role}</p>
-          </div>
-          {user.role === 'administrator' && (
-            <DropdownMenu.Item className={item} onSelect={() => void navigate('/people')}>
-              People and changes
+    <>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger
+          aria-label={`Signed in as ${user.name}`}
+          className="grid size-[28px] place-items-center rounded-[8px] bg-ink text-[12px] font-bold text-sheet"
+        >
+          {initials}
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content align="end" sideOffset={6} className="sheet z-40 min-w-[220px] border-line p-1.5">
+            <div className="px-3 py-1.5">
+              <p className="font-semibold">{user.name}</p>
+              <p className="text-small text-soft">{user.role}</p>
+            </div>
+            {user.role === 'administrator' && (
+              <DropdownMenu.Item className={item} onSelect={() => void navigate('/people')}>
+                People and changes
+              </DropdownMenu.Item>
+            )}
+            <DropdownMenu.Item className={item} onSelect={() => setChanging(true)}>
+              Change your password…
             </DropdownMenu.Item>
-          )}
-          <DropdownMenu.Item className={item} onSelect={() => void signOut()}>
-            Sign out
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+            <DropdownMenu.Item className={item} onSelect={() => void signOut()}>
+              Sign out
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      {changing && <OwnPassword close={() => setChanging(false)} />}
+    </>
   );
 }

@@ -426,7 +426,8 @@ function Actions({ told }: { told: SubmissionPath }) {
             Carry out again
           </Button>
         )}
-        {['refused', 'failed', 'in review'].includes(submission.state) && (
+        {(['refused', 'failed', 'in review'].includes(submission.state) ||
+          (submission.state === 'received' && submission.attempts > 0)) && (
           <Button onClick={() => setAside(true)}>Set aside…</Button>
         )}
         {stands && submission.state !== 'received' && (

@@ -70,7 +70,7 @@ export function Today() {
         <div className="space-y-3.5">
           <Sheet title="Needs somebody">
             <Fetched query={today} rows={3}>
-              {({ needs }) => <Needs needs={needs} intakes={intakes.data ?? []} />}
+              {({ needs, withoutKey }) => <Needs needs={needs} withoutKey={withoutKey} intakes={intakes.data ?? []} />}
             </Fetched>
           </Sheet>
           <Sheet title="Systems">
@@ -179,10 +179,28 @@ const NEEDS: Record<string, [one: string, many: string, action: string]> = {
   received: ['submission waits for its system', 'submissions wait for their system', 'Look'],
 };
 
-function Needs({ needs, intakes }: { needs: Figures['needs']; intakes: IntakeLine[] }) {
-  if (needs.length === 0) return <Empty title="Nothing waits">Everything that arrived has been carried out.</Empty>;
+function Needs({ needs, withoutKey, intakes }: Pick<Figures, 'needs' | 'withoutKey'> & { intakes: IntakeLine[] }) {
+  if (needs.length + withoutKey.length === 0)
+    return <Empty title="Nothing waits">Everything that arrived has been carried out.</Empty>;
   return (
     <ul>
+      {withoutKey.map((id) => (
+        <li
+          key={id}
+          className="grid grid-cols-[44px_1fr_auto] items-center border-t border-hair px-4 py-2.5 first:border-t-0"
+        >
+          <span aria-hidden="true" className="text-[17px] font-bold text-brick">
+            ✕
+          </span>
+          <span className="min-w-0">
+            <span className="block">Everything is refused: no key for signed events is good any more</span>
+            <span className="block text-small text-soft">{intakes.find((each) => each.id === id)?.name ?? ''}</span>
+          </span>
+          <Link to={`/intakes/${id}/open`} className="pl-3 font-semibold text-plum hover:underline">
+            Look
+          </Link>
+        </li>
+      ))}
       {needs.map(({ state, intakeId, words, count: many, oldest }) => {
         const [one, more, action] = NEEDS[state] ?? ['', '', 'Look'];
         const name = intakes.find(({ id }) => id === intakeId)?.name ?? '';

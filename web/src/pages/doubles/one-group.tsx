@@ -39,7 +39,18 @@ export function OneGroup({
   setRule: (rule: SurvivorRule) => void;
 }) {
   const [survivor, setSurvivor] = useState<string>();
-  const group = useGroup(id, survivor, rule);
+  const me = useMe();
+  // Looking at records asks their system, which a viewer doesn't.
+  const may = me.data !== undefined && me.data.role !== 'viewer';
+  const group = useGroup(id, survivor, rule, may);
+  if (!may)
+    return (
+      <Sheet>
+        <Empty title="The records are shown to specialists">
+          They are read from their system when a group is looked at; ask a specialist or an administrator.
+        </Empty>
+      </Sheet>
+    );
   return (
     <Sheet>
       <Fetched query={group} rows={10}>

@@ -31,7 +31,7 @@ export function NearPairs({
   const [at, setAt] = useState(0);
   const [answered, setAnswered] = useState<Record<string, boolean | null>>({});
   const pair = pairs[Math.min(at, pairs.length - 1)];
-  const records = useKnownRecords(system, entity.name, pair ? [pair.a, pair.b] : []);
+  const records = useKnownRecords(system, entity.name, pair ? [pair.a, pair.b] : [], may);
   const decide = useDo(
     (body: { a: string; b: string; same: boolean }) =>
       api('POST', `${recognitionPath(system, entity.name)}/decisions`, body),

@@ -154,7 +154,7 @@ export function WhichOne({ told }: { told: SubmissionPath }) {
             Show the other {holding.length - telling.length} fields that hold something
           </button>
         )}
-        {lookedAt && <WouldWrite submission={submission.id} step={step} record={lookedAt} entity={entity} />}
+        {may && lookedAt && <WouldWrite submission={submission.id} step={step} record={lookedAt} entity={entity} />}
       </div>
       <footer className="flex flex-wrap items-center gap-2 border-t border-hair px-4 py-3">
         {candidates.map((candidate, at) => (

@@ -125,6 +125,7 @@ function Line({
     (to: 'paused' | 'running') => api('PUT', `/imports/${line.id}/state`, { state: to }),
     ['intakes'],
   );
+  const remove = useDo(() => api('DELETE', `/files/${line.fileId}`), ['intakes']);
   const [tone, shape] = TONES[line.state];
   return (
     <div className="px-4 py-2.5">
@@ -135,7 +136,7 @@ function Line({
           className="min-w-0 truncate font-semibold hover:underline"
           onClick={toggle}
         >
-          {line.fileName}
+          {line.fileName || 'a file that was removed'}
         </button>
         <Tag tone={tone}>
           {shape} {line.state}
@@ -151,6 +152,17 @@ function Line({
           >
             {line.state === 'running' ? 'Pause' : 'Go on'}
           </Button>
+        )}
+        {mayEdit && line.fileName !== '' && (line.state === 'done' || line.state === 'failed') && (
+          <button
+            type="button"
+            aria-label={`Remove the file ${line.fileName}`}
+            title="Its contents and its name go; the submissions made of it stay"
+            className="ml-auto text-small text-soft hover:text-brick hover:underline"
+            onClick={() => remove.mutate(undefined)}
+          >
+            remove the file
+          </button>
         )}
       </div>
       <progress

@@ -11,10 +11,11 @@ import { useDraft } from '../draft.tsx';
 /** The keys with which events are signed: made here, shown once, changed over without a gap. */
 export function KeysForEvents() {
   const { detail, mayEdit } = useDraft();
-  const { id } = detail.intake;
+  const { id, signed } = detail.intake;
   const secrets = useSecrets(id);
   const [fresh, setFresh] = useState<string>();
   const make = useDo(() => api<{ secret: string }>('POST', `/intakes/${id}/secrets`), ['intakes']);
+  const unsigned = useDo(() => api('PUT', `/intakes/${id}/signing`, { required: false }), ['intakes', 'today']);
   const end = useDo((secret: string) => api('DELETE', `/intakes/${id}/secrets/${secret}`), ['intakes']);
   return (
     <Sheet title="Keys for signed events">
@@ -26,7 +27,11 @@ export function KeysForEvents() {
         <Fetched query={secrets} rows={2}>
           {(list) =>
             list.length === 0 ? (
-              <p className="text-saffron">There is no key: what arrives need not be signed.</p>
+              signed ? (
+                <p className="text-brick">✕ No key is good any more: everything that arrives is refused.</p>
+              ) : (
+                <p className="text-saffron">◆ What arrives need not be signed.</p>
+              )
             ) : (
               <ul className="space-y-1">
                 {list.map(({ id: secret, ending, createdAt, goodUntil }) => (
@@ -68,9 +73,14 @@ export function KeysForEvents() {
             {secrets.data && secrets.data.length > 0 ? 'Make another key' : 'Make a key'}
           </Button>
         )}
-        {make.error && (
+        {mayEdit && signed && secrets.data?.length === 0 && (
+          <Button busy={unsigned.isPending} onClick={() => unsigned.mutate(undefined)}>
+            Take what is not signed
+          </Button>
+        )}
+        {(make.error ?? unsigned.error) && (
           <p role="alert" className="text-brick">
-            {make.error.message}
+            {(make.error ?? unsigned.error)!.message}
           </p>
         )}
       </div>

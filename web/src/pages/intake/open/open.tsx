@@ -22,7 +22,10 @@ export function Open() {
   const { intake, versions, changes } = detail;
   const address = `${window.location.origin}/in/${intake.key}`;
   const state = useDo((to: 'open' | 'closed') => api('PUT', `/intakes/${intake.id}/state`, { state: to }), ['intakes']);
-  const live = useDo((version: number) => api('PUT', `/intakes/${intake.id}/live`, { version }), ['intakes']);
+  const live = useDo(
+    (wanted: { version: number; accept?: true }) => api('PUT', `/intakes/${intake.id}/live`, wanted),
+    ['intakes'],
+  );
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-start gap-3.5">
       <div className="space-y-3.5">
@@ -106,7 +109,7 @@ export function Open() {
                           <button
                             type="button"
                             className="font-semibold text-plum hover:underline"
-                            onClick={() => live.mutate(number)}
+                            onClick={() => live.mutate({ version: number })}
                           >
                             Go live with it
                           </button>
@@ -119,9 +122,14 @@ export function Open() {
             </table>
           )}
           {live.error && (
-            <p role="alert" className="px-4 py-2 text-brick">
-              {live.error.message}
-            </p>
+            <div role="alert" className="flex items-start gap-3 px-4 py-2 text-brick">
+              <p className="min-w-0 flex-1">{live.error.message}</p>
+              {live.error.status === 409 && live.variables && (
+                <Button busy={live.isPending} onClick={() => live.mutate({ ...live.variables, accept: true })}>
+                  Go live all the same
+                </Button>
+              )}
+            </div>
           )}
         </Sheet>
         <Sheet title="What was changed here">
