@@ -78,7 +78,7 @@ export async function bootstrap({ browser = false, database = true, cluster = fa
   }
   ensureDebian({
     ...(database ? { mariadbd: 'mariadb-server' } : {}),
-    ...(browser ? { chromium: 'chromium' } : {}),
+    ...(browser ? { chromium: 'chromium', openssl: 'openssl' } : {}),
     ...(cluster
       ? { '/usr/lib/galera/libgalera_smm.so': 'galera-4', rsync: 'rsync', lsof: 'lsof', socat: 'socat' }
       : {}),

@@ -29,6 +29,8 @@ export interface PrivateDatabase {
 export interface MariadbSettings {
   /** For tests: less durable, faster, and any name of a database will do. */
   quick?: boolean;
+  /** What the server is told besides. */
+  more?: readonly string[];
 }
 
 /** The account our programs use; it may do everything with our databases, and nothing with files, others or the server. */
@@ -46,7 +48,7 @@ const SERVER = '/usr/sbin/mariadbd';
 export async function startMariadb(
   home: string,
   port: number,
-  { quick = false }: MariadbSettings = {},
+  { quick = false, more = [] }: MariadbSettings = {},
 ): Promise<PrivateDatabase> {
   const user = process.getuid?.() === 0 ? userOf('mysql') : undefined;
   openHome(home, user);
@@ -89,6 +91,7 @@ export async function startMariadb(
       '--innodb-buffer-pool-size=512M',
       '--innodb-log-file-size=256M',
       ...(quick ? ['--innodb-flush-log-at-trx-commit=2', '--skip-innodb-doublewrite'] : []),
+      ...more,
     ],
     // Its own process group: Ctrl-C in the terminal reaches us alone, and we stop it last.
     { stdio: 'ignore', detached: true, cwd: data },

@@ -332,3 +332,32 @@ describe('computation on request', () => {
     expect(policy).toContain("frame-ancestors 'none'");
   });
 });
+
+describe('disconnecting a system', () => {
+  it('looks at what is live and what is on its way, not at drafts alone', async () => {
+    const system = (await stage.api('GET', '/systems')).body.systems[0];
+    const intakes = (await stage.api('GET', '/intakes')).body.intakes as { id: string }[];
+    // Nothing of any draft uses it any more; what is live does.
+    for (const { id } of intakes) {
+      const { intake } = (await stage.api('GET', `/intakes/${id}`)).body;
+      const document = { ...intake.draft, plan: { ...intake.draft.plan, steps: [] } };
+      await stage.api('PUT', `/intakes/${id}/draft`, { revision: intake.revision, document });
+    }
+    const refused = await stage.api('DELETE', `/systems/${system.id}`);
+    expect(refused).toMatchObject({ status: 409, body: { detail: expect.stringContaining('which is live') } });
+  });
+});
+
+it('Today tells how long most take by the newest, not by the quickest', async () => {
+  await stage.settled();
+  const now = Date.now();
+  await stage.db.$client.query('DELETE FROM submissions');
+  const rows = Array.from({ length: 100 }, (_, at) => [new Date(now - 60_000), new Date(now - 60_000 + (at + 1) * 10)]);
+  for (const [received, settled] of rows)
+    await stage.db.$client.query(
+      "INSERT INTO submissions (id, intake_id, version, state, label, submitted, via, received_at, due_at, settled_at) VALUES (UUID(), UUID(), 1, 'applied', '', '{}', 'form', ?, ?, ?)",
+      [received, received, settled],
+    );
+  const { median, p95 } = (await stage.api('GET', '/today')).body;
+  expect({ median, p95 }).toEqual({ median: 510, p95: 960 });
+});

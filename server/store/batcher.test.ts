@@ -1,4 +1,4 @@
-import { Batcher } from './batcher.ts';
+import { Batcher, Overloaded } from './batcher.ts';
 
 const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 
@@ -54,5 +54,17 @@ describe('group commit', () => {
     );
     expect(await Promise.all([1, 2, 3, 4, 5, 6, 7].map((item) => batcher.add(item)))).toEqual([1, 2, 3, 4, 5, 6, 7]);
     expect(Math.max(...sizes)).toBe(3);
+  });
+
+  it('sends away what comes while too much waits, and keeps what waits', async () => {
+    let go = (): void => undefined;
+    const gate = new Promise<void>((resolve) => (go = resolve));
+    const batcher = new Batcher<number, number>(async (items) => gate.then(() => items), 0, 2, 3);
+    const kept = [1, 2].map((item) => batcher.add(item));
+    await Promise.resolve();
+    const more = [3, 4, 5].map((item) => batcher.add(item));
+    await expect(batcher.add(6)).rejects.toBeInstanceOf(Overloaded);
+    go();
+    expect(await Promise.all([...kept, ...more])).toEqual([1, 2, 3, 4, 5]);
   });
 });

@@ -196,3 +196,51 @@ describe('reading known records from a system that can do less', () => {
     expect(left).toEqual([]);
   });
 });
+
+describe('records whose ids differ in case only', () => {
+  it('are known as two, and a reading of everything goes on', async () => {
+    const { rememberKnown, forgetKnown } = await import('../../store/index.ts');
+    const keys = () => [];
+    const record = (recordId: string) => ({ recordId, packed: recordId, keys: [] });
+    expect(await rememberKnown(stage.db, 9_001, 1, ['a1B', 'A1b', 'á1b', 'a1B '].map(record), keys)).toBe(4);
+    expect(await rememberKnown(stage.db, 9_001, 2, ['a1B', 'A1b'].map(record), keys)).toBe(0);
+    expect(await forgetKnown(stage.db, 9_001, ['a1b'], keys)).toBe(0);
+    expect(await forgetKnown(stage.db, 9_001, ['A1b'], keys)).toBe(1);
+  });
+});
+
+describe('a system that tells changes in no way', () => {
+  it('is read as a whole again, and what is gone from it is known no longer', async () => {
+    const people = makeEntity('People', [
+      makeField('id', { type: 'id' }),
+      makeField('last_name'),
+      makeField('email', { type: 'email' }),
+    ]);
+    let there = ['k1', 'k2', 'k3'].map((id) => ({
+      id,
+      values: { last_name: `Quitte${id}`, email: `${id}@biene.example` },
+    }));
+    const client = { page: async (): Promise<Page> => ({ records: there, gone: [] }) } as unknown as System;
+    const view = new LiveView(stage.db);
+    view.allSchemas = async () => new Map([['untold', { entities: [people] }]]);
+    await saveRecognition(stage.db, 'untold', 'People', suggestRecognition(people)!, 0, { id: null, name: 'Test' });
+    const { scope } = (await recognitionOfEntity(stage.db, 'untold', 'People'))!;
+    const known = async () => {
+      const settings = { name: 'test', pollMs: 1000, log: () => undefined };
+      const filler = new Filler(stage.db, { client: async () => client }, view, view.known, settings);
+      await stage.db.$client.query('UPDATE recognitions SET due_at = NOW(3) - INTERVAL 1 SECOND WHERE scope = ?', [
+        scope,
+      ]);
+      await filler.work();
+      await filler.stop();
+      const [rows] = await stage.db.$client.query(
+        'SELECT record_id AS id FROM known_records WHERE scope = ? ORDER BY record_id',
+        [scope],
+      );
+      return (rows as { id: string }[]).map(({ id }) => id);
+    };
+    expect(await known()).toEqual(['k1', 'k2', 'k3']);
+    there = there.slice(0, 2);
+    expect(await known()).toEqual(['k1', 'k2']);
+  });
+});
