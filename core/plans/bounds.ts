@@ -19,21 +19,44 @@ const KINDS: Partial<Record<string, BoundedKind>> = {
   options: 'option',
 };
 
+interface Looked {
+  kinds: ReadonlyMap<string, BoundedKind>;
+  groups: readonly string[];
+  names: readonly string[];
+}
+/** What is looked at in every submission of a form, worked out once for its fields. */
+const lookedOnce = new WeakMap<readonly object[], Looked>();
+
+function lookedAt(fields: Fields): Looked {
+  const known = lookedOnce.get(fields);
+  if (known) return known;
+  const looked = {
+    kinds: new Map(fields.map(({ name, type }) => [name, KINDS[type] ?? 'text'])),
+    groups: groupsOf(fields),
+    names: fields.map(({ name }) => name),
+  };
+  lookedOnce.set(fields, looked);
+  return looked;
+}
+
+type Fields = readonly { name: string; type: string; group?: string }[];
+
 /** A field whose value is longer than any of its kind, or a group of too many rows; undefined when all is well. */
 export function beyondBounds(
   values: SubmittedValues,
-  fields: readonly { name: string; type: string; group?: string }[],
+  fields: Fields,
   plan: Pick<Plan, 'steps'>,
 ): { field: string; reason: string } | undefined {
-  const kindOf = new Map(fields.map(({ name, type }) => [name, KINDS[type] ?? 'text']));
-  for (const [name, value] of Object.entries(values))
+  const { kinds, groups, names } = lookedAt(fields);
+  for (const name in values) {
+    const value = values[name]!;
+    const kind = kinds.get(name) ?? 'text';
     for (const text of Array.isArray(value) ? value : [value]) {
-      const reason = tooLong(text, kindOf.get(name) ?? 'text');
+      const reason = tooLong(text, kind);
       if (reason !== undefined) return { field: name, reason: `is too long: ${reason}` };
     }
-  const names = fields.map(({ name }) => name);
-  const groups = new Set([...groupsOf(fields), ...plan.steps.flatMap(({ repeat }) => repeat ?? [])]);
-  for (const group of groups) {
+  }
+  for (const group of new Set([...groups, ...plan.steps.flatMap(({ repeat }) => repeat ?? [])])) {
     const rows = rowsOf(group, names, values).length;
     if (rows > MOST_ROWS) return { field: group, reason: `has ${rows} rows, more than the ${MOST_ROWS} taken at once` };
   }

@@ -29,7 +29,8 @@ interface Row {
   version: number;
   label: string;
   arrival: Arrival;
-  fingerprint: Buffer;
+  /** Of a submission that has a key: what it says. */
+  fingerprint: Buffer | null;
   lanes: Buffer[];
 }
 
@@ -72,7 +73,7 @@ export class Acceptor {
       version,
       label: titleOf(document.fields, arrival.values).slice(0, 160),
       arrival,
-      fingerprint: fingerprintOf(arrival.values),
+      fingerprint: arrival.idempotencyKey === undefined ? null : fingerprintOf(arrival.values),
       lanes: lanesOf(document, arrival.values, schemas, recognitions).map(laneHash),
     });
     if (accepted === 'used otherwise')
@@ -114,7 +115,8 @@ function commit(db: Database, rows: readonly Row[]): Promise<(Accepted | 'used o
     return rows.map((row, at) => {
       const { id, fingerprint } = stored[at]!;
       // What came before fingerprints were kept, or has been forgotten, can't be compared.
-      const otherwise = id !== row.id && fingerprint !== null && !fingerprint.equals(row.fingerprint);
+      const known = id !== row.id && fingerprint !== null && row.fingerprint !== null;
+      const otherwise = known && !fingerprint.equals(row.fingerprint!);
       return otherwise ? 'used otherwise' : { id, again: id !== row.id };
     });
   });
