@@ -13,7 +13,7 @@ export function watchOver(patienceS = PATIENCE_S): () => void {
   const beats = new Int32Array(new SharedArrayBuffer(4));
   const heart = setInterval(() => Atomics.add(beats, 0, 1), 250);
   heart.unref();
-  const thread = new Worker(WATCHER, { eval: true, workerData: { beats, patienceS } });
+  const thread = new Worker(WATCHER, { eval: true, execArgv: [], workerData: { beats, patienceS } });
   thread.unref();
   return () => {
     clearInterval(heart);

@@ -189,6 +189,20 @@ describe('what a dead process leaves', () => {
     expect((await inMinutes(1)).claimed).toMatchObject([{ seq, givenUp: false }]);
     expect((await inMinutes(2)).claimed).toMatchObject([{ seq, givenUp: true }]);
   });
+
+  it('is not given up when it had only just been begun each time, unless that goes on and on', async () => {
+    const seq = await queue();
+    const blamed: boolean[] = [];
+    for (let time = 0; time < 8; time += 1) {
+      const at = new Date(Date.now() + time * 2_000);
+      await db.$client.query('UPDATE submissions SET claimed_until = ? WHERE seq = ?', [
+        new Date(at.getTime() - 1),
+        seq,
+      ]);
+      blamed.push((await claimDue(db, `w${time}`, 1, at)).claimed[0]!.givenUp);
+    }
+    expect(blamed).toEqual([false, false, false, false, false, false, true, true]);
+  });
 });
 
 describe('a worker that was stuck, and whose claim has passed to another', () => {

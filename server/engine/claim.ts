@@ -14,7 +14,7 @@ export interface Claimed {
   fresh: boolean;
   /** The claim's number; what is settled under an older one counts for nothing. */
   claim: number;
-  /** It was at work alone when its process died or stalled, and not for the first time: it isn't tried again. */
+  /** It was at work alone, for long, when its process died or stalled, and not for the first time: it isn't tried again. */
   givenUp: boolean;
 }
 
@@ -44,13 +44,19 @@ interface Due {
   settled_before: number;
   claim: number;
   begun: number;
+  begun_at: Date | null;
   begun_alone: number;
+  lingered: number;
 }
 
 /** Suspects tried together after the first time; what was begun more often is tried alone. */
 const SUSPECTS_AT_ONCE = 12;
-/** After being at work alone when its process ended, and this many times in all, a submission is given up. */
+/** After being at work alone, for long, when its process ended, and this many times in all, a submission is given up. */
 const MOST_BEGUN = 2;
+/** However short it was at work: so often in a row is no accident. */
+const MOST_BEGUN_SHORTLY = 6;
+/** Milliseconds after which whoever takes it up knows that it was at work for long, though nobody could say so. */
+const LONG_MS = 15_000;
 
 /** Intakes that one claim serves; with more of them due, the others' turn comes with the next claims. */
 const INTAKES_AT_ONCE = 16;
@@ -93,11 +99,11 @@ export function claimDue(
     if (won.length === 0) return { claimed: [], suspects };
     // Counted before it is begun: a process that ends in the middle of it can't count any more.
     await query(
-      `UPDATE submissions SET claimed_by = ?, claimed_until = ?, claim = claim + 1, begun = begun + 1, begun_alone = ?
-       WHERE seq IN (?)`,
-      [worker, new Date(now.getTime() + CLAIM_MS), idle && won.length === 1, won.map(({ seq }) => seq)],
+      `UPDATE submissions SET claimed_by = ?, claimed_until = ?, claim = claim + 1,
+         begun = begun + 1, begun_at = ?, begun_alone = ?, lingered = FALSE WHERE seq IN (?)`,
+      [worker, new Date(now.getTime() + CLAIM_MS), now, idle && won.length === 1, won.map(({ seq }) => seq)],
     );
-    return { claimed: won.map(toClaimed), suspects };
+    return { claimed: won.map((row) => toClaimed(row, now)), suspects };
   });
 }
 
@@ -137,7 +143,7 @@ async function dueInShares(query: Query, limit: number, now: Date, passOver: Rea
 function dueOf(query: Query, intake: string, limit: number, now: Date, except: readonly number[]): Promise<Due[]> {
   if (limit <= 0) return Promise.resolve([]);
   return query<Due>(
-    `SELECT seq, id, intake_id, version, attempts, submitted, answers, received_at, claimed_by, course IS NOT NULL AS settled_before, claim, begun, begun_alone
+    `SELECT seq, id, intake_id, version, attempts, submitted, answers, received_at, claimed_by, course IS NOT NULL AS settled_before, claim, begun, begun_at, begun_alone, lingered
      FROM submissions
      WHERE state = 'received' AND blocked = FALSE AND intake_id = ? AND due_at <= ?
        AND (claimed_until IS NULL OR claimed_until < ?) ${except.length > 0 ? 'AND seq NOT IN (?)' : ''}
@@ -189,7 +195,22 @@ async function holdLanes(query: Query, lanes: readonly Lane[]): Promise<Set<numb
   return lost;
 }
 
-function toClaimed(row: Due): Claimed {
+/**
+ * Whether a submission is what ends its processes. A process may be ended by anybody at any time, and takes whatever is
+ * at work with it; so it counts only where nothing else was, and not where it had just been begun.
+ */
+function isToBlame({ begun, begun_at: at, begun_alone: alone, lingered }: Due, now: Date): boolean {
+  if (begun >= MOST_BEGUN_SHORTLY) return alone === 1;
+  const long = lingered === 1 || (at !== null && now.getTime() - at.getTime() > LONG_MS);
+  return begun >= MOST_BEGUN && alone === 1 && long;
+}
+
+/** Notes that a submission is alone at work and has been for a while. */
+export async function noteLingering(db: Database, worker: string, seq: number): Promise<void> {
+  await db.$client.query('UPDATE submissions SET lingered = TRUE WHERE seq = ? AND claimed_by = ?', [seq, worker]);
+}
+
+function toClaimed(row: Due, now: Date): Claimed {
   const json = <T>(value: string | T): T => (typeof value === 'string' ? (JSON.parse(value) as T) : value);
   return {
     seq: row.seq,
@@ -202,7 +223,7 @@ function toClaimed(row: Due): Claimed {
     receivedAt: row.received_at,
     fresh: row.claimed_by === null && row.attempts === 0 && row.settled_before === 0,
     claim: row.claim + 1,
-    givenUp: row.begun >= MOST_BEGUN && row.begun_alone === 1,
+    givenUp: isToBlame(row, now),
   };
 }
 

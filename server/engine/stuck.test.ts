@@ -34,16 +34,21 @@ const begun = async (id: string): Promise<number> => {
   const [rows] = await stage.db.$client.query('SELECT begun FROM submissions WHERE id = ?', [id]);
   return (rows as { begun: number }[])[0]!.begun;
 };
+/** It has been alone at work for a while, and that is known. */
+const lingers = async (id: string): Promise<boolean> => {
+  const [rows] = await stage.db.$client.query('SELECT lingered FROM submissions WHERE id = ?', [id]);
+  return (rows as { lingered: number }[])[0]!.lingered === 1;
+};
 const stateOf = async (id: string) => (await stage.api('GET', `/submissions/${id}`)).body;
 
 it('what was at work alone when its process ended twice is failed in words; the next in its lane goes on; a person may send it again', async () => {
-  await stage.fault({ kind: 'slow', ms: 30_000 });
+  await stage.fault({ kind: 'slow', ms: 8_000 });
   const values = enquiry();
   const id = await send(values);
   const next = await send({ ...values, contact_phone: '030 23125 088' });
   for (const times of [1, 2]) {
     const child = await worker();
-    await until(async () => (await begun(id)) === times);
+    await until(async () => (await begun(id)) === times && (await lingers(id)));
     await child.kill();
   }
   await stage.noFaults();

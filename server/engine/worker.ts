@@ -1,7 +1,7 @@
 import { carryOut, type Course, type IntakeDocument } from '@zusammen/core/plans';
 import { Batcher, loggable, noteIntents, type Database, type LedgerEntry } from '../store/index.ts';
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
-import { claimDue, prolongClaims, type Claimed } from './claim.ts';
+import { claimDue, noteLingering, prolongClaims, type Claimed } from './claim.ts';
 import type { LiveView } from './live.ts';
 import { GATHER_MS, Settler, TakenOver, type Settlement } from './settle.ts';
 import { EngineWorld, LaneBusy } from './world.ts';
@@ -21,6 +21,9 @@ export interface WorkerSettings {
 
 /** The longest a submission waits for a system before it counts as failed: attempts double up to ten minutes each. */
 const MOST_ATTEMPTS = 40;
+
+/** Milliseconds after which what is alone at work is noted to be. */
+const LINGERS_MS = 500;
 
 /** Milliseconds until one that stands behind another, as it turned out, is looked at again. */
 const BUSY_MS = 100;
@@ -43,6 +46,10 @@ export class Worker {
   private stopped = false;
   private poll: NodeJS.Timeout | undefined;
   private heartbeat: NodeJS.Timeout | undefined;
+  private lingering: NodeJS.Timeout | undefined;
+  /** When something was begun last, and what was noted to go on for long. */
+  private begunAt = 0;
+  private noted: Claimed | undefined;
   private readonly intents: Batcher<LedgerEntry, number>;
   private readonly settler: Settler;
 
@@ -66,6 +73,7 @@ export class Worker {
         new Date(),
       ).catch(() => undefined);
     }, 10_000);
+    this.lingering = setInterval(() => this.noteLingering(), LINGERS_MS);
     this.look();
   }
 
@@ -94,6 +102,15 @@ export class Worker {
     return this.atWork.size === 0 && this.claimed.length === 0;
   }
 
+  /** What is alone at work for a while is noted to be, once: it may be what this process ends of. */
+  private noteLingering(): void {
+    const [only, ...others] = this.atWork.keys();
+    if (!only || others.length > 0 || this.claimed.length > 0) return;
+    if (this.noted === only || Date.now() - this.begunAt < LINGERS_MS) return;
+    this.noted = only;
+    void noteLingering(this.db, this.settings.name, only.seq).catch(() => undefined);
+  }
+
   private groupOf(intakeId: string): string {
     return this.systemsOf.get(intakeId) ?? intakeId;
   }
@@ -117,6 +134,7 @@ export class Worker {
         this.look();
       });
       this.atWork.set(submission, work);
+      this.begunAt = Date.now();
     }
   }
 
@@ -130,6 +148,7 @@ export class Worker {
       await Promise.race(this.atWork.values());
     }
     clearInterval(this.heartbeat);
+    clearInterval(this.lingering);
   }
 
   /** Resolves when the queue holds nothing that could be worked on now; for tests and the demo's loading. */

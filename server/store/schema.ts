@@ -286,9 +286,12 @@ export const submissions = mysqlTable(
     claimedUntil: moment('claimed_until'),
     /** Counts claims. Who settles names the one it holds: a claim that lapsed meanwhile settles nothing (a fencing token). */
     claim: int('claim').notNull().default(0),
-    /** Times it was begun and nobody put down what came of it, and whether it was alone at work the last time. */
+    /** Times it was begun and nobody put down what came of it. */
     begun: int('begun').notNull().default(0),
+    /** Of the last time: when, whether nothing else was at work beside it, and whether it went on for long. */
+    begunAt: moment('begun_at'),
     begunAlone: boolean('begun_alone').notNull().default(false),
+    lingered: boolean('lingered').notNull().default(false),
     settledAt: moment('settled_at'),
     answers: json('answers').$type<Record<string, Answer>>(),
     course: json('course').$type<Course>(),

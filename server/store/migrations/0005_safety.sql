@@ -33,7 +33,9 @@ ALTER TABLE `intakes` ADD `signed` boolean DEFAULT false NOT NULL;--> statement-
 ALTER TABLE `submissions` ADD `fingerprint` binary(16);--> statement-breakpoint
 ALTER TABLE `submissions` ADD `claim` int DEFAULT 0 NOT NULL;--> statement-breakpoint
 ALTER TABLE `submissions` ADD `begun` int DEFAULT 0 NOT NULL;--> statement-breakpoint
+ALTER TABLE `submissions` ADD `begun_at` datetime(3);--> statement-breakpoint
 ALTER TABLE `submissions` ADD `begun_alone` boolean DEFAULT false NOT NULL;--> statement-breakpoint
+ALTER TABLE `submissions` ADD `lingered` boolean DEFAULT false NOT NULL;--> statement-breakpoint
 ALTER TABLE `systems` ADD `revision` int DEFAULT 1 NOT NULL;--> statement-breakpoint
 ALTER TABLE `users` ADD `password_set_at` datetime(3);--> statement-breakpoint
 CREATE INDEX `sign_ins_account` ON `sign_ins` (`account`,`at`);--> statement-breakpoint
