@@ -175,25 +175,6 @@ test('a submission that the CRM refuses is seen with its words, set aside, and f
   await expect(page.getByRole('article').locator('header')).toContainText('refused');
 });
 
-test('somebody is given access as a viewer, and it is ended', async ({ app: page }) => {
-  await page.goto(`${address()}/people`);
-  await page.getByRole('button', { name: 'Give somebody access' }).click();
-  const dialog = page.getByRole('dialog');
-  await dialog.getByLabel('Name').fill('Tobias Underhill');
-  await dialog.getByLabel('E-mail address').fill('mara@cloverhollow.example');
-  await dialog.getByLabel('First password').fill('ten letters and more');
-  await dialog.getByLabel('Role').selectOption('viewer');
-  await dialog.getByRole('button', { name: 'Give access' }).click();
-  await expect(dialog.getByText('has access already')).toBeVisible();
-  await dialog.getByLabel('E-mail address').fill('tobias@cloverhollow.example');
-  await dialog.getByRole('button', { name: 'Give access' }).click();
-  const row = page.getByRole('row', { name: /Tobias Underhill/ });
-  await expect(row.getByLabel('Role of Tobias Underhill')).toHaveValue('viewer');
-  await row.getByRole('button', { name: 'End access' }).click();
-  await expect(row.getByRole('button', { name: 'Give it back' })).toBeVisible();
-  await expect(page.getByText('Mara Osterwisch gave access')).toBeVisible();
-});
-
 test('a system that stops answering is seen as such, and its submissions go on when it answers again', async ({
   app: page,
 }) => {

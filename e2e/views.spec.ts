@@ -52,6 +52,7 @@ for (const scheme of ['light', 'dark'] as const) {
       '/systems',
       '/systems?connect=1',
       '/people',
+      '/set-password#first.nothing',
     ];
     for (const path of views.filter((each) => scheme === 'light' || dark.test(each))) {
       await test.step(path, async () => {

@@ -50,75 +50,77 @@ export function People() {
         }
       />
       <div className="grid grid-cols-2 items-start gap-3.5">
-        <Sheet title="People">
-          <Fetched query={people}>
-            {(list) => (
-              <table className="w-full">
-                <thead>
-                  <tr>
-                    <th className={cx(TH, 'pl-4')}>Person</th>
-                    <th className={TH}>Role</th>
-                    <th className={TH}>Access</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {list.map(({ id, name, email, role, active }) => (
-                    <tr key={id}>
-                      <td className={cx(TD, 'pl-4')}>
-                        <span className="font-semibold">{name}</span>
-                        <span className="block text-small text-soft">{email}</span>
-                      </td>
-                      <td className={TD}>
-                        <select
-                          aria-label={`Role of ${name}`}
-                          disabled={id === me.data?.id}
-                          value={role}
-                          onChange={({ target }) => change.mutate({ id, role: target.value as Role })}
-                          className="h-[30px] rounded-[6px] border border-line bg-sheet px-2"
-                        >
-                          {ROLES.map(([value]) => (
-                            <option key={value}>{value}</option>
-                          ))}
-                        </select>
-                      </td>
-                      <td className={cx(TD, 'pr-4')}>
-                        {id === me.data?.id ? (
-                          <span className="text-soft">you</span>
-                        ) : (
-                          <span className="flex gap-4">
-                            <button
-                              type="button"
-                              className={cx('font-semibold hover:underline', active ? 'text-brick' : 'text-plum')}
-                              onClick={() => change.mutate({ id, active: !active })}
-                            >
-                              {active ? 'End access' : 'Give it back'}
-                            </button>
-                            {active && (
+        <div className="space-y-3.5">
+          <Sheet title="People">
+            <Fetched query={people}>
+              {(list) => (
+                <table className="w-full">
+                  <thead>
+                    <tr>
+                      <th className={cx(TH, 'pl-4')}>Person</th>
+                      <th className={TH}>Role</th>
+                      <th className={TH}>Access</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {list.map(({ id, name, email, role, active }) => (
+                      <tr key={id}>
+                        <td className={cx(TD, 'pl-4')}>
+                          <span className="font-semibold">{name}</span>
+                          <span className="block text-small text-soft">{email}</span>
+                        </td>
+                        <td className={TD}>
+                          <select
+                            aria-label={`Role of ${name}`}
+                            disabled={id === me.data?.id}
+                            value={role}
+                            onChange={({ target }) => change.mutate({ id, role: target.value as Role })}
+                            className="h-[30px] rounded-[6px] border border-line bg-sheet px-2"
+                          >
+                            {ROLES.map(([value]) => (
+                              <option key={value}>{value}</option>
+                            ))}
+                          </select>
+                        </td>
+                        <td className={cx(TD, 'pr-4')}>
+                          {id === me.data?.id ? (
+                            <span className="text-soft">you</span>
+                          ) : (
+                            <span className="flex gap-4">
                               <button
                                 type="button"
-                                className="font-semibold text-plum hover:underline"
-                                aria-label={`New password for ${name}`}
-                                onClick={() => link.mutate(id, { onSuccess: (made) => setLinked({ name, ...made }) })}
+                                className={cx('font-semibold hover:underline', active ? 'text-brick' : 'text-plum')}
+                                onClick={() => change.mutate({ id, active: !active })}
                               >
-                                New password…
+                                {active ? 'End access' : 'Give it back'}
                               </button>
-                            )}
-                          </span>
-                        )}
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+                              {active && (
+                                <button
+                                  type="button"
+                                  className="font-semibold text-plum hover:underline"
+                                  aria-label={`New password for ${name}`}
+                                  onClick={() => link.mutate(id, { onSuccess: (made) => setLinked({ name, ...made }) })}
+                                >
+                                  New password…
+                                </button>
+                              )}
+                            </span>
+                          )}
+                        </td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              )}
+            </Fetched>
+            {(change.error ?? link.error) && (
+              <p role="alert" className="px-4 py-2 text-brick">
+                {(change.error ?? link.error)!.message}
+              </p>
             )}
-          </Fetched>
-          {(change.error ?? link.error) && (
-            <p role="alert" className="px-4 py-2 text-brick">
-              {(change.error ?? link.error)!.message}
-            </p>
-          )}
-        </Sheet>
-        <SignIns />
+          </Sheet>
+          <SignIns />
+        </div>
         <Sheet title="What was changed in Zusammen">
           <Fetched query={changes}>
             {(list) =>

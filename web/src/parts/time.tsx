@@ -1,5 +1,5 @@
-import { formatDistanceToNowStrict } from 'date-fns';
 import { useEffect, useState } from 'react';
+import { relative } from './relative.ts';
 
 const exact = new Intl.DateTimeFormat(undefined, { dateStyle: 'long', timeStyle: 'medium' });
 const number = new Intl.NumberFormat();
@@ -13,10 +13,9 @@ export function Moment({ at }: { at: string | null | undefined }) {
   }, []);
   if (!at) return <span className="text-soft">–</span>;
   const date = new Date(at);
-  const recent = Date.now() - date.getTime() < 10_000;
   return (
     <time dateTime={at} title={exact.format(date)} className="whitespace-nowrap">
-      {recent ? 'just now' : `${formatDistanceToNowStrict(date)} ago`}
+      {relative(date, Date.now())}
     </time>
   );
 }

@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import { api, ApiProblem } from '../../api/client.ts';
-import { useIntake } from '../../api/hooks.ts';
+import { useIntake, useSecrets } from '../../api/hooks.ts';
 import { Button } from '../../parts/button.tsx';
 import { Tag } from '../../parts/chip.tsx';
 import { cx } from '../../parts/cx.ts';
@@ -159,6 +159,8 @@ function Stations() {
   const { pathname } = useLocation();
   const base = `/intakes/${detail.intake.id}`;
   const { figures, intake } = detail;
+  const keys = useSecrets(intake.id);
+  const refusesAll = intake.signed && keys.data?.length === 0;
   const groups = new Set(document.fields.flatMap(({ group }) => group ?? []));
   const well = (rehearsal.data ?? []).filter(({ course }) => course?.state === 'applied').length;
   const steps = document.plan.steps.length;
@@ -190,8 +192,14 @@ function Stations() {
     [
       'open',
       'Open',
-      intake.state === 'open' ? 'takes submissions' : intake.state === 'closed' ? 'closed' : 'not published',
-      intake.state === 'open',
+      intake.state === 'open'
+        ? refusesAll
+          ? 'refuses everything: no key is good'
+          : 'takes submissions'
+        : intake.state === 'closed'
+          ? 'closed'
+          : 'not published',
+      intake.state === 'open' && !refusesAll,
     ],
     [
       'history',
