@@ -99,6 +99,7 @@ await take('doubles', `/schema/doubles?${people}`, async () => {
   await page.getByRole('list', { name: 'Groups' }).waitFor({ timeout: 60_000 });
   await page.waitForTimeout(1500);
 });
+await take('people', '/people');
 await take('systems', '/systems');
 await browser.close();
 process.exit(0);

@@ -183,6 +183,14 @@ describe('what a dead process leaves', () => {
     expect(alone.claimed[0]).toMatchObject({ givenUp: false });
   });
 
+  it('keeps nobody waiting whom it can’t be tried before: a fresh one is begun while its lane is held elsewhere', async () => {
+    const suspect = await queue('kathi');
+    await inMinutes(0);
+    await db.$client.query('UPDATE lane_holders SET seq = seq + 1000000 WHERE seq = ?', [suspect]);
+    const fresh = await queue();
+    expect(await inMinutes(1)).toMatchObject({ claimed: [{ seq: fresh }], suspects: false });
+  });
+
   it('is given up when it was alone at work, and not for the first time', async () => {
     const seq = await queue();
     expect((await inMinutes(0)).claimed).toMatchObject([{ seq, givenUp: false }]);

@@ -22,8 +22,8 @@ export interface Claimed {
 export interface Claims {
   claimed: Claimed[];
   /**
-   * Others are due that were at work when a process died or stalled, and may have been why. They are begun only while
-   * nothing else is at work in the same process, so that what kills a process never takes the blame of others with it.
+   * Some are due that were at work when a process died or stalled, and may have been why. They are begun only while
+   * nothing else is at work in the same process, so that others never take the blame of what kills it.
    */
   suspects: boolean;
 }
@@ -84,18 +84,11 @@ export function claimDue(
   return inTransaction(db, async (query) => {
     const all = await dueInShares(query, limit, now, passOver);
     const suspected = all.filter(({ begun }) => begun > 0);
-    const due = suspected.length > 0 && idle ? toTry(suspected) : all.filter(({ begun }) => begun === 0);
-    const suspects = suspected.length > 0;
-    if (due.length === 0) return { claimed: [], suspects };
-    const lanes = await query<Lane>('SELECT lane, seq FROM lanes WHERE seq IN (?) ORDER BY lane', [
-      due.map(({ seq }) => seq),
-    ]);
-    const behind = await markBlocked(query, lanes);
-    const lost = await holdLanes(
-      query,
-      lanes.filter(({ seq }) => !behind.has(seq)),
-    );
-    const won = due.filter(({ seq }) => !behind.has(seq) && !lost.has(seq));
+    const fresh = all.filter(({ begun }) => begun === 0);
+    const tried = idle ? await firstInLanes(query, toTry(suspected)) : [];
+    // A suspect that stands behind somebody, or whose lane another process holds, keeps nobody else waiting.
+    const won = tried.length > 0 ? tried : await firstInLanes(query, fresh);
+    const suspects = idle ? tried.length > 0 : suspected.length > 0;
     if (won.length === 0) return { claimed: [], suspects };
     // Counted before it is begun: a process that ends in the middle of it can't count any more.
     await query(
@@ -105,6 +98,20 @@ export function claimDue(
     );
     return { claimed: won.map((row) => toClaimed(row, now)), suspects };
   });
+}
+
+/** Those that are first in each of their lanes, and now hold them. */
+async function firstInLanes(query: Query, due: readonly Due[]): Promise<Due[]> {
+  if (due.length === 0) return [];
+  const lanes = await query<Lane>('SELECT lane, seq FROM lanes WHERE seq IN (?) ORDER BY lane', [
+    due.map(({ seq }) => seq),
+  ]);
+  const behind = await markBlocked(query, lanes);
+  const lost = await holdLanes(
+    query,
+    lanes.filter(({ seq }) => !behind.has(seq)),
+  );
+  return due.filter(({ seq }) => !behind.has(seq) && !lost.has(seq));
 }
 
 /** Of those that may have ended a process: some together the first time, then one by one. */

@@ -37,19 +37,21 @@ describe('a workbook', () => {
     ['unpacks to more than its directory says', books.lying, /damaged/],
     ['holds entities that grow to billions', books.laughing, /./],
   ])('that %s is refused in words', async (_what, make, words) => {
-    await expect(read(make())).rejects.toThrow(words);
-    await expect(read(make())).rejects.toBeInstanceOf(UnreadableFile);
+    const refused = await read(make()).catch((error: unknown) => error);
+    expect(refused).toBeInstanceOf(UnreadableFile);
+    expect((refused as UnreadableFile).message).toMatch(words);
   });
   it('that takes more memory or time than it may is refused in words, and only its own process ends', async () => {
-    await expect(read(books.large(), { memoryMb: 90 })).rejects.toThrow(/more memory/);
-    await expect(read(books.large(), { patienceMs: 300 })).rejects.toThrow(/too long/);
+    const large = books.large(40_000);
+    await expect(read(large, { memoryMb: 90 })).rejects.toThrow(/more memory/);
+    await expect(read(large, { patienceMs: 300 })).rejects.toThrow(/too long/);
   });
 });
 
 it.each([
-  ['quotation marks', Buffer.alloc(5_000_000, '"')],
-  ['commas', Buffer.alloc(5_000_000, ',')],
-  ['line breaks', Buffer.alloc(5_000_000, '\n')],
+  ['quotation marks', Buffer.alloc(1_000_000, '"')],
+  ['commas', Buffer.alloc(1_000_000, ',')],
+  ['line breaks', Buffer.alloc(1_000_000, '\n')],
   ['bytes of no text', Buffer.from(Array.from({ length: 100_000 }, (_, at) => (at * 7919) % 256))],
   ['what says it is a workbook and isn’t', Buffer.concat([Buffer.from('PK\u0003\u0004'), Buffer.alloc(100_000, 7)])],
 ])('a file of %s is refused in words', async (_what, bytes) => {
