@@ -9,7 +9,7 @@ import { Acceptor, Filler, Housekeeper, Importer, LiveView, releaseDead, Searche
 import type { FileReader } from './files/index.ts';
 import { Heavy } from './heavy/index.ts';
 import { LiveFeed, makeApp, type HttpSettings } from './http/index.ts';
-import { createDatabase, migrateDatabase, openDatabase, releaseDeadImports } from './store/index.ts';
+import { createDatabase, isDemo, markDemo, migrateDatabase, openDatabase, releaseDeadImports } from './store/index.ts';
 import { NotUnderstood, outwards, Systems, type Reach, type Via } from './systems/index.ts';
 
 export interface ProgramSettings {
@@ -30,7 +30,7 @@ export interface ProgramSettings {
   doublesThread: string | URL;
   /** The program of the threads in which what takes long is worked out. */
   heavyThread: string | URL;
-  /** Where requests to systems and pages may go; to the public internet only, where nothing is said. */
+  /** Where requests to systems and pages may go; where nothing is said, anywhere for the demo, else to the public internet. */
   reach?: Reach;
   /** Loads the demo from the stand-ins at this address, when Zusammen is empty. */
   demoFrom?: string;
@@ -56,7 +56,8 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
   const sealer = sealerFrom(join(settings.home, 'sealing-key'), process.env['ZUSAMMEN_KEY']);
   const http = settings.http ?? { publicAddress: `http://localhost:${settings.port}`, trustedProxies: ['loopback'] };
   const heavy = new Heavy(settings.heavyThread);
-  const via = viaThreads(heavy, settings.reach ?? 'public');
+  if (settings.demoFrom) await markDemo(db);
+  const via = viaThreads(heavy, settings.reach ?? ((await isDemo(db)) ? 'any' : 'public'));
   if (settings.demoFrom) {
     await loadDemo({
       db,

@@ -3,8 +3,8 @@ import { settingsFrom, UnusableSettings } from './settings.ts';
 const DATABASE_URL = 'mysql://u:p@db/zusammen';
 const read = (env: Record<string, string>) => settingsFrom({ DATABASE_URL, ...env });
 
-it('a real installation reaches the public internet only, and keeps its cookies to HTTPS', () => {
-  expect(read({ ZUSAMMEN_ADDRESS: 'https://forms.example.org/' })).toMatchObject({
+it('a real installation keeps its cookies to HTTPS, and reaches what it is told to', () => {
+  expect(read({ ZUSAMMEN_ADDRESS: 'https://forms.example.org/', ZUSAMMEN_REACH: 'public' })).toMatchObject({
     reach: 'public',
     host: '127.0.0.1',
     http: { publicAddress: 'https://forms.example.org', secureCookies: true, trustedProxies: ['loopback'] },
@@ -12,7 +12,8 @@ it('a real installation reaches the public internet only, and keeps its cookies 
 });
 it('a demo on this machine reaches its stand-ins, and goes without HTTPS', () => {
   const settings = read({ ZUSAMMEN_DEMO_FROM: 'http://localhost:4610' });
-  expect(settings).toMatchObject({ reach: 'any', http: { publicAddress: 'http://localhost:4600' } });
+  expect(settings).toMatchObject({ http: { publicAddress: 'http://localhost:4600' } });
+  expect(settings).not.toHaveProperty('reach');
   expect(settings.http).not.toHaveProperty('secureCookies');
 });
 it('proxies are named by address, range or as loopback', () => {

@@ -10,7 +10,8 @@ export interface InstallationSettings {
   host: string;
   port: number;
   http: HttpSettings;
-  reach: Reach;
+  /** Absent: anywhere for a database that holds the demo, else to the public internet only. */
+  reach?: Reach;
   demoFrom?: string;
   demoPast?: number;
 }
@@ -63,8 +64,9 @@ export function settingsFrom(env: Readonly<Record<string, string | undefined>>):
         `ZUSAMMEN_TRUSTED_PROXIES holds “${proxy}”, which is no IP address, range (10.0.0.0/8) or “loopback”.`,
       );
   }
-  const reach = env['ZUSAMMEN_REACH'] ?? (demoFrom ? 'any' : 'public');
-  if (reach !== 'any' && reach !== 'public') wrong.push(`ZUSAMMEN_REACH is any or public, not “${reach}”.`);
+  const reach = env['ZUSAMMEN_REACH'];
+  if (reach !== undefined && reach !== 'any' && reach !== 'public')
+    wrong.push(`ZUSAMMEN_REACH is any or public, not “${reach}”.`);
   if (reach === 'public' && demoFrom)
     wrong.push('ZUSAMMEN_REACH=public would keep the demo from its stand-ins on this machine.');
   const demoPast = env['ZUSAMMEN_DEMO_PAST'];
@@ -79,7 +81,7 @@ export function settingsFrom(env: Readonly<Record<string, string | undefined>>):
       trustedProxies: proxies,
       ...(secureCookies === undefined ? {} : { secureCookies }),
     },
-    reach: reach as Reach,
+    ...(reach === undefined ? {} : { reach: reach as Reach }),
     ...(demoFrom ? { demoFrom } : {}),
     ...(demoPast ? { demoPast: Number(demoPast) } : {}),
   };

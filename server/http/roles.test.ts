@@ -63,3 +63,24 @@ it('a viewer causes no request to any system or page', () => {
   );
   expect(open.map(({ path }) => path).filter((path) => !path.endsWith('/forms/read'))).toEqual([]);
 });
+
+it('a viewer sees of doubles which records they are, and a specialist what is in them', async () => {
+  const { body } = await stage.api('GET', '/systems');
+  const at = `/systems/${body.systems[0].id}/entities/People/doubles`;
+  const [[{ scope, id }]] = (await stage.db.$client.query(
+    "SELECT r.scope, k.record_id AS id FROM recognitions r JOIN known_records k ON k.scope = r.scope WHERE r.entity = 'People' LIMIT 1",
+  )) as never as [[{ scope: number; id: string }]];
+  await stage.db.$client.query(
+    `INSERT INTO double_groups (search_id, scope, members, weight_hundredths, verdict, state, merge_plan)
+     VALUES (UUID(), ?, ?, 900, 'same', 'open', '{"survivor":"x","values":{"last_name":"Secret"},"others":[]}')`,
+    [scope, JSON.stringify([id])],
+  );
+  const asked = async (who: string): Promise<Json> => {
+    const response = await fetch(`${stage.address}/api${at}`, { headers: { cookie: cookies[who]! } });
+    return ((await response.json()) as Json).groups[0];
+  };
+  expect(await asked('viewer')).toMatchObject({ names: [id], merge: null });
+  const seen = await asked('specialist');
+  expect(seen.names).not.toEqual([id]);
+  expect(seen.merge.values).toEqual({ last_name: 'Secret' });
+});

@@ -6,6 +6,7 @@ export * from './files.ts';
 export * from './forget.ts';
 export * from './intakes.ts';
 export * from './known.ts';
+export * from './installation.ts';
 export * from './lanes.ts';
 export * from './learned.ts';
 export * from './ledger.ts';

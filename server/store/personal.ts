@@ -51,6 +51,7 @@ export const PERSONAL: Readonly<Record<string, { columns: readonly string[]; lea
   decided_pairs: { columns: ['decided_by'], leaves: 'with an account' },
   recognition_versions: { columns: ['saved_by'], leaves: 'with an account' },
   double_searches: { columns: ['started_by'], leaves: 'with an account' },
+  installation: { columns: [], leaves: 'never' },
   intake_secrets: { columns: [], leaves: 'never' },
   intake_versions: { columns: [], leaves: 'never' },
   intakes: { columns: [], leaves: 'never' },

@@ -56,6 +56,13 @@ export const sessions = mysqlTable(
   (table) => [index('sessions_user').on(table.userId)],
 );
 
+/** One row: what this database is. */
+export const installation = mysqlTable('installation', {
+  id: int('id').primaryKey(),
+  /** It holds the demo, whose systems are on the machine itself. */
+  demo: boolean('demo').notNull(),
+});
+
 /** Every try to sign in: what limits guessing, across all processes, and what is on record. */
 export const signIns = mysqlTable(
   'sign_ins',

@@ -20,7 +20,7 @@ export async function startChild(
       DATABASE_URL: databaseUrl,
       ZUSAMMEN_HOME: home,
       PORT: String(port),
-      ZUSAMMEN_REACH: 'any',
+
       NODE_OPTIONS: '',
     },
     stdio: ['ignore', 'pipe', 'pipe'],

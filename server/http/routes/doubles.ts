@@ -1,5 +1,6 @@
 import { fullest, SURVIVOR_RULES, type SurvivorRule } from '@zusammen/core/recognition';
 import { entityOf, type Entity } from '@zusammen/core/schema';
+import { mayAct } from '../../access/index.ts';
 import {
   link,
   membersNow,
@@ -113,13 +114,15 @@ export const doublesRoutes = (context: Context): Route[] => {
       path: AT,
       summary: 'Searches for doubles of an entity, and the groups found',
       role: 'viewer',
-      work: async ({ params, query }) => {
+      work: async ({ params, query, user }) => {
         const row = await existing(params);
+        // What records hold is a specialist's to see; a viewer sees how many there are, and which.
+        const mayRead = mayAct(user.role, 'specialist');
         const state = (query['state'] ?? 'open,merging').split(',') as GroupState[];
         if (state.some((each) => !STATES.includes(each))) throw badField('state', `must be of ${STATES.join(', ')}`);
         const groups = await groupsOfScope(db, row.scope, state);
         const members = [...new Set(groups.flatMap((group) => group.members))];
-        const packed = await packedOf(db, row.scope, members);
+        const packed = mayRead ? await packedOf(db, row.scope, members) : [];
         const recogniser = await live.known.recogniserOf(row);
         const told = new Map(packed.map((each) => [each.recordId, recogniser.kind.unpack(each.recordId, each.packed)]));
         return {
@@ -127,6 +130,7 @@ export const doublesRoutes = (context: Context): Route[] => {
           counts: await countGroups(db, row.scope),
           groups: groups.map((group) => ({
             ...group,
+            merge: mayRead ? group.merge : null,
             weight: group.weight / 100,
             names: group.members.map((id) => nameOf(told.get(id)) ?? id),
           })),

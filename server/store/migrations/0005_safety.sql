@@ -1,3 +1,9 @@
+CREATE TABLE `installation` (
+	`id` int NOT NULL,
+	`demo` boolean NOT NULL,
+	CONSTRAINT `installation_id` PRIMARY KEY(`id`)
+);
+--> statement-breakpoint
 CREATE TABLE `password_links` (
 	`token_hash` varchar(64) NOT NULL,
 	`user_id` uuid NOT NULL,
