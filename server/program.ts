@@ -193,5 +193,7 @@ function listen(app: ReturnType<typeof makeApp>, port: number, host: string): Pr
   return new Promise((resolve, reject) => {
     const server = app.listen(port, host, (error?: Error) => (error ? reject(error) : resolve(server)));
     server.requestTimeout = 30_000;
+    // Longer than proxies and clients keep theirs, so that none is closed just as it is used again.
+    server.keepAliveTimeout = 65_000;
   });
 }

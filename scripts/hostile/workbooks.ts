@@ -1,4 +1,4 @@
-import { strToU8, zipSync } from 'fflate';
+import { strToU8, zipSync, type Zippable } from 'fflate';
 
 const CONTENT_TYPES = `<?xml version="1.0"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Override PartName="/xl/workbook.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.sheet.main+xml"/><Override PartName="/xl/worksheets/sheet1.xml" ContentType="application/vnd.openxmlformats-officedocument.spreadsheetml.worksheet+xml"/></Types>`;
 const RELS = (type: string, target: string): string =>
@@ -11,7 +11,7 @@ const cell = (reference: string, text: string): string =>
 const ROWS = `<row r="1">${cell('A1', 'name')}${cell('B1', 'mail')}</row><row r="2">${cell('A2', 'Ada')}${cell('B2', 'ada@biene.example')}</row>`;
 
 /** A workbook of one sheet (Office Open XML, ECMA-376), whose inside is given. */
-export function workbook(rows: string, behind = '', more: Record<string, Uint8Array> = {}): Uint8Array {
+export function workbook(rows: string, behind = '', more: Zippable = {}): Uint8Array {
   const sheet = `<?xml version="1.0"?><worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData>${rows}</sheetData>${behind}</worksheet>`;
   return zipSync({
     '[Content_Types].xml': strToU8(CONTENT_TYPES),
@@ -42,7 +42,10 @@ export const farColumn = (): Uint8Array => workbook(`${ROWS}<row r="3">${cell('Z
 export const lastCell = (): Uint8Array => workbook(`${ROWS}<row r="1048576">${cell('XFD1048576', 'last')}</row>`);
 
 /** More than any file may unpack to, in an eighth of a megabyte. */
-export const bomb = (): Uint8Array => workbook(ROWS, '', { 'xl/sharedStrings.xml': new Uint8Array(130 * 1024 * 1024) });
+export const bomb = (): Uint8Array =>
+  workbook(ROWS, '', {
+    'xl/sharedStrings.xml': [new Uint8Array(130 * 1024 * 1024), { level: 1 }],
+  });
 
 /** The same, but its directory says it is a kilobyte. */
 export function lying(): Uint8Array {

@@ -5,6 +5,7 @@ import {
   addPasswordLink,
   addSession,
   endSession,
+  isFirstLink,
   linkedUser,
   noteOutcome,
   noteTry,
@@ -68,6 +69,8 @@ export async function makeFirstLink(db: Database): Promise<string | undefined> {
   const made = await addFirstLink(db, hashOf(token), now, new Date(now.getTime() + LINK_HOURS * 3_600_000));
   return made ? token : undefined;
 }
+
+export const isGoodFirstLink = (db: Database, token: string): Promise<boolean> => isFirstLink(db, hashOf(token));
 
 /** @returns undefined when the link is not good any more */
 export async function makeFirstAdministrator(

@@ -1,6 +1,9 @@
 import { connect } from 'node:net';
 import { awkwardTexts } from '../../core/testing/awkward.ts';
+import { outwards } from '../systems/index.ts';
 import { enquiry, openStage, signInAt, type Json, type Stage } from '../testing/stage.ts';
+
+import { readPage } from './pages.ts';
 
 /** What strangers and the curious may send: answered in words, with nothing half-kept and nobody held up. */
 let stage: Stage;
@@ -165,6 +168,16 @@ describe('a question', () => {
   it('for what anybody can’t have is no question at all: repeated and nested names are read as absent', async () => {
     expect((await stage.api('GET', '/submissions?text=a&text=b&limit[x]=3')).status).toBe(200);
   });
+});
+
+it('a page inside is read by no installation that reaches the public internet only', async () => {
+  const outside = outwards('public');
+  const read = readPage(`${stage.standins}/site/`, outside, undefined as never, { by: 'somebody' });
+  await expect(read).rejects.toMatchObject({
+    status: 422,
+    detail: expect.stringContaining('not on the public internet'),
+  });
+  await outside.close();
 });
 
 describe('a page after a plain form', () => {

@@ -196,6 +196,21 @@ export function addFirstLink(db: Database, tokenHash: string, now: Date, expires
   });
 }
 
+/** Whether a link that makes the first administrator is good. */
+export async function isFirstLink(db: Database, tokenHash: string): Promise<boolean> {
+  const found = await db
+    .select({ userId: passwordLinks.userId })
+    .from(passwordLinks)
+    .where(
+      and(
+        eq(passwordLinks.tokenHash, tokenHash),
+        eq(passwordLinks.userId, NOBODY),
+        gt(passwordLinks.expiresAt, new Date()),
+      ),
+    );
+  return found.length > 0;
+}
+
 /** Makes the first administrator by a link. @returns undefined when the link isn't good, or somebody has access already */
 export function addFirstUser(
   db: Database,

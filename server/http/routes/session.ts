@@ -1,5 +1,6 @@
 import {
   changePassword,
+  isGoodFirstLink,
   linked,
   makeFirstAdministrator,
   SESSION_HOURS,
@@ -103,9 +104,12 @@ export const sessionRoutes = ({ db, settings }: Context): Route[] => [
     role: 'anyone',
     body: FirstAdministratorBody,
     work: async ({ body }) => {
+      const used = badField('token', 'is not good any more, or somebody has access already');
+      // Looked at first: judging a password takes a while, and a stranger may ask for it again and again.
+      if (!(await isGoodFirstLink(db, body.token))) throw used;
       refuseWeak(body.password, body);
       const id = await makeFirstAdministrator(db, body.token, body);
-      if (id === undefined) throw badField('token', 'is not good any more, or somebody has access already');
+      if (id === undefined) throw used;
       await noteChange(db, { id, name: body.name }, 'became the first administrator', id);
       return { email: body.email.toLowerCase() };
     },
