@@ -1,4 +1,3 @@
-import { bomb } from '../../scripts/hostile/workbooks.ts';
 import exceljs from 'exceljs';
 import { zipSync } from 'fflate';
 import { Webhook } from 'standardwebhooks';
@@ -108,7 +107,6 @@ describe('a file of old submissions', () => {
     await refused(new Uint8Array([0x50, 0x4b, 3, 4, 9, 9, 9]), /workbook/);
     await refused(zipSync({ 'readme.txt': new Uint8Array([1]) }), /no filled-in sheet/);
     await refused(new Uint8Array([0xd0, 0xcf, 0x11, 0xe0]), /old format/);
-    await refused(bomb(), /unpacks to more than/);
   });
 
   it('is taken in: a row a submission, once, with a report per row', async () => {

@@ -48,8 +48,17 @@ export const intakeRoutes = (context: Context): Route[] => {
     if (!intake) throw notFound('such intake');
     return intake;
   };
-  /** Runs the checks on a document about to go live. @throws Problem for what stops it, and for what nobody accepted */
-  const checked = async (intake: Intake, document: IntakeDocument, accepted: boolean): Promise<Finding[]> => {
+  /**
+   * Runs the checks on a document about to go live.
+   * @param before what was accepted when it was published
+   * @throws Problem for what stops it, and for what nobody has accepted
+   */
+  const checked = async (
+    intake: Intake,
+    document: IntakeDocument,
+    accepted: boolean,
+    before: readonly Finding[] = [],
+  ): Promise<Finding[]> => {
     const samples = (await samplesOf(db, intake.id)).map(({ values }) => values);
     const facts = await factsOf(db, intake);
     const findings = check({ document, schemas: await live.allSchemas(), samples, facts });
@@ -61,8 +70,9 @@ export const intakeRoutes = (context: Context): Route[] => {
       }));
     const words = (found: Finding[]): string => found.map(({ sentence }) => sentence).join(' ');
     if (stops.length > 0) throw new Problem(422, 'Checks stop it', words(stops), complaints(stops));
-    if (findings.length > 0 && !accepted)
-      throw new Problem(409, 'Checks want a look', words(findings), complaints(findings));
+    const known = new Set(before.map(keyOf));
+    const looks = findings.filter((finding) => !known.has(keyOf(finding)));
+    if (looks.length > 0 && !accepted) throw new Problem(409, 'Checks want a look', words(looks), complaints(looks));
     return findings;
   };
   return [
@@ -183,7 +193,7 @@ export const intakeRoutes = (context: Context): Route[] => {
         const version = await versionOf(db, intake.id, body.version);
         if (!version) throw notFound(`version ${body.version}`);
         // What was sound when it was published need not be so today: fields go, systems are disconnected.
-        await checked(intake, version.document, body.accept === true);
+        await checked(intake, version.document, body.accept === true, version.accepted);
         await goLiveWith(db, intake.id, body.version, actorOf(user));
         live.forget();
       },
@@ -314,6 +324,9 @@ export const intakeRoutes = (context: Context): Route[] => {
     }),
   ];
 };
+
+/** The same finding about the same place. */
+const keyOf = ({ id, place }: Finding): string => JSON.stringify([id, place.step, place.field]);
 
 /** Values as a form would send them: texts, or lists of texts. */
 function submittedValues(values: Record<string, unknown>, path: string): Record<string, string | string[]> {
