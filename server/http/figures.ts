@@ -1,4 +1,4 @@
-import { intakesWithoutKey, type Database } from '../store/index.ts';
+import type { Database } from '../store/index.ts';
 
 export interface IntakeFigures {
   /** Submissions a day, the last fourteen days, today last. */
@@ -63,8 +63,6 @@ export interface Today {
   p95: number | null;
   bars: { at: Date; created: number; updated: number; other: number; review: number; refused: number }[];
   needs: { state: string; intakeId: string; words: string | null; count: number; oldest: Date }[];
-  /** Open intakes that refuse everything, since it must be signed and no key is good. */
-  withoutKey: string[];
 }
 
 export const RANGES = { '24h': 86_400_000, '7d': 7 * 86_400_000, '30d': 30 * 86_400_000 } as const;
@@ -103,7 +101,6 @@ export async function todayFigures(db: Database, range: Range, now: Date): Promi
     p95: null,
     bars,
     needs: [],
-    withoutKey: await intakesWithoutKey(db, now),
   };
   for (const row of rows as Record<string, unknown>[]) {
     const bar = bars[Number(row['slot'])];

@@ -124,6 +124,15 @@ describe('what is on record', () => {
     expect((await get(`/submissions/${id}`)).submission.reason).toBe('Sent by mistake');
     expect((await idris('POST', `/submissions/${id}/set-aside`, { reason: 'x' })).status).toBe(422);
   });
+  it('is named by what it is about', async () => {
+    const { changes } = await get('/changes');
+    const about = (what: string) => changes.find((each: { what: string }) => each.what === what)?.about;
+    expect(about('set aside')).toBeNull();
+    expect(about('saved version 1 of its recognition')).toMatch(/^\w+, Co-op CRM$/u);
+    expect(changes.filter((each: { what: string }) => each.what === 'made the intake')).toContainEqual(
+      expect.objectContaining({ about: 'Pollination enquiry' }),
+    );
+  });
   it('never is a token', async () => {
     const { systems } = await get('/systems');
     expect((await stage.api('PATCH', `/systems/${systems[0].id}`, { token: 'demo-integration' })).status).toBe(200);

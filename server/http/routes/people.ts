@@ -3,6 +3,7 @@ import { hashPassword, makePasswordLink, weaknessOf } from '../../access/index.t
 import {
   addUser,
   changesOf,
+  namedChanges,
   changeUser,
   isDuplicate,
   listUsers,
@@ -102,7 +103,9 @@ export const peopleRoutes = ({ db, settings }: Context): Route[] => {
       path: '/changes',
       summary: 'What was changed in Zusammen, and by whom',
       role: 'administrator',
-      work: async ({ query }) => ({ changes: await changesOf(db, query['subject'], 200) }),
+      work: async ({ query }) => ({
+        changes: await namedChanges(db, await changesOf(db, query['subject'], 200)),
+      }),
     }),
   ];
 };

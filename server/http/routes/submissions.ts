@@ -17,6 +17,7 @@ import {
   submissionById,
   type LedgerRow,
   type LedgerSearch,
+  intakesWithoutKey,
   type LedgerState,
   type Submission,
   type SubmissionState,
@@ -396,7 +397,9 @@ export const submissionRoutes = (context: Context): Route[] => {
       work: async ({ query }) => {
         const range = (query['range'] ?? '24h') as Range;
         if (!Object.hasOwn(RANGES, range)) throw badField('range', `must be one of ${Object.keys(RANGES).join(', ')}`);
-        return figures.get(range);
+        // That an intake refuses everything is quickly asked, and never shown late as the figures may be.
+        const [today, withoutKey] = await Promise.all([figures.get(range), intakesWithoutKey(db)]);
+        return { ...today, withoutKey };
       },
     }),
     route({

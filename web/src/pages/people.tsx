@@ -26,7 +26,7 @@ export function People() {
   });
   const changes = useQuery({
     queryKey: ['changes'],
-    queryFn: async () => (await api<{ changes: Change[] }>('GET', '/changes')).changes,
+    queryFn: async () => (await api<{ changes: (Change & { about: string | null })[] }>('GET', '/changes')).changes,
   });
   const me = useMe();
   const [adding, setAdding] = useState(false);
@@ -128,10 +128,11 @@ export function People() {
                 <Empty title="Nothing yet" />
               ) : (
                 <ul tabIndex={0} aria-label="Changes, newest first" className="max-h-[600px] overflow-auto px-4 py-2">
-                  {list.map(({ id, at, userName, what }) => (
+                  {list.map(({ id, at, userName, what, about }) => (
                     <li key={id} className="flex justify-between gap-4 py-1">
                       <span>
                         {userName} {what}
+                        {about !== null && <span className="text-soft"> · {about}</span>}
                       </span>
                       <span className="shrink-0 text-small text-soft">
                         <Moment at={at} />
