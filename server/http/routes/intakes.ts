@@ -48,9 +48,13 @@ export const intakeRoutes = (context: Context): Route[] => {
     if (!intake) throw notFound('such intake');
     return intake;
   };
+  const findingsOf = async (intake: Intake, document: IntakeDocument): Promise<Finding[]> => {
+    const samples = (await samplesOf(db, intake.id)).map(({ values }) => values);
+    return check({ document, schemas: await live.allSchemas(), samples, facts: await factsOf(db, intake) });
+  };
   /**
    * Runs the checks on a document about to go live.
-   * @param before what was accepted when it was published
+   * @param before what is known and isn't asked about again
    * @throws Problem for what stops it, and for what nobody has accepted
    */
   const checked = async (
@@ -59,9 +63,7 @@ export const intakeRoutes = (context: Context): Route[] => {
     accepted: boolean,
     before: readonly Finding[] = [],
   ): Promise<Finding[]> => {
-    const samples = (await samplesOf(db, intake.id)).map(({ values }) => values);
-    const facts = await factsOf(db, intake);
-    const findings = check({ document, schemas: await live.allSchemas(), samples, facts });
+    const findings = await findingsOf(intake, document);
     const stops = findings.filter(({ severity }) => severity === 'stops');
     const complaints = (found: Finding[]) =>
       found.map(({ id, place, sentence }) => ({
@@ -193,7 +195,10 @@ export const intakeRoutes = (context: Context): Route[] => {
         const version = await versionOf(db, intake.id, body.version);
         if (!version) throw notFound(`version ${body.version}`);
         // What was sound when it was published need not be so today: fields go, systems are disconnected.
-        await checked(intake, version.document, body.accept === true, version.accepted);
+        // Nobody is asked about what they accepted then, nor about what is so with the version that is live.
+        const current = intake.liveVersion === null ? undefined : await versionOf(db, intake.id, intake.liveVersion);
+        const known = current ? await findingsOf(intake, current.document) : [];
+        await checked(intake, version.document, body.accept === true, [...version.accepted, ...known]);
         await goLiveWith(db, intake.id, body.version, actorOf(user));
         live.forget();
       },
