@@ -1,4 +1,4 @@
-import { address, expect, standins, test } from './stage.ts';
+import { address, expect, faults, test } from './stage.ts';
 
 test('somebody is given access by a link, sets a password, changes it, and loses access', async ({
   app: page,
@@ -78,13 +78,6 @@ test('an intake whose keys are gone says on Today that it refuses everything, un
 test('one that its system answers with nothing but trouble is set aside while it waits, with the system named', async ({
   app: page,
 }) => {
-  const faults = (body?: object) =>
-    fetch(
-      `${standins()}/faults`,
-      body
-        ? { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }
-        : { method: 'DELETE' },
-    );
   await faults({ system: 'crm', kind: 'fail', share: 1, status: 500 });
   try {
     const sent = await page.request.post(`${address()}/in/pollination-enquiry`, {

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { address, expect, pick, standins, test } from './stage.ts';
+import { address, expect, faults, pick, test } from './stage.ts';
 
 /** What a specialist does with an intake after its first version. */
 const HTML = `<form id="swarm" method="post"><label>Who <input name="who" required></label>
@@ -178,13 +178,6 @@ test('a submission that the CRM refuses is seen with its words, set aside, and f
 test('a system that stops answering is seen as such, and its submissions go on when it answers again', async ({
   app: page,
 }) => {
-  const faults = (body?: object) =>
-    fetch(
-      `${standins()}/faults`,
-      body
-        ? { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }
-        : { method: 'DELETE' },
-    );
   await faults({ system: 'crm', kind: 'fail', share: 1 });
   await fetch(`${address()}/in/pollination-enquiry`, {
     method: 'POST',

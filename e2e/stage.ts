@@ -3,6 +3,15 @@ import { expect, test as base, type Page } from '@playwright/test';
 export const address = (): string => process.env['E2E_ADDRESS']!;
 export const standins = (): string => process.env['E2E_STANDINS']!;
 
+/** Has the stand-ins answer with trouble of a kind; without one, all trouble ends. */
+export const faults = (trouble?: object): Promise<Response> =>
+  fetch(
+    `${standins()}/faults`,
+    trouble
+      ? { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(trouble) }
+      : { method: 'DELETE' },
+  );
+
 export async function signIn(page: Page, email = 'mara@cloverhollow.example'): Promise<void> {
   await page.goto(`${address()}/sign-in`);
   await page.getByLabel('E-mail address').fill(email);

@@ -7,15 +7,13 @@ beforeAll(async () => {
 afterAll(() => stage.close());
 
 const line = (from: string, field: string, more: Record<string, unknown> = {}) => ({
-  ...{
-    id: `${from} ${field}`,
-    from: [from],
-    treatments: [],
-    field,
-    ifBoth: 'write',
-    blankErases: false,
-    origin: 'set',
-  },
+  id: `${from} ${field}`,
+  from: [from],
+  treatments: [],
+  field,
+  ifBoth: 'write',
+  blankErases: false,
+  origin: 'set',
   ...more,
 });
 const looked = line('course', 'course_id', { treatments: [{ kind: 'lookup', entity: 'Courses', by: 'name' }] });

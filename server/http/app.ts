@@ -20,6 +20,7 @@ import { recognitionRoutes } from './routes/recognition.ts';
 import { readingRoutes } from './routes/reading.ts';
 import { sessionRoutes } from './routes/session.ts';
 import { submissionRoutes } from './routes/submissions.ts';
+import { todayRoutes } from './routes/today.ts';
 import { systemRoutes } from './routes/systems.ts';
 
 /** The whole of Zusammen's HTTP: the door for submissions, the API, and the interface's files. */
@@ -66,6 +67,7 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
     ...intakeRoutes(context),
     ...bringInRoutes(context),
     ...submissionRoutes(context),
+    ...todayRoutes(context),
     ...recognitionRoutes(context),
     ...doublesRoutes(context),
     ...peopleRoutes(context),

@@ -11,69 +11,19 @@ import { MIGRATIONS } from '../testing/stage.ts';
 let home: string;
 let folder: string;
 let database: PrivateDatabase;
-const openssl = (...args: string[]): unknown => execFileSync('openssl', args, { cwd: folder, stdio: 'ignore' });
+const NEW_KEY = '-newkey rsa:2048 -nodes';
+/** Runs openssl in the folder; `more` are arguments with spaces in them. */
+const openssl = (args: string, ...more: string[]): unknown =>
+  execFileSync('openssl', [...args.split(' '), ...more], { cwd: folder, stdio: 'ignore' });
 beforeAll(async () => {
   home = mkdtempSync(join(tmpdir(), 'zusammen-tls-'));
   folder = mkdtempSync(join(tmpdir(), 'zusammen-authority-'));
   chmodSync(folder, 0o755);
-  const days = ['-days', '2'];
-  openssl(
-    'req',
-    '-x509',
-    '-newkey',
-    'rsa:2048',
-    '-nodes',
-    '-keyout',
-    'ca.key',
-    '-out',
-    'ca.pem',
-    ...days,
-    '-subj',
-    '/CN=Trial authority',
-  );
-  openssl(
-    'req',
-    '-newkey',
-    'rsa:2048',
-    '-nodes',
-    '-keyout',
-    'server.key',
-    '-out',
-    'server.csr',
-    '-subj',
-    '/CN=127.0.0.1',
-  );
+  openssl(`req -x509 ${NEW_KEY} -keyout ca.key -out ca.pem -days 2 -subj`, '/CN=Trial authority');
+  openssl(`req ${NEW_KEY} -keyout server.key -out server.csr -subj`, '/CN=127.0.0.1');
   writeFileSync(join(folder, 'names'), 'subjectAltName=IP:127.0.0.1\n');
-  openssl(
-    'x509',
-    '-req',
-    '-in',
-    'server.csr',
-    '-CA',
-    'ca.pem',
-    '-CAkey',
-    'ca.key',
-    '-CAcreateserial',
-    '-out',
-    'server.pem',
-    ...days,
-    '-extfile',
-    'names',
-  );
-  openssl(
-    'req',
-    '-x509',
-    '-newkey',
-    'rsa:2048',
-    '-nodes',
-    '-keyout',
-    'other.key',
-    '-out',
-    'other.pem',
-    ...days,
-    '-subj',
-    '/CN=Another authority',
-  );
+  openssl('x509 -req -in server.csr -CA ca.pem -CAkey ca.key -CAcreateserial -out server.pem -days 2 -extfile names');
+  openssl(`req -x509 ${NEW_KEY} -keyout other.key -out other.pem -days 2 -subj`, '/CN=Another authority');
   chmodSync(join(folder, 'server.key'), 0o644);
   database = await startMariadb(home, await freePort(), {
     quick: true,

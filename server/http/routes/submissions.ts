@@ -17,14 +17,12 @@ import {
   submissionById,
   type LedgerRow,
   type LedgerSearch,
-  intakesWithoutKey,
   type LedgerState,
   type Submission,
   type SubmissionState,
 } from '../../store/index.ts';
 import { AgainBody, AnswerBody, SetAsideBody, TakeBackBody } from '../../bodies/index.ts';
 import { actorOf, type Context } from '../context.ts';
-import { todayFigures, RANGES, type Range } from '../figures.ts';
 import { sendLedger } from '../ledger-export.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { Rested } from '../rested.ts';
@@ -95,7 +93,6 @@ const FINISHED_LATER = 'What was begun is finished as soon as it does.';
 export const submissionRoutes = (context: Context): Route[] => {
   const { db, live, systems, queued, feed } = context;
   const counts = new Rested((intake: string) => countStates(db, intake === '' ? undefined : intake));
-  const figures = new Rested((range: Range) => todayFigures(db, range, new Date()));
   const existing = async (id: string): Promise<Submission> => {
     const submission = isId(id) ? await submissionById(db, id) : undefined;
     if (!submission) throw notFound('such submission');
@@ -387,19 +384,6 @@ export const submissionRoutes = (context: Context): Route[] => {
         if (!result.done) throw new Problem(409, 'Not taken back', result.words);
         await noteChange(db, actorOf(user), `took back change ${row.id}`, String(row.submissionSeq));
         return { result };
-      },
-    }),
-    route({
-      method: 'get',
-      path: '/today',
-      summary: 'What arrived, what came of it, and what needs somebody',
-      role: 'viewer',
-      work: async ({ query }) => {
-        const range = (query['range'] ?? '24h') as Range;
-        if (!Object.hasOwn(RANGES, range)) throw badField('range', `must be one of ${Object.keys(RANGES).join(', ')}`);
-        // That an intake refuses everything is quickly asked, and never shown late as the figures may be.
-        const [today, withoutKey] = await Promise.all([figures.get(range), intakesWithoutKey(db)]);
-        return { ...today, withoutKey };
       },
     }),
     route({
