@@ -160,8 +160,8 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
 /** Systems are reached from here, and what they say of themselves is read in a thread. */
 const viaThreads = (heavy: Heavy, reach: Reach): Via => ({
   dispatcher: outwards(reach),
-  readMetadata: async (text) => {
-    const read = await heavy.run('readMetadata', { text }, { by: 'systems' });
+  readMetadata: async (text, more) => {
+    const read = await heavy.run('readMetadata', { text, ...(more ? { more } : {}) }, { by: 'systems' });
     if (!read.ok) throw new NotUnderstood(read.reason);
     return read;
   },

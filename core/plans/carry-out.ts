@@ -4,7 +4,7 @@ import { entityOf, fieldOf, type Entity, type RecordState } from '../schema/inde
 import { standingLines, type Step } from './model.ts';
 import { keysOf, lateLanesOf } from './recognise.ts';
 import { effectKey, recordFor, type Course, type Outcome, type PlanRun, type StepReport, type Turn } from './report.ts';
-import { resolve, weighLines } from './resolve.ts';
+import { resolve, sentOf, weighLines } from './resolve.ts';
 import { rowsOf, type Row } from './rows.ts';
 import type { Effect, World } from './world.ts';
 
@@ -246,6 +246,18 @@ async function lookUp({ entity, by, text }: Question, turn: Turn): Promise<Recor
 
 const DONE = { create: 'created', update: 'updated', delete: 'deleted' } as const;
 
+/** What a person is asked about a creation that was cut short. */
+function askedWhetherMade(records: readonly RecordState[], lines: readonly LineValue[]): Partial<StepReport> {
+  return {
+    outcome: 'asked',
+    verdict: 'unsure',
+    candidates: [...records],
+    sent: sentOf(lines),
+    changes: [],
+    why: 'whether the record was created, or which one it is, can’t be told from what the system answered',
+  };
+}
+
 /** Brings the report in line with what the world did, also when the intent came from an attempt before a crash. */
 function conclude(
   report: StepReport,
@@ -262,6 +274,7 @@ function conclude(
     report.verdict = intent.kind === 'create' ? 'none' : 'one';
     weighLines(entity, lines, intent.kind === 'update' ? intent.record : undefined, report);
   }
+  if (effect.state === 'unclear') return { ...report, ...askedWhetherMade(effect.records, lines) };
   if (effect.state === 'refused')
     return { ...report, outcome: 'refused', refusal: effect.refusal, why: effect.refusal.words };
   if (intent.kind !== 'none') report.outcome = DONE[intent.kind];

@@ -69,7 +69,8 @@ async function byEvidence(turn: Turn, entity: Entity, lines: LineValue[], report
   return withoutWriting(report, step.whenSeveral, why);
 }
 
-function sentOf(lines: readonly LineValue[]): Values {
+/** The values that the lines come to, by field. */
+export function sentOf(lines: readonly LineValue[]): Values {
   const values: Values = {};
   for (const { line, sent } of lines) if (!isBlank(sent)) values[line.field] ??= sent;
   return values;

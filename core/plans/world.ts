@@ -26,6 +26,8 @@ export type Effect =
   | { state: 'written'; intent: Intent; record: RecordState }
   | { state: 'nothing to write'; intent: Intent; record?: RecordState }
   | { state: 'refused'; intent: Intent; refusal: Refusal }
+  /** A record was made, or may have been, and it can't be told which: one of these may be it. */
+  | { state: 'unclear'; intent: Intent; records: RecordState[] }
   /** Somebody else changed the record between our read and our write: decide again. */
   | { state: 'overtaken' };
 

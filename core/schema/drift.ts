@@ -51,6 +51,8 @@ function fieldDrift(entity: string, before: Field[], after: Field[]): Difference
 function describeChanges(was: Field, is: Field): string[] {
   const changes: string[] = [];
   if (was.type !== is.type) changes.push(`type was ${was.type}, is ${is.type}`);
+  else if (was.native !== undefined && is.native !== undefined && was.native !== is.native)
+    changes.push(`the system kept it as ${was.native}, keeps it as ${is.native}`);
   if (was.required !== is.required) changes.push(is.required ? 'now required' : 'no longer required');
   if (was.unique !== is.unique) changes.push(is.unique ? 'now unique' : 'no longer unique');
   if (was.computed !== is.computed)

@@ -16,6 +16,8 @@ export type FieldType =
   | 'yes/no'
   | 'date'
   | 'date and time'
+  | 'time'
+  | 'duration'
   | 'option'
   | 'options'
   | 'reference';
@@ -51,6 +53,16 @@ export interface Field {
   relation?: string;
   /** The system fills it itself when nothing is sent. */
   defaulted?: boolean;
+  /** The id of a record, which whoever creates it may choose. */
+  given?: boolean;
+  /** Holds no value of its own but a link to a record of `relation`. */
+  linked?: boolean;
+  /** The field by which the record at the end of the link is named. */
+  linkKey?: string;
+  /** What the system itself calls the type; known to the system's edge only, which writes values by it. */
+  native?: string;
+  /** Why values can't be written to it, in words, where the reason isn't one of rights. */
+  closed?: string;
 }
 
 export interface EntityRights {
@@ -65,8 +77,10 @@ export interface Entity {
   name: string;
   /** What one record is called, e.g. `Person`. */
   label: string;
-  /** The field that names a record within its set. */
+  /** The field that names a record within its set; the first of `keyParts`, where several do so together. */
   key: string;
+  /** The fields that only together name a record. */
+  keyParts?: string[];
   /** Further field combinations that name exactly one record. */
   alternateKeys: string[][];
   rights: EntityRights;
@@ -75,6 +89,8 @@ export interface Entity {
 
 export interface Schema {
   entities: Entity[];
+  /** What the system keeps and can't be worked with, and why, in words. */
+  unusable?: { name: string; why: string }[];
 }
 
 /** A system's record as read: its id, its version tag (ETag, RFC 9110) and its values by field name. */
@@ -97,7 +113,8 @@ export function fieldOf(entity: Entity, name: string): Field | undefined {
 
 /** A field may be sent when the system doesn't fill it and the connection may write it. */
 export function isWritable(field: Field): boolean {
-  return field.type !== 'id' && !field.computed && field.rights === 'read and write';
+  if (field.type === 'id' && !field.given) return false;
+  return !field.computed && field.closed === undefined && field.rights === 'read and write';
 }
 
 /** Required on creation: the system insists and has no default of its own. */

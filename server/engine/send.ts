@@ -1,7 +1,8 @@
-import type { Entity, Value } from '@zusammen/core/schema';
-import { sameValue } from '@zusammen/core/values';
+import type { Criterion } from '@zusammen/core/plans';
+import type { Entity, RecordState } from '@zusammen/core/schema';
+import { isBlank, sameValue } from '@zusammen/core/values';
 import type { LedgerRow } from '../store/index.ts';
-import type { Answer, System } from '../systems/index.ts';
+import { criteriaOf, type Answer, type System } from '../systems/index.ts';
 
 /**
  * Sends a change; one sent before, to a system that can't repeat requests, is looked for first.
@@ -15,7 +16,8 @@ export async function send(
   together?: { group: string; atomic: boolean },
 ): Promise<Answer> {
   if (again && !system.capabilities.repeatability) {
-    const done = await lookedUp(system, entity, row);
+    const done =
+      row.action === 'create' ? await madeBefore(system, entity, row) : await changedBefore(system, entity, row);
     if (done) return done;
   }
   const sending = { requestId: row.requestId, firstSent: row.intendedAt, ...together };
@@ -25,20 +27,76 @@ export async function send(
 }
 
 /** Whether a change that was cut short took place, judged by what the system holds now; undefined when it didn't. */
-async function lookedUp(system: System, entity: Entity, row: LedgerRow): Promise<Answer | undefined> {
-  if (row.action === 'create') {
-    const criteria = Object.entries(row.after)
-      .filter(
-        (entry): entry is [string, Exclude<Value, null | string[]>] => entry[1] !== null && !Array.isArray(entry[1]),
-      )
-      .map(([field, value]) => ({ field, value, folded: false }));
-    const [found, ...more] = criteria.length === 0 ? [] : await system.find(entity, criteria, 2);
-    return found && more.length === 0 ? { kind: 'done', record: found } : undefined;
-  }
+async function changedBefore(system: System, entity: Entity, row: LedgerRow): Promise<Answer | undefined> {
   const record = await system.read(entity, row.recordId!);
   if (row.action === 'delete') return record ? undefined : { kind: 'done', record: { id: row.recordId!, values: {} } };
   if (!record) return { kind: 'overtaken' };
   const there = Object.entries(row.after).every(([name, value]) => sameValue(record.values[name], value));
   if (there) return { kind: 'done', record };
   return row.etagBefore !== null && record.etag !== row.etagBefore ? { kind: 'overtaken' } : undefined;
+}
+
+/** How many records alike are looked at; where there are more, a person has to. */
+const MOST_ALIKE = 20;
+/** How far another system's clock may be off ours before its moments say nothing about ours, in milliseconds. */
+const CLOCKS_APART_MS = 120_000;
+
+/**
+ * Whether a creation that was cut short took place. Ours is only a record made since we meant to, with all values
+ * alike, and only if there is just one: an older one is somebody else's, and about any other a person decides.
+ * @returns undefined when there is none that could be ours
+ */
+async function madeBefore(system: System, entity: Entity, row: LedgerRow): Promise<Answer | undefined> {
+  const criteria = criteriaOf(entity, row.after);
+  if (criteria.length === 0) return { kind: 'unclear', records: [] };
+  const found = await system.find(entity, criteria, MOST_ALIKE);
+  const alike = found.filter(({ values }) =>
+    Object.entries(row.after).every(([name, value]) => !Array.isArray(value) || sameValue(values[name], value)),
+  );
+  const { ours, maybe } = byMaking(entity, alike, row.intendedAt);
+  const [only, ...more] = ours;
+  if (only && more.length === 0 && maybe.length === 0) return { kind: 'done', record: only };
+  const unclear = [...ours, ...maybe];
+  if (unclear.length > 0) return { kind: 'unclear', records: unclear };
+  // A system may keep a value otherwise than it was sent; what surely names somebody finds the record all the same.
+  const telling = tellingOf(entity, criteria);
+  if (!telling) return undefined;
+  const near = byMaking(entity, await system.find(entity, [telling], MOST_ALIKE), row.intendedAt);
+  const others = [...near.ours, ...near.maybe];
+  return others.length === 0 ? undefined : { kind: 'unclear', records: others };
+}
+
+/** Which records were made since a moment, and of which that can't be told. */
+function byMaking(entity: Entity, records: readonly RecordState[], since: Date) {
+  const field = madeAt(entity);
+  const ours: RecordState[] = [];
+  const maybe: RecordState[] = [];
+  for (const record of records) {
+    const said = field === undefined ? undefined : record.values[field];
+    const whole = typeof said === 'string' && !/\.\d*[1-9]/.test(said);
+    // A moment in whole seconds may be anywhere within its second.
+    const made = typeof said === 'string' ? Date.parse(said) + (whole ? 999 : 0) : NaN;
+    if (Number.isNaN(made) || made > Date.now() + CLOCKS_APART_MS) maybe.push(record);
+    else if (made >= since.getTime()) ours.push(record);
+    else if (made > since.getTime() - CLOCKS_APART_MS) maybe.push(record);
+  }
+  return { ours, maybe };
+}
+
+/** The field in which a system notes when a record was made. */
+const madeAt = ({ fields }: Entity): string | undefined =>
+  fields.find(
+    ({ name, label, type, computed, defaulted, immutable }) =>
+      type === 'date and time' &&
+      (computed || defaulted || immutable) &&
+      /creat|made|insert|added|enter|angelegt|erstellt|utworz/i.test(`${name} ${label}`),
+  )?.name;
+
+/** The value by which a record is found however the rest of it is kept: an e-mail address, or what is unique. */
+function tellingOf({ fields }: Entity, criteria: readonly Criterion[]): Criterion | undefined {
+  const of = (fits: (field: Entity['fields'][number]) => boolean): Criterion | undefined =>
+    criteria.find(({ field, value }) => !isBlank(value) && fields.some((each) => each.name === field && fits(each)));
+  const unique = of((field) => field.unique);
+  const email = of(({ type }) => type === 'email');
+  return unique ?? (email && { ...email, value: String(email.value).toLowerCase(), folded: true });
 }

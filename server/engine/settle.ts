@@ -23,7 +23,7 @@ export interface Settlement {
 /** What a system's answer means for the ledger. */
 export function settlementOf(row: LedgerRow, answer: Answer, at: Date): Settlement {
   const settlement = { id: row.id, recordId: null, etagAfter: null, refusal: null, at };
-  if (answer.kind === 'overtaken') return { ...settlement, state: 'overtaken' };
+  if (answer.kind === 'overtaken' || answer.kind === 'unclear') return { ...settlement, state: answer.kind };
   if (answer.kind === 'refused') return { ...settlement, state: 'refused', refusal: answer.refusal };
   return { ...settlement, state: 'written', recordId: answer.record.id, etagAfter: answer.record.etag ?? null };
 }

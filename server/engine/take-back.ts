@@ -103,8 +103,12 @@ async function whatToUndo(
   if (!record) return { why: 'The record is no longer there.' };
   if (change.action === 'create') {
     const left = await etagWeLeft(db, change);
-    const touched = left !== null && record.etag !== undefined && record.etag !== left;
-    if (touched) return { why: 'The record has been changed since it was created; deleting it would lose that.' };
+    if (left === null)
+      return {
+        why: 'The system told no version of the record it made, so what was changed since can’t be told apart.',
+      };
+    if (record.etag !== left)
+      return { why: 'The record has been changed since it was created; deleting it would lose that.' };
     return { action: 'delete', before: change.after, after: {}, etag: record.etag, kept: [] };
   }
   const names = Object.keys(change.after);
@@ -147,6 +151,12 @@ async function finish(
   if (answer.kind === 'overtaken')
     return { change: change.id, done: false, words: 'The record was changed at this very moment; look again.' };
   if (answer.kind === 'refused') return { change: change.id, done: false, words: answer.refusal.words };
+  if (answer.kind === 'unclear')
+    return {
+      change: change.id,
+      done: false,
+      words: 'The connection broke, and it can’t be told whether the record is there again; look for it in the system.',
+    };
   const did =
     undo.action === 'delete'
       ? 'The created record is deleted.'

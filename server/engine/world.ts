@@ -100,7 +100,9 @@ export class EngineWorld implements World {
     if (this.work.fresh && this.tried.size === 0) return new Set();
     const rows = await ledgerOf(this.work.db, this.work.seq);
     const done = new Set(
-      rows.filter(({ undoneBy, state }) => undoneBy === null && state !== 'refused').map(({ effect }) => effect),
+      rows
+        .filter(({ undoneBy, state }) => undoneBy === null && state !== 'refused' && state !== 'unclear')
+        .map(({ effect }) => effect),
     );
     return new Set(keys.filter((key) => done.has(key)));
   }
@@ -183,6 +185,7 @@ const groupOf = ({ submissionSeq, effect }: LedgerRow): string | undefined =>
 
 function effectOf(intent: Intent, answer: Answer): Effect {
   if (answer.kind === 'overtaken') return { state: 'overtaken' };
+  if (answer.kind === 'unclear') return { state: 'unclear', intent, records: answer.records };
   if (answer.kind === 'refused') return { state: 'refused', intent, refusal: answer.refusal };
   return { state: 'written', intent, record: answer.record };
 }

@@ -10,8 +10,7 @@ import {
 } from '@zusammen/core/mapping';
 import { answerRows, matchLists, type KindName, type ListedRecord } from '@zusammen/core/recognition';
 import { readBody as read, type BodyRead } from '../bodies/index.ts';
-import { capabilitiesOf, NotUnderstood, readCsdl, schemaOf } from '../systems/odata/index.ts';
-import type { Capabilities } from '../store/index.ts';
+import { NotUnderstood, understood, type MetadataRead } from '../systems/odata/index.ts';
 import type { Schema } from '@zusammen/core/schema';
 import { readingOver } from './outside.ts';
 import {
@@ -40,12 +39,11 @@ export const suggest = ({
   learned: Learned[];
 }): SuggestedLine[] => suggestLines(fields, entities, learned);
 
-export type ReadMetadata = { ok: true; schema: Schema; capabilities: Capabilities } | { ok: false; reason: string };
+export type ReadMetadata = ({ ok: true } & MetadataRead) | { ok: false; reason: string };
 
-export function readMetadata({ text }: { text: string }): ReadMetadata {
+export function readMetadata({ text, more = [] }: { text: string; more?: readonly string[] }): ReadMetadata {
   try {
-    const csdl = readCsdl(text);
-    return { ok: true, schema: schemaOf(csdl), capabilities: capabilitiesOf(csdl) };
+    return { ok: true, ...understood(text, more) };
   } catch (error) {
     if (error instanceof NotUnderstood) return { ok: false, reason: error.message };
     throw error;

@@ -100,12 +100,39 @@ export type SystemState =
   | 'not understood'
   | 'asks for patience';
 
-/** What a system is able to do besides reading and writing records. */
+/** What a system is able to do besides reading and writing records: as it says, and as was tried when it was read. */
 export interface Capabilities {
+  /** A request sent twice is done once (OASIS Repeatable Requests 1.0). */
   repeatability: boolean;
   batch: boolean;
   delta: boolean;
+  /** Its records carry versions (ETag, RFC 9110). */
   etags: boolean;
+  /** Searches by the values of fields; absent: not known. So are the others. */
+  filter?: boolean;
+  /** Compares without regard to case where it is asked to. */
+  folding?: boolean;
+  order?: boolean;
+  select?: boolean;
+  /** Shows relations that are links of their own. */
+  links?: boolean;
+  /** Gives one record by its key. */
+  byKey?: boolean;
+  /** Shows the same of a record in a list as alone. */
+  listsAlike?: boolean;
+  /** The newest version of the protocol it knows, where it isn't 4.01. */
+  maxVersion?: '4.0';
+  /** What was tried, in the order of trying. */
+  tried?: Tried[];
+}
+
+/** What came of trying one ability. */
+export interface Tried {
+  what: 'filter' | 'folding' | 'order' | 'select' | 'links' | 'byKey' | 'listsAlike' | 'etags' | 'batch';
+  /** Null: it couldn't be tried. */
+  able: boolean | null;
+  /** The system's own words where it declined, or why nothing could be tried. */
+  said?: string;
 }
 
 export const systems = mysqlTable('systems', {
@@ -368,7 +395,8 @@ export const laneHolders = mysqlTable(
   (table) => [index('holders_seq').on(table.seq)],
 );
 
-export type LedgerState = 'intended' | 'written' | 'refused' | 'overtaken';
+/** `unclear`: it was cut short, and whether it took place a person was asked. */
+export type LedgerState = 'intended' | 'written' | 'refused' | 'overtaken' | 'unclear';
 export type LedgerAction = 'create' | 'update' | 'delete';
 
 export const ledger = mysqlTable(

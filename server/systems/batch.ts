@@ -1,3 +1,5 @@
+import { parse, stringify } from 'lossless-json';
+import { parseJsonExactly } from '@zusammen/core/values';
 import type { HttpRequest, HttpResponse, Send } from './http.ts';
 import { NotUnderstood, SystemUnavailable } from './system.ts';
 import { retryAfter } from './http.ts';
@@ -70,10 +72,12 @@ export function withBatches(send: Send, { base, headers }: BatchSettings): Send 
       method: 'POST',
       url: `${base}$batch`,
       headers: { ...headers(), 'Content-Type': 'application/json', Prefer: 'odata.continue-on-error' },
-      body: JSON.stringify({ requests: requests.map((request, at) => partOf(request, base, String(at), together)) }),
+      body: stringify({ requests: requests.map((request, at) => partOf(request, base, String(at), together)) }) ?? '',
       repeatable: requests.every(({ repeatable }) => repeatable),
     });
-    if ([404, 405, 501].includes(response.status)) return 'unable';
+    // Some take batches in another form only (multipart, Protocol 4.01, 11.7.7), or say so in ways of their own.
+    if (response.status === 501 || (response.status >= 400 && ![401, 403, 424, 429].includes(response.status)))
+      return 'unable';
     // What holds for the whole batch holds for each of it.
     if (response.status !== 200) return requests.map(() => response);
     return answersOf(response, requests.length);
@@ -100,7 +104,7 @@ function partOf({ method, url, headers, body }: HttpRequest, base: string, id: s
     method: method.toLowerCase(),
     url: url.startsWith(base) ? url.slice(base.length) : url,
     headers: rest,
-    ...(body === undefined ? {} : { body: JSON.parse(body) as unknown }),
+    ...(body === undefined ? {} : { body: parse(body) }),
   };
 }
 
@@ -108,7 +112,7 @@ function partOf({ method, url, headers, body }: HttpRequest, base: string, id: s
 function answersOf(response: HttpResponse, count: number): (HttpResponse | Error)[] {
   let responses: unknown;
   try {
-    ({ responses } = JSON.parse(response.text) as { responses?: unknown });
+    ({ responses } = parseJsonExactly(response.text) as { responses?: unknown });
   } catch {
     throw new NotUnderstood('Its answer to a batch is not JSON.');
   }

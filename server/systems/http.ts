@@ -1,4 +1,5 @@
 import { request, type Dispatcher } from 'undici';
+import { refusalOf } from './odata/refusal.ts';
 import { NotPublic } from './reach.ts';
 import { NotUnderstood, SystemUnavailable } from './system.ts';
 
@@ -107,17 +108,33 @@ export function withoutSecret(send: Send, secret: string): Send {
   };
 }
 
-/** Turns answers that mean "not now" (429, 5xx) into errors that carry how long to wait. */
+/**
+ * Turns answers that mean "not now" (429, 5xx) into errors that carry how long to wait. What a system doesn't do at all
+ * (501, RFC 9110, 15.6.2; 505) it won't do later either: that is an answer like any other.
+ */
 export function withPatience(send: Send): Send {
   return async (request) => {
     const response = await send(request);
-    if (response.status !== 429 && response.status < 500) return response;
+    const { status } = response;
+    if (status !== 429 && (status < 500 || FINAL.has(status))) return response;
     const wait = retryAfter(response.headers['retry-after'], Date.now());
+    const said = wordsOf(response);
     throw new SystemUnavailable(
-      response.status === 429 ? 'It asks for patience.' : `It answers ${response.status}.`,
-      wait ?? (response.status === 429 ? 1000 : undefined),
+      status === 429 ? 'It asks for patience.' : `It answers ${status}${said === undefined ? '.' : `: ${said}`}`,
+      wait ?? (status === 429 ? 1000 : undefined),
+      status,
     );
   };
+}
+
+/** Not Implemented, and HTTP Version Not Supported. */
+const FINAL = new Set([501, 505]);
+
+/** What an error says in its own words, as far as it is words. */
+function wordsOf({ text, status }: HttpResponse): string | undefined {
+  const { words } = refusalOf({ text: text.slice(0, 10_000), status });
+  const whole = words.replace(/\s+/g, ' ').trim();
+  return whole === '' || whole === `It answers ${status}.` ? undefined : whole.slice(0, 300);
 }
 
 /** Retry-After (RFC 9110, 10.2.3) in milliseconds: seconds or a date; at most an hour. */

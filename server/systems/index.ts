@@ -1,3 +1,4 @@
+export * from './alike.ts';
 export {
   overHttp,
   retryAfter,

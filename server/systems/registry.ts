@@ -22,7 +22,9 @@ import {
   type Send,
   type SharedPatience,
 } from './http.ts';
-import { ODataSystem, readMetadata, type MetadataReader } from './odata/client.ts';
+import { ODataSystem } from './odata/client.ts';
+import { readMetadata, type MetadataReader } from './odata/describe.ts';
+import { tryOut } from './odata/trial.ts';
 import { outwards } from './reach.ts';
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Description, type System } from './system.ts';
 
@@ -80,16 +82,22 @@ function patienceIn(db: Database, id: string): SharedPatience {
   };
 }
 
-/** Reads a system that isn't connected yet. @throws as {@link System} says */
+/** Reads a system, as it is connected or read again, and tries what it can do. @throws as {@link System} says */
 export async function describeAnew(
   address: string,
   token: string,
   { dispatcher, readMetadata }: Via,
 ): Promise<Description & { latencyMs: number }> {
   const started = performance.now();
-  const send = withPatience(withoutSecret(overHttp(20_000, dispatcher), token));
-  const description = await new ODataSystem(address, token, NOTHING, send).describe(readMetadata);
-  return { ...description, latencyMs: Math.round(performance.now() - started) };
+  const once = withPatience(withoutSecret(overHttp(20_000, dispatcher), token));
+  const description = await new ODataSystem(address, token, NOTHING, once).describe(readMetadata);
+  const latencyMs = Math.round(performance.now() - started);
+  // What fails once in a while isn't what a system can't do.
+  const send = withRetry(once, { attempts: 3, pauseMs: 100, longestWaitMs: 1_000 });
+  const { maxVersion } = description.capabilities;
+  const system = new ODataSystem(address, token, { ...NOTHING, ...(maxVersion ? { maxVersion } : {}) }, send);
+  const tried = await tryOut((ask) => system.request(ask), description.schema, description.capabilities);
+  return { ...description, ...tried, latencyMs };
 }
 
 /** The connected systems of this process: one client each, so that budget and circuit are shared by all who ask. */
@@ -166,7 +174,7 @@ export class Systems {
           const state =
             error.waitMs !== undefined && /patience/.test(error.message)
               ? 'asks for patience'
-              : /answers 5/.test(error.message)
+              : error.status !== undefined
                 ? 'in trouble'
                 : 'silent';
           this.note(id, state, error.message, performance.now() - started);

@@ -16,6 +16,8 @@ export interface Sending {
 export type Answer =
   | { kind: 'done'; record: RecordState }
   | { kind: 'refused'; refusal: Refusal }
+  /** A record was made, or may have been, and none of these is surely it: a person has to say. */
+  | { kind: 'unclear'; records: RecordState[] }
   /** The record isn't what it was when we read it: changed (412) or gone (404). */
   | { kind: 'overtaken' };
 
@@ -63,6 +65,8 @@ export class SystemUnavailable extends Error {
     message: string,
     /** Milliseconds the system asks us to wait, where it does. */
     readonly waitMs?: number,
+    /** The status it answered with, where it did. */
+    readonly status?: number,
   ) {
     super(message);
   }

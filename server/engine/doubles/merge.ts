@@ -99,6 +99,7 @@ export async function merge(merging: Merging, plan: MergePlan): Promise<Merged> 
   const settle = async (effect: Effect): Promise<string | undefined> => {
     await world.settle();
     if (effect.state === 'refused') return effect.refusal.words;
+    if (effect.state === 'unclear') return 'It can’t be told whether a record was made.';
     return effect.state === 'overtaken' ? 'A record was changed at this very moment.' : undefined;
   };
 

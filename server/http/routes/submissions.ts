@@ -31,7 +31,7 @@ import { route, tokenOf, type Route } from '../route.ts';
 import { orTrouble } from '../trouble.ts';
 
 const STATES: SubmissionState[] = ['received', 'applied', 'in review', 'refused', 'failed', 'set aside', 'taken back'];
-const LEDGER_STATES: LedgerState[] = ['intended', 'written', 'refused', 'overtaken'];
+const LEDGER_STATES: LedgerState[] = ['intended', 'written', 'refused', 'overtaken', 'unclear'];
 
 /** A moment of a query. @throws Problem naming the field when it is none */
 function momentOf(query: Record<string, string | undefined>, name: 'from' | 'to'): Date | undefined {

@@ -1,7 +1,8 @@
-import type { Criterion, Refusal } from '@zusammen/core/plans';
-import { parseJsonExactly } from '@zusammen/core/values';
-import type { Entity, RecordState, Value, Values } from '@zusammen/core/schema';
+import type { Criterion } from '@zusammen/core/plans';
+import { fieldOf, type Entity, type Field, type RecordState, type Values } from '@zusammen/core/schema';
+import { sameValue } from '@zusammen/core/values';
 import type { Capabilities } from '../../store/index.ts';
+import { criteriaOf } from '../alike.ts';
 import { withBatches } from '../batch.ts';
 import type { HttpRequest, HttpResponse, Send } from '../http.ts';
 import {
@@ -15,18 +16,37 @@ import {
   type Sending,
   type System,
 } from '../system.ts';
-import { readCsdl } from './csdl.ts';
-import { capabilitiesOf, schemaOf } from './schema.ts';
+import { describeBy, type MetadataReader } from './describe.ts';
+import { conditionOf, isFolded, isWhatWasAsked, meets, pathOf } from './queries.ts';
+import {
+  addressOf,
+  bodyOf,
+  fingerprintOf,
+  idFrom,
+  idIn,
+  isFingerprint,
+  keysOf,
+  parsed,
+  recordOf,
+  touchesStructure,
+} from './records.ts';
+import { errorInside, refusalOf } from './refusal.ts';
 
-/** Reads a metadata document. @throws NotUnderstood */
-export type MetadataReader = (text: string) => Promise<Pick<Description, 'schema' | 'capabilities'>>;
+/** Records asked for at once where many are read. */
+const PAGE = 500;
+/** Records that are compared here where a system can't search; a system with more has to be able to. */
+const MOST_COMPARED = 50_000;
 
-export const readMetadata: MetadataReader = async (text) => {
-  const csdl = readCsdl(text);
-  return { schema: schemaOf(csdl), capabilities: capabilitiesOf(csdl) };
-};
+/** A request within the service; what holds for all of them is added. */
+export interface Ask extends Partial<Omit<HttpRequest, 'url'>> {
+  method: HttpRequest['method'];
+  path: string;
+}
 
-/** A system that speaks OData 4.01 (OASIS OData Protocol 4.01, JSON Format 4.01). */
+/**
+ * A system that speaks OData 4.0 or 4.01 (OASIS OData Protocol 4.01, JSON Format 4.01). Keys, conditions, values and
+ * links are written by the types of its metadata. What it can't do is done here, as {@link Capabilities} says.
+ */
 export class ODataSystem implements System {
   private readonly base: string;
   private readonly send: Send;
@@ -39,56 +59,136 @@ export class ODataSystem implements System {
     send: Send,
   ) {
     this.base = address.endsWith('/') ? address : `${address}/`;
-    const headers = () => ({
-      Accept: 'application/json',
-      'OData-MaxVersion': '4.01',
-      Authorization: `Bearer ${token}`,
-    });
+    const headers = () => this.headers();
     this.send = capabilities.batch ? withBatches(send, { base: this.base, headers }) : send;
   }
 
-  /** @param read where a metadata document, which may be large, is read */
-  async describe(read: MetadataReader = readMetadata): Promise<Description> {
-    const response = await this.request({
-      method: 'GET',
-      path: '$metadata',
-      headers: { Accept: 'application/json, application/xml;q=0.9' },
-    });
-    if (response.status >= 300) throw new NotUnderstood(`It answers ${response.status} where its metadata should be.`);
-    const { schema, capabilities } = await read(response.text);
-    if (schema.entities.length === 0)
-      throw new NotUnderstood('Its metadata names no entities that this token may see.');
-    const description: Description = { schema, capabilities };
-    const page = recordPage(response.headers['link-template'], this.base);
-    if (page) description.recordPage = page;
-    return description;
+  describe(read?: MetadataReader): Promise<Description> {
+    return describeBy((ask) => this.request(ask), this.base, read);
   }
 
   async find(entity: Entity, criteria: Criterion[], limit: number): Promise<RecordState[]> {
-    const filter = criteria.map((each) => condition(each)).join(' and ');
-    const query = new URLSearchParams({ $filter: filter, $top: String(limit), $orderby: entity.key });
-    const response = await this.request({ method: 'GET', path: `${entity.name}?${query}` });
-    if (response.status !== 200)
-      throw new NotUnderstood(`Looking in ${entity.name} it answers ${response.status}: ${refusalOf(response).words}`);
-    const { value } = parsed(response) as { value?: unknown };
-    if (!Array.isArray(value)) throw new NotUnderstood(`Its answer to a search in ${entity.name} holds no list.`);
-    return value.map((each) => recordOf(entity, each));
+    const able = this.capabilities.filter !== false;
+    const asked = criteria.filter((each) => able && (this.capabilities.folding !== false || !isFolded(entity, each)));
+    const conditions = asked.map((each) => conditionOf(entity, each));
+    // A value that is none of the property's type is held by no record.
+    if (criteria.some((each) => conditionOf(entity, each) === undefined)) return [];
+    if (conditions.length === 0 && criteria.length > 0) return this.compared(entity, criteria, limit);
+    if (asked.length < criteria.length) return this.compared(entity, criteria, limit, conditions.join(' and '));
+    const response = await this.request({
+      method: 'GET',
+      path: pathOf(entity.name, {
+        $filter: conditions.join(' and ') || undefined,
+        $top: String(limit),
+        $orderby: this.capabilities.order === false ? undefined : keysOf(entity).join(','),
+        $expand: this.expand(entity, entity.fields),
+      }),
+    });
+    if (this.isUnable(response)) return this.compared(entity, criteria, limit);
+    const found = await this.asRead(entity, this.listed(entity, response).records, criteria);
+    const those = found.filter((record) => criteria.every((each) => isWhatWasAsked(record, each)));
+    // It gave others than those that were asked for: it doesn't look at the question, and its answer may lack the right ones.
+    if (those.length < found.length) return this.compared(entity, criteria, limit);
+    return those.slice(0, limit);
+  }
+
+  /** Whether a search was declined as such: not done yet by this system (501), or a question it can't answer. */
+  private isUnable({ status }: HttpResponse): boolean {
+    return status === 501 || (this.capabilities.filter === undefined && [400, 405, 406, 415, 422].includes(status));
+  }
+
+  /**
+   * Looks among all records, or among those of a coarser search, where the system doesn't compare by itself.
+   * @throws NotUnderstood where there are too many
+   */
+  private async compared(
+    entity: Entity,
+    criteria: Criterion[],
+    limit: number,
+    filter?: string,
+  ): Promise<RecordState[]> {
+    const found: RecordState[] = [];
+    let link: string | undefined;
+    let looked = 0;
+    do {
+      const path: string =
+        link ?? pathOf(entity.name, { $filter: filter, $expand: this.expand(entity, entity.fields) });
+      const response = await this.request({ method: 'GET', path, headers: { Prefer: `odata.maxpagesize=${PAGE}` } });
+      const { records, next } = this.listed(entity, response);
+      looked += records.length;
+      if (looked > MOST_COMPARED)
+        throw new NotUnderstood(
+          `It doesn’t search in ${entity.name} as asked, and there are more than the ${MOST_COMPARED} records that are compared here.`,
+        );
+      const likely = records.filter((record) =>
+        criteria.every((each) => !Object.hasOwn(record.values, each.field) || meets(record, each)),
+      );
+      const read = await this.asRead(entity, likely, criteria);
+      found.push(...read.filter((record) => criteria.every((each) => meets(record, each))));
+      link = next;
+    } while (link !== undefined);
+    return found.sort((a, b) => (a.id < b.id ? -1 : 1)).slice(0, limit);
+  }
+
+  /** Records as reading them singly shows them, where a list shows less, or not what they were looked for by. */
+  private async asRead(entity: Entity, records: RecordState[], criteria: readonly Criterion[]): Promise<RecordState[]> {
+    if (this.capabilities.byKey === false) return records;
+    const shown = ({ values }: RecordState): boolean =>
+      this.capabilities.listsAlike !== false && criteria.every(({ field }) => Object.hasOwn(values, field));
+    const read: RecordState[] = [];
+    for (const record of records) {
+      const whole = shown(record) ? record : await this.read(entity, record.id);
+      if (whole) read.push(whole);
+    }
+    return read;
   }
 
   async read(entity: Entity, id: string): Promise<RecordState | undefined> {
-    const response = await this.request({ method: 'GET', path: keyed(entity, id) });
-    if (response.status === 404) return undefined;
+    const address = addressOf(entity, id);
+    if (address === undefined) return undefined;
+    if (this.capabilities.byKey === false && !entity.keyParts)
+      return (await this.find(entity, [{ field: entity.key, value: id, folded: false }], 1))[0];
+    const $expand = this.expand(entity, entity.fields);
+    const response = await this.request({
+      method: 'GET',
+      path: $expand === undefined ? address : `${address}?$expand=${encodeURIComponent($expand)}`,
+    });
+    if (response.status === 404 || response.status === 410 || isNothing(entity, response)) return undefined;
     if (response.status !== 200)
       throw new NotUnderstood(`Reading ${id} it answers ${response.status}: ${refusalOf(response).words}`);
-    return recordOf(entity, parsed(response), response);
+    return recordOf(entity, parsed(response), { headers: response.headers });
   }
 
   async page(entity: Entity, fields: readonly string[], from?: From): Promise<Page> {
+    const wanted = fields.map((name) => fieldOf(entity, name) ?? { name });
+    const select = wanted.flatMap((field) => ('linked' in field && field.linked ? [] : [field.name.split('/')[0]!]));
+    const since = from && 'changed' in from ? `${from.changed} ge ${from.since}` : undefined;
     const response = await this.request({
       method: 'GET',
-      path: from && 'link' in from ? this.ownLink(from.link) : `${entity.name}?${pageQuery(fields, from)}`,
+      path:
+        from && 'link' in from
+          ? this.ownLink(from.link)
+          : pathOf(entity.name, {
+              $select: this.capabilities.select === false ? undefined : [...new Set(select)].join(','),
+              $filter: since,
+              $expand: this.expand(
+                entity,
+                wanted.filter((each): each is Field => 'type' in each),
+              ),
+            }),
       headers: { Prefer: `odata.maxpagesize=${PAGE}${from === undefined ? ', odata.track-changes' : ''}` },
     });
+    return this.listed(entity, response, false);
+  }
+
+  /** Links that no property stands for are seen only where they are asked for. */
+  private expand(entity: Entity, fields: readonly Field[]): string | undefined {
+    if (this.capabilities.links === false) return undefined;
+    const links = fields.filter(({ linked, linkKey, closed }) => linked && linkKey && !closed);
+    return links.map(({ name, linkKey }) => `${name}($select=${linkKey})`).join(',') || undefined;
+  }
+
+  private listed(entity: Entity, response: HttpResponse, whole = true): Page {
     if (response.status !== 200)
       throw new NotUnderstood(`Reading ${entity.name} it answers ${response.status}: ${refusalOf(response).words}`);
     const body = parsed(response) as Record<string, unknown>;
@@ -100,7 +200,7 @@ export class ODataSystem implements System {
     };
     const [next, delta] = [link('nextLink'), link('deltaLink')];
     return {
-      records: all.filter((each) => removedOf(each) === undefined).map((each) => recordOf(entity, each)),
+      records: all.filter((each) => removedOf(each) === undefined).map((each) => recordOf(entity, each, { whole })),
       gone: all.filter((each) => removedOf(each) !== undefined).flatMap((each) => idRemoved(entity, each) ?? []),
       ...(next === undefined ? {} : { next }),
       ...(delta === undefined ? {} : { delta }),
@@ -115,9 +215,28 @@ export class ODataSystem implements System {
   }
 
   async create(entity: Entity, values: Values, sending: Sending): Promise<Answer> {
-    const response = await this.write('POST', entity.name, values, undefined, sending);
+    const response = await this.write('POST', encodeURIComponent(entity.name), sending, {
+      body: this.body(entity, values),
+    });
     if (response.status === 404) return { kind: 'refused', refusal: refusalOf(response) };
-    return this.answer(entity, response, values);
+    if (response.status === 412) return { kind: 'overtaken' };
+    if (response.status >= 400) return { kind: 'refused', refusal: refusalOf(response) };
+    const shown = shownIn(entity, response);
+    if (shown && isComplete(entity, shown)) return { kind: 'done', record: shown };
+    const { headers } = response;
+    const id = shown?.id ?? idFrom(entity, headers['odata-entityid'] ?? headers['location']) ?? idIn(entity, values);
+    if (id === undefined) return this.madeSomewhere(entity, values);
+    const etag = shown?.etag ?? headers['etag'];
+    if (etag !== undefined && !isFingerprint(etag)) return { kind: 'done', record: shown ?? { id, etag, values } };
+    // No version came with it: what it is now is looked at, so that a later change by somebody else can be told.
+    const record = await this.read(entity, id).catch(ignoringTrouble);
+    return { kind: 'done', record: record ?? shown ?? { id, values } };
+  }
+
+  /** It made a record and doesn't say which: the one that holds all the values is it, if there is only one. */
+  private async madeSomewhere(entity: Entity, values: Values): Promise<Answer> {
+    const found = (await this.find(entity, criteriaOf(entity, values), 10).catch(ignoringTrouble)) ?? [];
+    return found.length === 1 ? { kind: 'done', record: found[0]! } : { kind: 'unclear', records: found };
   }
 
   async update(
@@ -127,37 +246,93 @@ export class ODataSystem implements System {
     etag: string | undefined,
     sending: Sending,
   ): Promise<Answer> {
-    const response = await this.write('PATCH', keyed(entity, id), values, etag, sending);
-    if (response.status === 404 || response.status === 410) return { kind: 'overtaken' };
-    return this.answer(entity, response, values, id);
+    const address = addressOf(entity, id);
+    if (address === undefined) return { kind: 'overtaken' };
+    const seen = await this.asSeen(entity, id, etag, touchesStructure(values));
+    if (seen === 'overtaken') return { kind: 'overtaken' };
+    const response = await this.write('PATCH', address, sending, {
+      body: this.body(entity, values, seen?.values),
+      etag: seen ? seen.etag : etag,
+    });
+    if ([404, 410, 412].includes(response.status)) return { kind: 'overtaken' };
+    if (response.status >= 400) return { kind: 'refused', refusal: refusalOf(response) };
+    const shown = shownIn(entity, response);
+    if (shown && (isComplete(entity, shown) || !isFingerprint(shown.etag))) return { kind: 'done', record: shown };
+    const given = response.headers['etag'];
+    if (given !== undefined)
+      return { kind: 'done', record: { id, values: { ...seen?.values, ...values }, etag: given } };
+    const record = await this.read(entity, id).catch(ignoringTrouble);
+    if (record && seen && isIdle(seen, record, values))
+      return {
+        kind: 'refused',
+        refusal: {
+          kind: 'other',
+          words: `It answers ${response.status}, as if it had changed the record, and the record is as it was.`,
+          fields: [],
+          status: response.status,
+        },
+      };
+    return { kind: 'done', record: record ?? { id, values } };
   }
 
   async remove(entity: Entity, id: string, etag: string | undefined, sending: Sending): Promise<Answer> {
-    const response = await this.write('DELETE', keyed(entity, id), undefined, etag, sending);
-    if (response.status === 404 || response.status === 410) return { kind: 'done', record: { id, values: {} } };
-    return this.answer(entity, response, {}, id);
+    const gone: Answer = { kind: 'done', record: { id, values: {} } };
+    const address = addressOf(entity, id);
+    if (address === undefined) return gone;
+    const seen = await this.asSeen(entity, id, etag, false);
+    if (seen === 'overtaken') return (await this.read(entity, id)) ? { kind: 'overtaken' } : gone;
+    const response = await this.write('DELETE', address, sending, { etag: seen ? seen.etag : etag });
+    if (response.status === 404 || response.status === 410) return gone;
+    if (response.status === 412) return { kind: 'overtaken' };
+    return response.status >= 400 ? { kind: 'refused', refusal: refusalOf(response) } : gone;
   }
 
-  private async answer(entity: Entity, response: HttpResponse, values: Values, id?: string): Promise<Answer> {
-    if (response.status === 412) return { kind: 'overtaken' };
-    if (response.status >= 400) return { kind: 'refused', refusal: refusalOf(response) };
-    if (response.text !== '' && response.status !== 204)
-      return { kind: 'done', record: recordOf(entity, parsed(response), response) };
-    const named = id ?? idFrom(response.headers['odata-entityid'] ?? response.headers['location']);
-    if (named === undefined) throw new NotUnderstood(`It made a record in ${entity.name} and doesn't say which.`);
-    const etag = response.headers['etag'];
-    return { kind: 'done', record: { id: named, values, ...(etag ? { etag } : {}) } };
+  /**
+   * The record as it is at this moment, where there is no version to write against, or where more than the values has
+   * to be known.
+   * @returns undefined where it needn't be known; `etag` stands in it only where the system gave one
+   */
+  private async asSeen(
+    entity: Entity,
+    id: string,
+    etag: string | undefined,
+    needed: boolean,
+  ): Promise<RecordState | 'overtaken' | undefined> {
+    if (!needed && !isFingerprint(etag)) return undefined;
+    const record = await this.read(entity, id);
+    if (!record) return 'overtaken';
+    const { etag: now, ...rest } = record;
+    const same = etag === undefined || etag === now || (isFingerprint(etag) && etag === fingerprintOf(record.values));
+    if (!same) return 'overtaken';
+    return now === undefined || isFingerprint(now) ? rest : { ...rest, etag: now };
+  }
+
+  private body(entity: Entity, values: Values, current?: Values): string {
+    return bodyOf(
+      entity,
+      values,
+      (field, id) => {
+        if (id === null) return null;
+        const address = addressOf(
+          { name: field.relation ?? '', key: field.linkKey ?? 'id', fields: [keyField(field)] } as Entity,
+          id,
+        );
+        return address ?? null;
+      },
+      current,
+    );
   }
 
   private async write(
     method: 'POST' | 'PATCH' | 'DELETE',
     path: string,
-    values: Values | undefined,
-    etag: string | undefined,
     sending: Sending,
+    { body, etag }: { body?: string; etag?: string | undefined } = {},
   ): Promise<HttpResponse> {
     const headers: Record<string, string> = { Prefer: 'return=representation' };
     if (etag !== undefined) headers['If-Match'] = etag;
+    // Links are written as in 4.0, which services of 4.01 take as well where it is said.
+    if (body?.includes('@odata.bind"')) headers['OData-Version'] = '4.0';
     if (this.capabilities.repeatability) {
       headers['Repeatability-Request-ID'] = sending.requestId;
       headers['Repeatability-First-Sent'] = sending.firstSent.toUTCString();
@@ -166,23 +341,28 @@ export class ODataSystem implements System {
       method,
       path,
       headers,
-      ...(values ? { body: JSON.stringify(values) } : {}),
+      ...(body === undefined ? {} : { body }),
       repeatable: this.capabilities.repeatability,
       ...(sending.group === undefined ? {} : { group: sending.group, atomic: sending.atomic === true }),
     });
   }
 
-  private async request(
-    request: Partial<HttpRequest> & { method: HttpRequest['method']; path: string },
-  ): Promise<HttpResponse> {
-    const { method, path, body, headers = {}, repeatable = method === 'GET', group, atomic } = request;
+  private headers(): Record<string, string> {
+    return {
+      Accept: 'application/json',
+      'OData-MaxVersion': this.capabilities.maxVersion ?? '4.01',
+      Authorization: `Bearer ${this.token}`,
+    };
+  }
+
+  /** Sends a request within the service. @throws as {@link System} says; what else it answers is returned */
+  async request(ask: Ask): Promise<HttpResponse> {
+    const { method, path, body, headers = {}, repeatable = method === 'GET', group, atomic } = ask;
     const response = await this.send({
       method,
-      url: new URL(path, this.base).href,
+      url: path.startsWith(this.base) ? path : `${this.base}${path}`,
       headers: {
-        Accept: 'application/json',
-        'OData-MaxVersion': '4.01',
-        Authorization: `Bearer ${this.token}`,
+        ...this.headers(),
         ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
         ...headers,
       },
@@ -200,13 +380,48 @@ export class ODataSystem implements System {
   }
 }
 
-/** Records asked for at once where many are read. */
-const PAGE = 500;
+/** Some answer that a record isn't there by an empty list under 200, or by 204. */
+function isNothing({ key }: Entity, { status, text }: HttpResponse): boolean {
+  if (status === 204) return true;
+  if (status !== 200 || text.length > 1_000) return false;
+  try {
+    const body = JSON.parse(text) as Record<string, unknown> | null;
+    return body === null || (Array.isArray(body['value']) && body['value'].length === 0 && !Object.hasOwn(body, key));
+  } catch {
+    return false;
+  }
+}
 
-function pageQuery(fields: readonly string[], from: Exclude<From, { link: string }> | undefined): string {
-  const query = new URLSearchParams({ $select: fields.join(',') });
-  if (from) query.set('$filter', `${from.changed} ge ${from.since}`);
-  return query.toString();
+const keyField = (field: Field): Field => ({ ...field, name: field.linkKey ?? 'id', type: 'id', linked: false });
+
+/** The record that a write's answer shows; undefined where it shows none, or not enough to know it by. */
+function shownIn(entity: Entity, response: HttpResponse): RecordState | undefined {
+  if (response.status === 204 || response.text.trim() === '') return undefined;
+  try {
+    return recordOf(entity, parsed(response), { headers: response.headers });
+  } catch (error) {
+    if (error instanceof NotUnderstood) return undefined;
+    throw error;
+  }
+}
+
+/** Whether an answer shows all of a record; one that shows only what was sent says nothing of how it will be read. */
+const isComplete = (entity: Entity, { values, etag }: RecordState): boolean =>
+  !isFingerprint(etag) ||
+  entity.fields.every(({ name, rights, linked }) => rights === 'none' || linked || Object.hasOwn(values, name));
+
+/** Nothing at all has changed, though something was to. */
+const isIdle = (before: RecordState, after: RecordState, values: Values): boolean =>
+  fingerprintOf(before.values) === fingerprintOf(after.values) &&
+  Object.entries(values).some(
+    ([name, value]) => Object.hasOwn(after.values, name) && !sameValue(after.values[name], value),
+  );
+
+/** A look that only tells more: what was written is written, whether or not it can be looked at now. */
+function ignoringTrouble(error: unknown): undefined {
+  if (error instanceof SystemUnavailable || error instanceof NotUnderstood || error instanceof TokenRefused)
+    return undefined;
+  throw error;
 }
 
 const removedOf = (body: Record<string, unknown>): unknown =>
@@ -214,105 +429,11 @@ const removedOf = (body: Record<string, unknown>): unknown =>
   body['@odata.removed'] ??
   (String(body['@odata.context'] ?? '').endsWith('$deletedEntity') || undefined);
 
+/** The id of a record that is no longer there: its address, or its key (JSON Format 4.01, 15.3). */
 const idRemoved = (entity: Entity, body: Record<string, unknown>): string | undefined => {
+  const address = String(body['@id'] ?? body['@odata.id'] ?? body['id'] ?? '');
   const key = body[entity.key];
-  if (typeof key === 'string' && !key.includes('(')) return key;
-  return idFrom(String(body['@id'] ?? body['@odata.id'] ?? body['id'] ?? ''));
+  const isAddress = typeof key === 'string' && key.includes('(') && address === '';
+  if ((typeof key === 'string' || typeof key === 'number') && !isAddress && key !== address) return String(key);
+  return idFrom(entity, address) ?? (key === undefined ? undefined : String(key));
 };
-
-/** The words of an error that came under a status of success: nothing can be relied upon then. */
-function errorInside(text: string): string | undefined {
-  if (!/^\s*\{\s*"error"\s*:/.test(text)) return undefined;
-  try {
-    const { error } = JSON.parse(text) as { error?: { message?: unknown } };
-    return typeof error?.message === 'string' ? error.message.slice(0, 500) : 'no words';
-  } catch {
-    return undefined;
-  }
-}
-
-const literal = (value: Value): string =>
-  typeof value === 'string' ? `'${value.replace(/'/g, "''")}'` : String(value);
-
-function condition({ field, value, folded }: Criterion): string {
-  return folded ? `tolower(${field}) eq ${literal(String(value).toLowerCase())}` : `${field} eq ${literal(value)}`;
-}
-
-const keyed = (entity: Entity, id: string): string =>
-  `${entity.name}(${encodeURIComponent(literal(id)).replace(/%27/g, "'")})`;
-
-function parsed(response: HttpResponse): unknown {
-  try {
-    return parseJsonExactly(response.text);
-  } catch {
-    throw new NotUnderstood('Its answer is not JSON.');
-  }
-}
-
-function recordOf(entity: Entity, body: unknown, response?: HttpResponse): RecordState {
-  if (typeof body !== 'object' || body === null) throw new NotUnderstood('A record it sent is not an object.');
-  const object = body as Record<string, unknown>;
-  const id = object[entity.key];
-  if (typeof id !== 'string' && typeof id !== 'number')
-    throw new NotUnderstood(`A record it sent has no ${entity.key}.`);
-  const values: Values = {};
-  for (const field of entity.fields) {
-    if (Object.hasOwn(object, field.name)) values[field.name] = object[field.name] as Value;
-  }
-  const etag = object['@odata.etag'] ?? object['@etag'] ?? response?.headers['etag'];
-  return { id: String(id), values, ...(typeof etag === 'string' ? { etag } : {}) };
-}
-
-const idFrom = (location: string | undefined): string | undefined => {
-  const match = /\('((?:[^']|'')+)'\)|\((\d+)\)/.exec(decodeURIComponent(location ?? ''));
-  return match?.[1]?.replace(/''/g, "'") ?? match?.[2];
-};
-
-const KINDS: Record<number, Refusal['kind']> = {
-  400: 'values',
-  422: 'values',
-  403: 'rights',
-  404: 'missing',
-  409: 'conflict',
-};
-/** Failed Dependency (RFC 4918, 11.4): one that was to be done together with this one was refused. */
-const NOT_ALONE = 424;
-
-/** An OData error body (JSON Format 4.01, 21.1) in our terms; anything else in as many of its words as are safe to keep. */
-function refusalOf(response: HttpResponse): Refusal {
-  const refusal: Refusal = {
-    kind: KINDS[response.status] ?? 'other',
-    words: `It answers ${response.status}.`,
-    fields: [],
-    status: response.status,
-  };
-  if (response.status === NOT_ALONE) return { ...refusal, words: 'Not done, since another row was refused.' };
-  try {
-    const { error } = JSON.parse(response.text) as {
-      error?: { message?: unknown; target?: unknown; details?: unknown };
-    };
-    if (typeof error?.message === 'string') refusal.words = error.message.slice(0, 2000);
-    const details = Array.isArray(error?.details) ? error.details : [error];
-    refusal.fields = (details as { message?: unknown; target?: unknown }[]).flatMap((each) =>
-      typeof each?.target === 'string' && typeof each.message === 'string'
-        ? [{ field: each.target, words: each.message.slice(0, 500) }]
-        : [],
-    );
-  } catch {
-    if (!/^\s*</.test(response.text) && response.text !== '') refusal.words = response.text.slice(0, 500);
-  }
-  return refusal;
-}
-
-/** Characters of a template that is kept. */
-const MOST_IN_TEMPLATE = 400;
-
-/** A record's page out of a Link-Template header (RFC 9652), absolute. */
-function recordPage(header: string | undefined, base: string): string | undefined {
-  const link = header?.split(/,(?=\s*<)/).find((each) => /rel="?alternate"?/.test(each));
-  const template = link && /<([^<>]+)>/.exec(link)?.[1];
-  if (!template || template.length > MOST_IN_TEMPLATE) return undefined;
-  const page = template.startsWith('/') ? `${new URL(base).origin}${template}` : template;
-  // People follow it: nothing but a web address will do.
-  return /^https?:\/\//i.test(page) ? page : undefined;
-}

@@ -1,3 +1,2 @@
 export { NotUnderstood } from '../system.ts';
-export { readCsdl } from './csdl.ts';
-export { capabilitiesOf, schemaOf } from './schema.ts';
+export { understood, type MetadataRead } from './describe.ts';

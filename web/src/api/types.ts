@@ -220,7 +220,7 @@ export interface LedgerChange {
   action: 'create' | 'update' | 'delete';
   before: Values;
   after: Values;
-  state: 'intended' | 'written' | 'refused' | 'overtaken';
+  state: 'intended' | 'written' | 'refused' | 'overtaken' | 'unclear';
   refusal: Refusal | null;
   intendedAt: string;
   settledAt: string | null;

@@ -90,9 +90,9 @@ function Changes() {
             className={BOX}
           >
             <option value="">all states</option>
-            {['written', 'refused', 'overtaken', 'intended'].map((state) => (
+            {['written', 'refused', 'overtaken', 'unclear', 'intended'].map((state) => (
               <option key={state} value={state}>
-                {state === 'intended' ? 'on its way' : state}
+                {state === 'intended' ? 'on its way' : state === 'unclear' ? 'not known' : state}
               </option>
             ))}
           </select>

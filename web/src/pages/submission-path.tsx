@@ -303,6 +303,7 @@ const CHANGE_STATES: Record<LedgerChange['state'], [word: string, tone: 'moss' |
   written: ['● written', 'moss'],
   intended: ['◌ on its way', 'sand'],
   refused: ['✕ refused', 'brick'],
+  unclear: ['? not known', 'saffron'],
   overtaken: ['◆ overtaken, decided again', 'saffron'],
 };
 

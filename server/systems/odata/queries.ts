@@ -1,0 +1,63 @@
+import type { Criterion } from '@zusammen/core/plans';
+import { fieldOf, type Entity, type Field, type RecordState, type Value } from '@zusammen/core/schema';
+import { sameValue } from '@zusammen/core/values';
+import { literalOf } from './edm.ts';
+
+/** Query options as an address has them: a space is `%20` (RFC 3986), never the `+` of forms. */
+export function queryOf(options: Record<string, string | undefined>): string {
+  const pairs = Object.entries(options).flatMap(([name, value]) =>
+    value === undefined ? [] : [`${name}=${encodeURIComponent(value)}`],
+  );
+  return pairs.join('&');
+}
+
+/** A path within the service as an address has it, with what it asks for. */
+export const pathOf = (set: string, options: Record<string, string | undefined>): string => {
+  const query = queryOf(options);
+  return query === '' ? encodeURIComponent(set) : `${encodeURIComponent(set)}?${query}`;
+};
+
+type Asked = Pick<Field, 'type' | 'native' | 'linked' | 'linkKey'>;
+const UNKNOWN: Asked = { type: 'text' };
+
+/** A condition of `$filter`; undefined where no record can meet it, since the value is none of the property's type. */
+export function conditionOf(entity: Entity, { field: name, value, folded }: Criterion): string | undefined {
+  const field: Asked = fieldOf(entity, name) ?? UNKNOWN;
+  const path = field.linked && field.linkKey !== undefined ? `${name}/${field.linkKey}` : name;
+  if (folded && isText(field)) {
+    const literal = literalOf(String(value).toLowerCase(), field);
+    return literal === undefined ? undefined : `tolower(${path}) eq ${literal}`;
+  }
+  const literal = literalOf(value, field);
+  return literal === undefined ? undefined : `${path} eq ${literal}`;
+}
+
+const isText = ({ native }: Pick<Field, 'native'>): boolean => native === undefined || native === 'Edm.String';
+
+/** Whether a condition needs `tolower`. */
+export const isFolded = (entity: Entity, { field, folded }: Criterion): boolean =>
+  folded && isText(fieldOf(entity, field) ?? UNKNOWN);
+
+const loose = new Intl.Collator('und', { sensitivity: 'base' });
+
+/**
+ * Whether a record is one that was asked for. A system may compare texts more loosely than we would (by a collation
+ * without case or accents): what it takes for the same is taken so; what nobody would is not.
+ */
+export function isWhatWasAsked(record: RecordState, { field, value, folded }: Criterion): boolean {
+  const held = record.values[field];
+  if (meets(record, { field, value, folded })) return true;
+  return typeof held === 'string' && loose.compare(held.trim(), String(value).trim()) === 0;
+}
+
+/** Whether a record meets a condition, as we compare it ourselves. */
+export function meets(record: RecordState, { field, value, folded }: Criterion): boolean {
+  const held = record.values[field] ?? null;
+  if (folded) return String(held).toLowerCase() === String(value).toLowerCase();
+  return sameValue(held, value) || sameNumber(held, value);
+}
+
+const sameNumber = (a: Value, b: Value): boolean =>
+  isNumeric(a) && isNumeric(b) && (typeof a === 'number' || typeof b === 'number') && Number(a) === Number(b);
+const isNumeric = (value: Value): boolean =>
+  typeof value === 'number' || (typeof value === 'string' && /^-?\d{1,300}(?:\.\d{1,300})?$/.test(value));
