@@ -46,7 +46,16 @@ export interface Facts {
   /** How records are recognised by evidence, and how well keys tell the known ones apart, by `system/entity`. */
   recognitions?: ReadonlyMap<string, { document: Recognition; keys: readonly KeyFacts[] }>;
   /** What systems can do that a plan may rely on, by id. */
-  abilities?: ReadonlyMap<string, { repeatability: boolean; batch: boolean; etags: boolean }>;
+  abilities?: ReadonlyMap<string, Abilities>;
+}
+
+/** What a system can do; what isn't said isn't known. */
+export interface Abilities {
+  repeatability: boolean;
+  batch: boolean;
+  etags: boolean;
+  filter?: boolean;
+  byKey?: boolean;
 }
 
 /** How well a key tells known records apart. */

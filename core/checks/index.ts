@@ -1,6 +1,6 @@
 import { formDrift, personalValues, toldBack, unprotected, unreachable } from './entry.ts';
 import { stepsOf, type Check, type CheckInput, type Finding, type StepInput } from './finding.ts';
-import { blankKey, thinEvidence, uniqueUnused, weakKey } from './recognition.ts';
+import { blankKey, comparedByCase, thinEvidence, uniqueUnused, weakKey } from './recognition.ts';
 import {
   brokenExpression,
   brokenLookup,
@@ -39,6 +39,7 @@ const STEP_CHECKS: ((input: StepInput) => Finding[])[] = [
   weakKey,
   thinEvidence,
   blankKey,
+  comparedByCase,
   uniqueUnused,
   stepReferences,
   missingLink,

@@ -1,6 +1,6 @@
 import { alwaysNew, mayCreate, type RecognitionKey } from '../plans/index.ts';
 import { fieldOf } from '../schema/index.ts';
-import { isBlank } from '../values/index.ts';
+import { isBlank, quoted } from '../values/index.ts';
 import { counted, type Finding, type KeyFacts, type StepInput } from './finding.ts';
 
 /** A key that so large a share of the records has in common with others is worth a look. */
@@ -53,6 +53,29 @@ export const thinEvidence = ({ step, entity, facts }: StepInput): Finding[] => {
 
 const NAMES = new Set(['first_name', 'last_name', 'name', 'organisation']);
 const PLACES = new Set(['street', 'city', 'postcode', 'country']);
+
+/** K31: a key of text is compared letter by letter: the same written in other letters, large or small, is another. */
+export const comparedByCase = (input: StepInput): Finding[] => {
+  const { step, entity } = input;
+  if (step.record) return [];
+  return step.recognise.flatMap((key) =>
+    key.fields.flatMap((name): Finding[] => {
+      const field = fieldOf(entity, name);
+      const line = step.lines.find((each) => each.field === name);
+      if (!field || !line || field.unique || !TEXTS.has(field.type)) return [];
+      const sent = input.outcomes(line, field).map((value) => value.sent);
+      const example = sent.find(
+        (value): value is string => typeof value === 'string' && /\p{Lu}/u.test(value) && /\p{Ll}/u.test(value),
+      );
+      if (example === undefined) return [];
+      const shown = quoted(example, 40);
+      const sentence = `${field.label} is compared letter by letter: “${shown}” does not find “${shown.toUpperCase()}”.`;
+      return [{ id: 'K31', severity: 'look', place: { step: step.id, field: name }, sentence }];
+    }),
+  );
+};
+
+const TEXTS = new Set(['text', 'long text', 'id']);
 
 /** K11: in many of the samples, every key has a blank field, so that nothing is found in them. */
 export const blankKey = (input: StepInput): Finding[] => {

@@ -1,5 +1,15 @@
 import { describeCondition, expressionOf, outcomesOf, readExpression } from '../expressions/index.ts';
-import { groupsOf, linkLine, mayCreate, mayUpdate, openLinks, rowsOf, stepName, type Step } from '../plans/index.ts';
+import {
+  alwaysNew,
+  groupsOf,
+  linkLine,
+  mayCreate,
+  mayUpdate,
+  openLinks,
+  rowsOf,
+  stepName,
+  type Step,
+} from '../plans/index.ts';
 import { fieldOf, mustBeGiven, type Field } from '../schema/index.ts';
 import type { Check, Finding, StepInput } from './finding.ts';
 
@@ -258,8 +268,27 @@ export const lacking = ({ step, entity, facts }: StepInput): Finding[] => {
             `${system} can’t tell a repeated request from a new one: a ${entity.label} whose writing was cut short is looked for by its values before it is sent again.`,
           ),
         ]),
-    ...(able.etags || !mayUpdate(step)
+    ...(able.etags || !(mayUpdate(step) || step.whenOne === 'delete')
       ? []
-      : [look(`${system} gives no version of its records: what somebody changes meanwhile can be overwritten.`)]),
+      : [
+          look(
+            `${system} gives no version of its records: each is read once more just before it is changed, and only what somebody changes in that very moment can be overwritten.`,
+          ),
+        ]),
+    ...(able.byKey === false && (mayUpdate(step) || step.whenOne === 'delete')
+      ? [
+          {
+            ...look(`${system} gives no record by its key: this step can’t change or delete any.`),
+            severity: 'stops' as const,
+          },
+        ]
+      : []),
+    ...(able.filter === false && !alwaysNew(step) && !step.record
+      ? [
+          look(
+            `${system} doesn’t search: all its ${entity.label} records are read for every submission, and compared here.`,
+          ),
+        ]
+      : []),
   ];
 };

@@ -360,6 +360,8 @@ const FAMILIES: Record<string, string> = {
   integer: 'number',
   date: 'date',
   'date and time': 'date',
+  time: 'time',
+  duration: 'duration',
   datetime: 'date',
   'yes/no': 'yes/no',
   boolean: 'yes/no',

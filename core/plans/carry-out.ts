@@ -1,3 +1,4 @@
+import { isSafeNumber } from 'lossless-json';
 import { holds } from '../expressions/index.ts';
 import { evaluateLine, questionKey, type LineValue, type Question } from '../mapping/index.ts';
 import { entityOf, fieldOf, type Entity, type RecordState } from '../schema/index.ts';
@@ -239,7 +240,7 @@ async function lookUp({ entity, by, text }: Question, turn: Turn): Promise<Recor
   const numeric = field.type === 'integer' || field.type === 'number';
   if (numeric && !Number.isFinite(Number(text))) return [];
   const criterion = numeric
-    ? { field: by, value: Number(text), folded: false }
+    ? { field: by, value: isSafeNumber(text) ? Number(text) : text, folded: false }
     : { field: by, value: text, folded: field.type !== 'id' && field.type !== 'reference' };
   return turn.world.find({ system, entity }, [criterion], 2);
 }

@@ -1,12 +1,14 @@
+import { isSafeNumber } from 'lossless-json';
 import { readBoolean } from './boolean.ts';
 import { quoted } from './bounds.ts';
 import { isBlank } from './compare.ts';
 import { readDate, readDateTime } from './date.ts';
 import { readEmail } from './email.ts';
-import { readNumber } from './number.ts';
+import { readDigits } from './number.ts';
 import { readOption } from './option.ts';
 import { readPhone } from './phone.ts';
 import { read, unreadable, type Reading } from './reading.ts';
+import { readDuration, readTime } from './time.ts';
 import { lengthInBytes, lengthInCharacters } from './text.ts';
 import { readWebAddress } from './web-address.ts';
 
@@ -78,6 +80,12 @@ function toSingle(value: string | number | boolean, field: TargetField, losses: 
     }
     case 'date and time':
       return readDateTime(text);
+    case 'time':
+      return readTime(
+        /^\d{4}-\d{2}-\d{2}[T ]/.test(text) ? text.slice(11).replace(/(?:Z|[+-]\d{2}:?\d{2})$/, '') : text,
+      );
+    case 'duration':
+      return readDuration(text);
     case 'option':
       return field.options ? readOption(text, field.options) : read(text);
     default:
@@ -85,11 +93,13 @@ function toSingle(value: string | number | boolean, field: TargetField, losses: 
   }
 }
 
-function toNumber(value: string | number | boolean, field: TargetField, losses: string[]): Reading<number> {
+function toNumber(value: string | number | boolean, field: TargetField, losses: string[]): Reading<number | string> {
   if (typeof value === 'boolean') return unreadable(`${field.label} takes a number, not yes or no`);
-  const reading = typeof value === 'number' ? read(value) : readNumber(value);
-  if (!reading.ok) return reading;
+  const digits = typeof value === 'number' ? read(String(value)) : readDigits(value);
+  if (!digits.ok) return digits;
   const scale = field.type === 'integer' ? 0 : field.scale;
+  if (typeof value === 'string' && !isSafeNumber(digits.value)) return toDigits(digits.value, scale, field, losses);
+  const reading = { ...digits, value: Number(digits.value) };
   if (scale === undefined) return reading;
   const factor = 10 ** scale;
   const rounded = Math.round(reading.value * factor) / factor;
@@ -98,6 +108,15 @@ function toNumber(value: string | number | boolean, field: TargetField, losses: 
       `${field.label} keeps ${scale === 0 ? 'whole numbers' : `${scale} ${scale === 1 ? 'decimal' : 'decimals'}`}; ${reading.value} becomes ${rounded}`,
     );
   return reading.ambiguous === undefined ? read(rounded) : read(rounded, reading.ambiguous);
+}
+
+/** A number with more digits than a double keeps stays text; what is beyond the field's decimals is cut off, and said. */
+function toDigits(digits: string, scale: number | undefined, field: TargetField, losses: string[]): Reading<string> {
+  const [whole = '', fraction = ''] = digits.split('.');
+  const kept = fraction.slice(0, scale ?? fraction.length).replace(/0+$/, '');
+  const value = kept === '' ? whole : `${whole}.${kept}`;
+  if (/[1-9]/.test(fraction.slice(kept.length))) losses.push(`${field.label} keeps ${value} of ${quoted(digits)}`);
+  return read(value);
 }
 
 function limited(reading: Reading<string>, field: TargetField): Reading<string> {

@@ -10,6 +10,7 @@ export * from './option.ts';
 export * from './phone.ts';
 export * from './reading.ts';
 export * from './text.ts';
+export * from './time.ts';
 export * from './web-address.ts';
 export * from './address.ts';
 export * from './money.ts';

@@ -14,6 +14,12 @@ export function decimalMarkOf(locale: string): DecimalMark {
  * @param mark the decimal mark; when absent, `1.234` and `1,234` are read as decimals and said to be ambiguous
  */
 export function readNumber(text: string, mark?: DecimalMark): Reading<number> {
+  const digits = readDigits(text, mark);
+  return digits.ok ? { ...digits, value: Number(digits.value) } : digits;
+}
+
+/** Reads a number as its digits, such as `-1234.5`: as many as were written, also where a double keeps fewer. */
+export function readDigits(text: string, mark?: DecimalMark): Reading<string> {
   const long = tooLong(text, 'number');
   if (long !== undefined) return unreadable(long);
   const bare = text
@@ -29,8 +35,9 @@ export function readNumber(text: string, mark?: DecimalMark): Reading<number> {
   if (whole.includes(groups) && !new RegExp(`^[+-]?\\d{1,3}(\\${groups}\\d{3})+$`).test(whole)) {
     return unreadable(`“${quoted(text)}” is not a number with a decimal ${decimal}`);
   }
-  const value = Number(`${whole.split(groups).join('')}${fraction === undefined ? '' : `.${fraction}`}`);
-  if (!Number.isFinite(value)) return unreadable(`“${quoted(text)}” is not a number`);
+  const joined = whole.split(groups).join('').replace(/^\+/, '');
+  const value = `${/\d/.test(joined) ? joined : `${joined}0`}${fraction ? `.${fraction}` : ''}`;
+  if (!Number.isFinite(Number(value))) return unreadable(`“${quoted(text)}” is not a number`);
   const unclear = mark === undefined && /^[+-]?[1-9]\d{0,2}[.,]\d{3}$/.test(bare);
   return unclear ? read(value, `“${quoted(text)}” may also be ${bare.replace(/[.,]/, '')}`) : read(value);
 }

@@ -11,7 +11,6 @@ import {
 import { answerRows, matchLists, type KindName, type ListedRecord } from '@zusammen/core/recognition';
 import { readBody as read, type BodyRead } from '../bodies/index.ts';
 import { NotUnderstood, understood, type MetadataRead } from '../systems/odata/index.ts';
-import type { Schema } from '@zusammen/core/schema';
 import { readingOver } from './outside.ts';
 import {
   compareWith,

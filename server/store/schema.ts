@@ -110,6 +110,8 @@ export interface Capabilities {
   etags: boolean;
   /** Searches by the values of fields; absent: not known. So are the others. */
   filter?: boolean;
+  /** Types, as the system calls them, by whose values it doesn't find what it holds. */
+  unsearchable?: string[];
   /** Compares without regard to case where it is asked to. */
   folding?: boolean;
   order?: boolean;
@@ -128,7 +130,7 @@ export interface Capabilities {
 
 /** What came of trying one ability. */
 export interface Tried {
-  what: 'filter' | 'folding' | 'order' | 'select' | 'links' | 'byKey' | 'listsAlike' | 'etags' | 'batch';
+  what: 'filter' | 'types' | 'folding' | 'order' | 'select' | 'links' | 'byKey' | 'listsAlike' | 'etags' | 'batch';
   /** Null: it couldn't be tried. */
   able: boolean | null;
   /** The system's own words where it declined, or why nothing could be tried. */

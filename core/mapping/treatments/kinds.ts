@@ -1,3 +1,4 @@
+import { isSafeNumber } from 'lossless-json';
 import {
   byFoldedText,
   countryName,
@@ -12,7 +13,7 @@ import {
   readLanguage,
   readLosing,
   readMoney,
-  readNumber,
+  readDigits,
   readOption,
   readPhone,
   readWebAddress,
@@ -106,7 +107,9 @@ export const number: TreatmentDefinition = {
     if (isBlank(value) || typeof value === 'number') return read(value);
     if (Array.isArray(value) && value.length > 1)
       return unreadable(`“${quoted(value.join(', '))}” is more than one number`);
-    return readNumber(String(value), decimal);
+    const digits = readDigits(String(value), decimal);
+    // As many digits as were written: an account's number may have more than a double keeps.
+    return digits.ok && isSafeNumber(digits.value) ? { ...digits, value: Number(digits.value) } : digits;
   },
 };
 

@@ -78,7 +78,11 @@ describe('asking an OData system', () => {
       kind: 'done',
       record: { id: "P'9", etag: '"7"', values: { email: 'x' } },
     });
-    await expect(answering(204).system.create(people, { email: 'x' }, sending)).rejects.toThrow(NotUnderstood);
+    // Where it doesn't say which, a person is asked.
+    expect(await answering(204).system.create(people, { email: 'x' }, sending)).toEqual({
+      kind: 'unclear',
+      records: [],
+    });
   });
 
   it('updates only the version that was read', async () => {

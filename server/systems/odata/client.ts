@@ -17,7 +17,7 @@ import {
   type System,
 } from '../system.ts';
 import { describeBy, type MetadataReader } from './describe.ts';
-import { conditionOf, isFolded, isWhatWasAsked, meets, pathOf } from './queries.ts';
+import { coarseConditionOf, conditionOf, isFolded, isWhatWasAsked, meets, pathOf } from './queries.ts';
 import {
   addressOf,
   bodyOf,
@@ -68,8 +68,7 @@ export class ODataSystem implements System {
   }
 
   async find(entity: Entity, criteria: Criterion[], limit: number): Promise<RecordState[]> {
-    const able = this.capabilities.filter !== false;
-    const asked = criteria.filter((each) => able && (this.capabilities.folding !== false || !isFolded(entity, each)));
+    const asked = criteria.filter((each) => this.isSearchable(entity, each));
     const conditions = asked.map((each) => conditionOf(entity, each));
     // A value that is none of the property's type is held by no record.
     if (criteria.some((each) => conditionOf(entity, each) === undefined)) return [];
@@ -87,9 +86,18 @@ export class ODataSystem implements System {
     if (this.isUnable(response)) return this.compared(entity, criteria, limit);
     const found = await this.asRead(entity, this.listed(entity, response).records, criteria);
     const those = found.filter((record) => criteria.every((each) => isWhatWasAsked(record, each)));
+    const coarse = found.length === 0 ? coarseConditionOf(entity, criteria) : undefined;
+    if (coarse !== undefined) return this.compared(entity, criteria, limit, coarse).catch(noneWhereUnable);
     // It gave others than those that were asked for: it doesn't look at the question, and its answer may lack the right ones.
     if (those.length < found.length) return this.compared(entity, criteria, limit);
     return those.slice(0, limit);
+  }
+
+  /** Whether the system can be asked by itself, as far as was tried. */
+  private isSearchable(entity: Entity, criterion: Criterion): boolean {
+    const { filter, folding, unsearchable = [] } = this.capabilities;
+    const native = fieldOf(entity, criterion.field)?.native ?? '';
+    return filter !== false && !unsearchable.includes(native) && (folding !== false || !isFolded(entity, criterion));
   }
 
   /** Whether a search was declined as such: not done yet by this system (501), or a question it can't answer. */
@@ -144,10 +152,17 @@ export class ODataSystem implements System {
   }
 
   async read(entity: Entity, id: string): Promise<RecordState | undefined> {
+    return (await this.readWithTag(entity, id))?.record;
+  }
+
+  /** A record with the ETag that came with it, whatever it is worth. */
+  private async readWithTag(
+    entity: Entity,
+    id: string,
+  ): Promise<{ record: RecordState; tag: string | undefined } | undefined> {
     const address = addressOf(entity, id);
     if (address === undefined) return undefined;
-    if (this.capabilities.byKey === false && !entity.keyParts)
-      return (await this.find(entity, [{ field: entity.key, value: id, folded: false }], 1))[0];
+    if (this.capabilities.byKey === false && !entity.keyParts) return this.readBySearch(entity, id);
     const $expand = this.expand(entity, entity.fields);
     const response = await this.request({
       method: 'GET',
@@ -156,7 +171,16 @@ export class ODataSystem implements System {
     if (response.status === 404 || response.status === 410 || isNothing(entity, response)) return undefined;
     if (response.status !== 200)
       throw new NotUnderstood(`Reading ${id} it answers ${response.status}: ${refusalOf(response).words}`);
-    return recordOf(entity, parsed(response), { headers: response.headers });
+    return { record: recordOf(entity, parsed(response), this.tag(response)), tag: response.headers['etag'] };
+  }
+
+  /**
+   * The ETag in the headers of an answer. Only where its records carry theirs is it the record's: many servers put one
+   * on any answer, made from its bytes, and never look at it again.
+   */
+  private tag({ headers }: HttpResponse): { tag?: string } {
+    const tag = headers['etag'];
+    return this.capabilities.etags && tag !== undefined ? { tag } : {};
   }
 
   async page(entity: Entity, fields: readonly string[], from?: From): Promise<Page> {
@@ -186,6 +210,11 @@ export class ODataSystem implements System {
     if (this.capabilities.links === false) return undefined;
     const links = fields.filter(({ linked, linkKey, closed }) => linked && linkKey && !closed);
     return links.map(({ name, linkKey }) => `${name}($select=${linkKey})`).join(',') || undefined;
+  }
+
+  private async readBySearch(entity: Entity, id: string) {
+    const [record] = await this.find(entity, [{ field: entity.key, value: id, folded: false }], 1);
+    return record && { record, tag: undefined };
   }
 
   private listed(entity: Entity, response: HttpResponse, whole = true): Page {
@@ -221,13 +250,13 @@ export class ODataSystem implements System {
     if (response.status === 404) return { kind: 'refused', refusal: refusalOf(response) };
     if (response.status === 412) return { kind: 'overtaken' };
     if (response.status >= 400) return { kind: 'refused', refusal: refusalOf(response) };
-    const shown = shownIn(entity, response);
+    const shown = shownIn(entity, response, this.tag(response));
     if (shown && isComplete(entity, shown)) return { kind: 'done', record: shown };
     const { headers } = response;
     const id = shown?.id ?? idFrom(entity, headers['odata-entityid'] ?? headers['location']) ?? idIn(entity, values);
     if (id === undefined) return this.madeSomewhere(entity, values);
-    const etag = shown?.etag ?? headers['etag'];
-    if (etag !== undefined && !isFingerprint(etag)) return { kind: 'done', record: shown ?? { id, etag, values } };
+    const { tag } = this.tag(response);
+    if (tag !== undefined) return { kind: 'done', record: shown ?? { id, etag: tag, values } };
     // No version came with it: what it is now is looked at, so that a later change by somebody else can be told.
     const record = await this.read(entity, id).catch(ignoringTrouble);
     return { kind: 'done', record: record ?? shown ?? { id, values } };
@@ -254,13 +283,13 @@ export class ODataSystem implements System {
       body: this.body(entity, values, seen?.values),
       etag: seen ? seen.etag : etag,
     });
+    if (this.isUnaddressed(response)) return UNADDRESSED;
     if ([404, 410, 412].includes(response.status)) return { kind: 'overtaken' };
     if (response.status >= 400) return { kind: 'refused', refusal: refusalOf(response) };
-    const shown = shownIn(entity, response);
-    if (shown && (isComplete(entity, shown) || !isFingerprint(shown.etag))) return { kind: 'done', record: shown };
-    const given = response.headers['etag'];
-    if (given !== undefined)
-      return { kind: 'done', record: { id, values: { ...seen?.values, ...values }, etag: given } };
+    const shown = shownIn(entity, response, this.tag(response));
+    if (shown && isComplete(entity, shown)) return { kind: 'done', record: shown };
+    const { tag } = this.tag(response);
+    if (tag !== undefined) return { kind: 'done', record: { id, values: { ...seen?.values, ...values }, etag: tag } };
     const record = await this.read(entity, id).catch(ignoringTrouble);
     if (record && seen && isIdle(seen, record, values))
       return {
@@ -282,6 +311,7 @@ export class ODataSystem implements System {
     const seen = await this.asSeen(entity, id, etag, false);
     if (seen === 'overtaken') return (await this.read(entity, id)) ? { kind: 'overtaken' } : gone;
     const response = await this.write('DELETE', address, sending, { etag: seen ? seen.etag : etag });
+    if (this.isUnaddressed(response)) return UNADDRESSED;
     if (response.status === 404 || response.status === 410) return gone;
     if (response.status === 412) return { kind: 'overtaken' };
     return response.status >= 400 ? { kind: 'refused', refusal: refusalOf(response) } : gone;
@@ -299,12 +329,18 @@ export class ODataSystem implements System {
     needed: boolean,
   ): Promise<RecordState | 'overtaken' | undefined> {
     if (!needed && !isFingerprint(etag)) return undefined;
-    const record = await this.read(entity, id);
-    if (!record) return 'overtaken';
-    const { etag: now, ...rest } = record;
-    const same = etag === undefined || etag === now || (isFingerprint(etag) && etag === fingerprintOf(record.values));
+    const read = await this.readWithTag(entity, id);
+    if (!read) return 'overtaken';
+    const { etag: now, ...rest } = read.record;
+    const same = etag === undefined || etag === now || (isFingerprint(etag) && etag === fingerprintOf(rest.values));
     if (!same) return 'overtaken';
-    return now === undefined || isFingerprint(now) ? rest : { ...rest, etag: now };
+    const tag = isFingerprint(now) ? read.tag : now;
+    return tag === undefined ? rest : { ...rest, etag: tag };
+  }
+
+  /** One that gives no record by its key doesn't change or delete any by it either. */
+  private isUnaddressed({ status }: HttpResponse): boolean {
+    return this.capabilities.byKey === false && (status === 404 || status === 405);
   }
 
   private body(entity: Entity, values: Values, current?: Values): string {
@@ -380,6 +416,15 @@ export class ODataSystem implements System {
   }
 }
 
+const UNADDRESSED: Answer = {
+  kind: 'refused',
+  refusal: {
+    kind: 'other',
+    words: 'This system gives no record by its key, so none of its records can be changed or deleted.',
+    fields: [],
+  },
+};
+
 /** Some answer that a record isn't there by an empty list under 200, or by 204. */
 function isNothing({ key }: Entity, { status, text }: HttpResponse): boolean {
   if (status === 204) return true;
@@ -395,10 +440,10 @@ function isNothing({ key }: Entity, { status, text }: HttpResponse): boolean {
 const keyField = (field: Field): Field => ({ ...field, name: field.linkKey ?? 'id', type: 'id', linked: false });
 
 /** The record that a write's answer shows; undefined where it shows none, or not enough to know it by. */
-function shownIn(entity: Entity, response: HttpResponse): RecordState | undefined {
+function shownIn(entity: Entity, response: HttpResponse, tag: { tag?: string }): RecordState | undefined {
   if (response.status === 204 || response.text.trim() === '') return undefined;
   try {
-    return recordOf(entity, parsed(response), { headers: response.headers });
+    return recordOf(entity, parsed(response), tag);
   } catch (error) {
     if (error instanceof NotUnderstood) return undefined;
     throw error;
@@ -416,6 +461,13 @@ const isIdle = (before: RecordState, after: RecordState, values: Values): boolea
   Object.entries(values).some(
     ([name, value]) => Object.hasOwn(after.values, name) && !sameValue(after.values[name], value),
   );
+
+/** A second look in another way, which not every system knows: what the first one said holds then. */
+function noneWhereUnable(error: unknown): RecordState[] {
+  const declined = error instanceof SystemUnavailable && error.status === 500;
+  if (declined || error instanceof NotUnderstood) return [];
+  throw error;
+}
 
 /** A look that only tells more: what was written is written, whether or not it can be looked at now. */
 function ignoringTrouble(error: unknown): undefined {

@@ -64,7 +64,10 @@ function aliasesOf(edmx: Xml, schemas: readonly Xml[]): Aliases {
 }
 
 function readSchema(csdl: Csdl, schema: Xml, aliases: Aliases): void {
-  const named = (element: Xml): string => `${attributes(schema)['Namespace'] ?? ''}.${attributes(element)['Name']}`;
+  const { Namespace } = attributes(schema);
+  // Some leave out the namespace, here and where they name a type.
+  const named = (element: Xml): string =>
+    Namespace === undefined ? (attributes(element)['Name'] ?? '') : `${Namespace}.${attributes(element)['Name']}`;
   for (const type of [...list(schema['EntityType']), ...list(schema['ComplexType'])])
     csdl.types.set(named(type), typeOf(type, aliases));
   for (const type of list(schema['EnumType']))

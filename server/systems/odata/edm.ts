@@ -1,4 +1,4 @@
-import { LosslessNumber } from 'lossless-json';
+import { isSafeNumber, LosslessNumber } from 'lossless-json';
 import type { Field, Value } from '@zusammen/core/schema';
 
 /**
@@ -60,8 +60,7 @@ export function jsonOf(value: Value, field: Pick<Field, 'native' | 'type'>): unk
     return native.startsWith(ENUM) && field.type === 'options' && native.endsWith(FLAGS) ? each.join(',') : each;
   }
   if (typeof value !== 'string') return value;
-  const numeric = (WHOLE.has(native) && INTEGER.test(value)) || (FRACTION.has(native) && DECIMAL.test(value));
-  if (numeric) return new LosslessNumber(value);
+  if (isNumeric(native) && (WHOLE.has(native) ? INTEGER : DECIMAL).test(value)) return new LosslessNumber(value);
   if (native === 'Edm.Boolean' && (value === 'true' || value === 'false')) return value === 'true';
   return native === 'Edm.DateTimeOffset' ? withoutIdleFraction(value) : value;
 }
@@ -71,7 +70,14 @@ const withoutIdleFraction = (moment: string): string => moment.replace(/\.0{1,12
 
 /** What a body says of a property, as a record's value; undefined for what no value can be made of. */
 export function valueOf(json: unknown, field: Pick<Field, 'native' | 'type'>): Value | undefined {
-  if (json === null || typeof json === 'number' || typeof json === 'boolean') return json;
+  if (json === null || typeof json === 'boolean') return json;
+  const { native = '' } = field;
+  // Some send 1 for true, and numbers as text (IEEE754Compatible, JSON Format 4.01, 3.2).
+  if (native === 'Edm.Boolean' && ['0', '1', 'true', 'false'].includes(String(json)))
+    return json === 1 || json === '1' || json === 'true';
+  if (typeof json === 'number') return json;
+  if (typeof json === 'string' && isNumeric(native) && DECIMAL.test(json))
+    return isSafeNumber(json) ? Number(json) : json;
   if (typeof json === 'string')
     return field.type === 'options' && field.native?.endsWith(FLAGS)
       ? json.split(',').flatMap((each) => each.trim() || [])
@@ -79,6 +85,8 @@ export function valueOf(json: unknown, field: Pick<Field, 'native' | 'type'>): V
   if (Array.isArray(json)) return json.flatMap((each) => (isPlain(each) ? [String(each)] : []));
   return undefined;
 }
+
+const isNumeric = (native: string): boolean => WHOLE.has(native) || FRACTION.has(native);
 
 const isPlain = (value: unknown): value is string | number | boolean =>
   ['string', 'number', 'boolean'].includes(typeof value);

@@ -32,6 +32,23 @@ export function conditionOf(entity: Entity, { field: name, value, folded }: Crit
   return literal === undefined ? undefined : `${path} eq ${literal}`;
 }
 
+/**
+ * A coarser condition where a text holds an apostrophe, which some systems don't find although it is written as the
+ * standard says: it asks for what stands in front of it, and the rest is compared here.
+ */
+export function coarseConditionOf(entity: Entity, criteria: readonly Criterion[]): string | undefined {
+  for (const criterion of criteria) {
+    const field = fieldOf(entity, criterion.field);
+    const at = String(criterion.value).indexOf("'");
+    if (!field || field.linked || at < 1 || !isText(field)) continue;
+    const start = String(criterion.value).slice(0, at);
+    return criterion.folded
+      ? `startswith(tolower(${field.name}),'${start.toLowerCase()}')`
+      : `startswith(${field.name},'${start}')`;
+  }
+  return undefined;
+}
+
 const isText = ({ native }: Pick<Field, 'native'>): boolean => native === undefined || native === 'Edm.String';
 
 /** Whether a condition needs `tolower`. */

@@ -28,11 +28,14 @@ function at(body: Json, path: string): unknown {
   return held;
 }
 
-/** A record out of an answer. Without an ETag a fingerprint of its values stands in for one, unless it was read in part. */
+/**
+ * A record out of an answer. Without an ETag a fingerprint of its values stands in for one, unless it was read in part.
+ * @param tag the record's ETag as the answer's headers have it
+ */
 export function recordOf(
   entity: Entity,
   body: unknown,
-  { headers, whole = true }: { headers?: HttpResponse['headers']; whole?: boolean } = {},
+  { tag, whole = true }: { tag?: string; whole?: boolean } = {},
 ): RecordState {
   if (!isObject(body)) throw new NotUnderstood('A record it sent is not an object.');
   const values: Values = {};
@@ -42,7 +45,7 @@ export function recordOf(
   }
   const id = idIn(entity, values);
   if (id === undefined) throw new NotUnderstood(`A record it sent has no ${keysOf(entity).join(', ')}.`);
-  const said = body['@odata.etag'] ?? body['@etag'] ?? headers?.['etag'];
+  const said = body['@odata.etag'] ?? body['@etag'] ?? tag;
   const etag =
     typeof said === 'string' && said.length <= LONGEST_TAG ? said : whole ? fingerprintOf(values) : undefined;
   return { id, values, ...(etag === undefined ? {} : { etag }) };
@@ -136,7 +139,7 @@ export function idFrom(entity: Entity, address: string | undefined): string | un
   if (address === undefined || address === '') return undefined;
   let path: string;
   try {
-    path = decodeURIComponent(address.replace(/[?#].*$/, '')).replace(/\/$/, '');
+    path = decodeURIComponent(address.split(/[?#]/)[0]!).replace(/\/$/, '');
   } catch {
     return undefined;
   }

@@ -45,6 +45,13 @@ function wordsIn(message: unknown): string | undefined {
   return typeof value === 'string' && value !== '' ? value : undefined;
 }
 
+/** What it answered, in a sentence: the status, and its own words where it has any. */
+export function saidIn(response: Pick<HttpResponse, 'status' | 'text'>): string {
+  const { words } = refusalOf(response);
+  const status = `It answers ${response.status}`;
+  return words.startsWith(status) ? words : `${status}: ${words}`;
+}
+
 /** The words of an error that came under a status of success: nothing can be relied upon then. */
 export function errorInside(text: string): string | undefined {
   if (!/^\s*\{\s*"error"\s*:/.test(text)) return undefined;

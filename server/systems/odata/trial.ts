@@ -7,7 +7,7 @@ import type { Ask } from './client.ts';
 import { areEmails } from './emails.ts';
 import { conditionOf, meets, pathOf } from './queries.ts';
 import { addressOf, fingerprintOf, isFingerprint, keysOf, parsed, recordOf } from './records.ts';
-import { refusalOf } from './refusal.ts';
+import { saidIn } from './refusal.ts';
 
 /** Entities that are looked into, and records of each. */
 const MOST_ENTITIES = 12;
@@ -72,7 +72,7 @@ class Trial {
       return { ...this.said, tried: [...untried, ...(await this.batches(looked[0]?.entity))] };
     }
     const found: Capabilities = { ...this.said, ...(await this.versions(entity, record)) };
-    Object.assign(found, await this.searches(entity, record), await this.shapes(entity));
+    Object.assign(found, await this.searches(entity, record, records), await this.shapes(entity));
     await this.links(looked, found);
     this.tried.push(...(await this.batches(entity)));
     if (this.said.batch) found.batch = this.tried.some(({ what, able }) => what === 'batch' && able !== false);
@@ -105,7 +105,7 @@ class Trial {
     if (response === undefined) return undefined;
     if (!isAnswer(response)) return response;
     try {
-      return recordOf(entity, parsed(response), { headers: response.headers });
+      return recordOf(entity, parsed(response));
     } catch (error) {
       if (error instanceof NotUnderstood) return { words: 'It doesn’t show the record.' };
       throw error;
@@ -113,7 +113,11 @@ class Trial {
   }
 
   /** Searching: by a value that the record has, by one that nobody has, and without regard to case. */
-  private async searches(entity: Entity, record: RecordState): Promise<Partial<Capabilities>> {
+  private async searches(
+    entity: Entity,
+    record: RecordState,
+    records: readonly RecordState[],
+  ): Promise<Partial<Capabilities>> {
     const field = searchable(entity, record);
     if (!field) return {};
     const value = record.values[field.name]!;
@@ -135,12 +139,39 @@ class Trial {
           records.some(({ id }) => id === record.id) ? undefined : 'It doesn’t find a record that way.',
         );
     } else if (!found.filter) found.folding = false;
+    if (found.filter) Object.assign(found, await this.types(entity, records, field));
     return found;
   }
 
-  private search(entity: Entity, { name }: Field, value: RecordState['values'][string], folded: boolean) {
+  /** Every other kind of value that the records have: some systems find texts, and numbers not. */
+  private async types(entity: Entity, records: readonly RecordState[], tried: Field): Promise<Partial<Capabilities>> {
+    const fields = new Map<string, { native: string; field: Field; record: RecordState }>();
+    for (const field of entity.fields) {
+      const { native, type, linked, rights, name } = field;
+      if (native === undefined || native === tried.native || type === 'options' || linked || rights === 'none')
+        continue;
+      for (const record of records.filter(({ values }) => hasValue(values[name]))) {
+        // Of yes and no, one may be found and the other not.
+        const kind = type === 'yes/no' ? `${native} ${String(record.values[name])}` : native;
+        if (!fields.has(kind)) fields.set(kind, { native, field, record });
+      }
+    }
+    const unsearchable: string[] = [];
+    for (const { native, field, record } of fields.values()) {
+      const found = await this.search(entity, field, record.values[field.name]!, false, RECORDS);
+      if (found === undefined) continue;
+      // Many may have the same; where the answer is full, it isn't missing.
+      const missing = isWords(found) || (!found.some(({ id }) => id === record.id) && found.length < RECORDS);
+      if (missing && !unsearchable.includes(native)) unsearchable.push(native);
+    }
+    if (fields.size > 0)
+      this.note('types', unsearchable.length === 0, unsearchable.length === 0 ? undefined : unsearchable.join(', '));
+    return unsearchable.length === 0 ? {} : { unsearchable };
+  }
+
+  private search(entity: Entity, { name }: Field, value: RecordState['values'][string], folded: boolean, most = 10) {
     const $filter = conditionOf(entity, { field: name, value, folded });
-    return this.records(entity, { $filter, $top: '10' });
+    return this.records(entity, { $filter, $top: String(most) });
   }
 
   /** The order that is asked for, and parts of records. */
@@ -214,9 +245,7 @@ class Trial {
     if (performance.now() > this.until) return undefined;
     try {
       const response = await this.ask(request);
-      return response.status < 300
-        ? response
-        : { words: `It answers ${response.status}: ${refusalOf(response).words}` };
+      return response.status < 300 ? response : { words: saidIn(response) };
     } catch (error) {
       // A server that stumbles over a question says that it can't be asked it; one that is silent says nothing.
       if (error instanceof SystemUnavailable)
@@ -229,6 +258,8 @@ class Trial {
 
 const isWords = (came: object): came is { words: string } => 'words' in came;
 const isAnswer = (came: HttpResponse | { words: string }): came is HttpResponse => 'status' in came;
+const hasValue = (value: RecordState['values'][string] | undefined): boolean =>
+  value !== null && value !== undefined && value !== '';
 const writable = ({ rights }: Entity): boolean => rights.create || rights.update;
 const isText = ({ native, type }: Field): boolean =>
   (native === undefined || native === 'Edm.String') && ['text', 'long text', 'email', 'id'].includes(type);
@@ -240,7 +271,7 @@ const meetsLoosely = (record: RecordState, field: string, value: RecordState['va
 function searchable(entity: Entity, { values }: RecordState): Field | undefined {
   const fit = entity.fields.filter(({ name, type, linked, rights }) => {
     const value = values[name];
-    return !linked && rights !== 'none' && type !== 'options' && value !== null && value !== undefined && value !== '';
+    return !linked && rights !== 'none' && type !== 'options' && hasValue(value);
   });
   const short = (field: Field): boolean => {
     const value = values[field.name];
