@@ -1,3 +1,4 @@
+import { queryOf } from '../server/systems/index.ts';
 import { Agent } from 'node:http';
 import mysql from 'mysql2/promise';
 import type { Result } from '../scripts/bench.ts';
@@ -91,7 +92,7 @@ async function byHand(standins: string, email: string, at: number): Promise<void
     'Content-Type': 'application/json',
     Prefer: 'return=representation',
   };
-  const query = new URLSearchParams({ $filter: `tolower(email) eq '${email}'`, $top: '10', $orderby: 'id' });
+  const query = queryOf({ $filter: `tolower(email) eq '${email}'`, $top: '10', $orderby: 'id' });
   const found = (await (await fetch(`${standins}/crm/odata/People?${query}`, { headers })).json()) as {
     value: { id: string; '@odata.etag': string }[];
   };
@@ -138,7 +139,7 @@ async function samePerson(
   await settled();
   const seconds = (performance.now() - started) / 1000;
   agent.destroy();
-  const query = new URLSearchParams({ $filter: "tolower(email) eq 'same@biene.example'" });
+  const query = queryOf({ $filter: "tolower(email) eq 'same@biene.example'" });
   const response = await fetch(`${standins}/crm/odata/People?${query}`, {
     headers: { Authorization: 'Bearer demo-integration' },
   });

@@ -1,3 +1,4 @@
+import { queryOf } from '../server/systems/index.ts';
 import { Agent } from 'node:http';
 import { readFileSync } from 'node:fs';
 import mysql from 'mysql2/promise';
@@ -159,7 +160,7 @@ async function order(stage: Bench, database: mysql.Connection): Promise<Result> 
     const email = `order${round}@biene.example`;
     for (let at = 0; at < 500; at += 1) await sendFrom(agent, stage, at, email);
     await settled(database);
-    const query = new URLSearchParams({ $filter: `tolower(email) eq '${email}'` });
+    const query = queryOf({ $filter: `tolower(email) eq '${email}'` });
     const response = await fetch(`${stage.standins}/crm/odata/People?${query}`, {
       headers: { Authorization: 'Bearer demo-integration' },
     });

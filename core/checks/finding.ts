@@ -101,6 +101,7 @@ export function stepsOf(input: CheckInput): StepInput[] {
   // What an earlier step finds or makes is known when it runs; until then it counts as something.
   const context = {
     fields: input.document.fields,
+    ...(input.document.settings.zone === undefined ? {} : { zone: input.document.settings.zone }),
     record: (id: string) => ({ id: `the record of ${id}`, values: {} }),
   };
   const names = input.document.fields.map(({ name }) => name);

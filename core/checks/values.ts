@@ -433,7 +433,7 @@ export const ambiguous: StepCheck = (input) =>
         id: 'K23',
         severity: 'look',
         place: placeOf(input, line),
-        sentence: `${field.label}: ${example}. Say how visitors write numbers and dates.`,
+        sentence: `${field.label}: ${example}. ${/time zone/.test(example) ? 'Say in which time zone visitors are.' : 'Say how visitors write numbers and dates.'}`,
         samples: counted(which, input.samples.length),
       },
     ];

@@ -75,6 +75,8 @@ type Submitted = Record<string, string | string[]>;
 export interface LineContext {
   /** The form's fields, for computed values. */
   fields: readonly { name: string; multiple?: boolean; type?: string }[];
+  /** Where moments without a zone of their own were meant, by its IANA name. */
+  zone?: string;
   /** What lookups found, by `questionKey`: the ids of at most two records. */
   answers?: ReadonlyMap<string, readonly string[]>;
   /** What earlier steps found or made; undefined where there is no record. */
@@ -111,7 +113,7 @@ export function evaluateLine(line: Line, values: Submitted, field: Field, contex
     value = reading.value;
   }
   result.treated = value;
-  const converted = convert(value, field);
+  const converted = convert(value, field, context.zone);
   if (!converted.ok) return { ...result, problem: `${field.label}: ${converted.reason}` };
   result.sent = converted.value.value;
   result.losses.push(...converted.value.losses);

@@ -203,7 +203,12 @@ const QUESTIONS = 20;
 async function evaluateLines(turn: Turn, entity: Entity, report: StepReport): Promise<LineValue[]> {
   const { step, run, values } = turn;
   const answers = new Map<string, string[]>();
-  const context = { fields: run.fields, answers, record: (id: string, of?: 'first') => recordFor(turn, id, of) };
+  const context = {
+    fields: run.fields,
+    ...(run.zone === undefined ? {} : { zone: run.zone }),
+    answers,
+    record: (id: string, of?: 'first') => recordFor(turn, id, of),
+  };
   const evaluated: LineValue[] = [];
   for (const line of standingLines(step)) {
     const field = fieldOf(entity, line.field);

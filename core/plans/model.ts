@@ -10,6 +10,7 @@ import {
   IsISO31661Alpha2,
   IsOptional,
   IsString,
+  IsTimeZone,
   Matches,
   Max,
   MaxLength,
@@ -95,6 +96,8 @@ export class FormSource {
   /** Where the form stands, as far as is known. */
   @IsOptional() @IsString() @MaxLength(2000) page?: string;
   @IsOptional() @IsString() @MaxLength(500) formName?: string;
+  /** The encoding of the page, where it isn't UTF-8: its form is sent in it (Encoding Standard). */
+  @IsOptional() @IsString() @MaxLength(40) charset?: string;
   /** The uploaded file it was made from, by id. */
   @IsOptional() @IsString() @MaxLength(36) file?: string;
 }
@@ -114,6 +117,8 @@ export const THANK_YOU = /^(?:https?:\/\/[^\s\\]+|\/(?![/\\])[^\s\\]*)$/i;
 export class IntakeSettings {
   /** Where visitors dial from, ISO 3166-1 alpha-2. */
   @IsOptional() @IsISO31661Alpha2() country?: string;
+  /** Where moments without a zone of their own were meant, by its name in the IANA time zone database; absent: UTC. */
+  @IsOptional() @IsTimeZone() zone?: string;
   /** How visitors write numbers and dates, BCP 47. */
   @IsOptional() @Matches(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/) locale?: string;
   /** Submissions accepted a minute and address. */
@@ -124,6 +129,8 @@ export class IntakeSettings {
   @ArrayMaxSize(50)
   @Matches(/^https?:\/\/[^\s/]+$/, { each: true, message: 'must be origins such as https://example.org' })
   allowedOrigins?: string[];
+  /** Besides the pages named, those that hide where they are (`Origin: null`) may send; anybody's page can do so. */
+  @IsOptional() @IsBoolean() hiddenOrigins?: boolean;
   /** Kinds of events taken in, as their `type` says; absent or empty: all. */
   @IsOptional()
   @IsArray()

@@ -1,7 +1,7 @@
 import type { LineContext } from '../mapping/index.ts';
 import type { Weighed } from '../recognition/index.ts';
 import type { RecordState, Schema, Value, Values } from '../schema/index.ts';
-import type { Plan, Step } from './model.ts';
+import type { IntakeDocument, Plan, Step } from './model.ts';
 import type { Recognitions } from './recognise.ts';
 import type { Refusal, World } from './world.ts';
 
@@ -10,6 +10,8 @@ export interface PlanRun {
   plan: Plan;
   /** The form's fields, which conditions, computed values and repeating groups read. */
   fields: LineContext['fields'];
+  /** Where moments without a zone were meant. */
+  zone?: string;
   values: Record<string, string | string[]>;
   /** A person's answers from Review, by effect: the step's id, with `#row` where it repeats. */
   answers?: Record<string, Answer>;
@@ -18,6 +20,13 @@ export interface PlanRun {
   /** How records are recognised by evidence, by system and entity; needed where a step does. */
   recognitions?: Recognitions;
 }
+
+/** What an intake gives to every run of its plan. */
+export const runOf = ({ plan, fields, settings }: IntakeDocument): Pick<PlanRun, 'plan' | 'fields' | 'zone'> => ({
+  plan,
+  fields,
+  ...(settings.zone === undefined ? {} : { zone: settings.zone }),
+});
 
 export type Answer = { record: string } | { anew: true };
 

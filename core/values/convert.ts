@@ -33,9 +33,10 @@ export interface Conversion {
 
 /**
  * Converts a value to what a record's field takes. A blank becomes null.
+ * @param zone where moments without a zone of their own were meant (IANA time zone database)
  * Values that can't be converted are unreadable with a reason; what a conversion drops stands in `losses`.
  */
-export function convert(value: Converted | undefined, field: TargetField): Reading<Conversion> {
+export function convert(value: Converted | undefined, field: TargetField, zone?: string): Reading<Conversion> {
   if (value === undefined || isBlank(value)) return read({ value: null, losses: [] });
   if (field.type === 'options') return toOptions(value, field);
   const losses: string[] = [];
@@ -50,14 +51,19 @@ export function convert(value: Converted | undefined, field: TargetField): Readi
   } else {
     single = value!;
   }
-  const reading = toSingle(single, field, losses);
+  const reading = toSingle(single, field, losses, zone);
   if (!reading.ok) return reading;
   const converted: Conversion = { value: reading.value, losses };
   if (reading.ambiguous !== undefined) converted.ambiguous = reading.ambiguous;
   return read(converted);
 }
 
-function toSingle(value: string | number | boolean, field: TargetField, losses: string[]): Reading<Converted> {
+function toSingle(
+  value: string | number | boolean,
+  field: TargetField,
+  losses: string[],
+  zone: string | undefined,
+): Reading<Converted> {
   const text = String(value);
   switch (field.type) {
     case 'email':
@@ -79,7 +85,7 @@ function toSingle(value: string | number | boolean, field: TargetField, losses: 
       return readDate(text);
     }
     case 'date and time':
-      return readDateTime(text);
+      return readDateTime(text, zone);
     case 'time':
       return readTime(
         /^\d{4}-\d{2}-\d{2}[T ]/.test(text) ? text.slice(11).replace(/(?:Z|[+-]\d{2}:?\d{2})$/, '') : text,
@@ -110,10 +116,16 @@ function toNumber(value: string | number | boolean, field: TargetField, losses: 
   return reading.ambiguous === undefined ? read(rounded) : read(rounded, reading.ambiguous);
 }
 
+function withoutEndingZeros(digits: string): string {
+  let end = digits.length;
+  while (digits[end - 1] === '0') end -= 1;
+  return digits.slice(0, end);
+}
+
 /** A number with more digits than a double keeps stays text; what is beyond the field's decimals is cut off, and said. */
 function toDigits(digits: string, scale: number | undefined, field: TargetField, losses: string[]): Reading<string> {
   const [whole = '', fraction = ''] = digits.split('.');
-  const kept = fraction.slice(0, scale ?? fraction.length).replace(/0+$/, '');
+  const kept = withoutEndingZeros(fraction.slice(0, scale ?? fraction.length));
   const value = kept === '' ? whole : `${whole}.${kept}`;
   if (/[1-9]/.test(fraction.slice(kept.length))) losses.push(`${field.label} keeps ${value} of ${quoted(digits)}`);
   return read(value);

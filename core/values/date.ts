@@ -1,5 +1,7 @@
+import { TZDate } from '@date-fns/tz';
 import { quoted, tooLong } from './bounds.ts';
 import { read, unreadable, type Reading } from './reading.ts';
+import { readTime } from './time.ts';
 
 export type DateOrder = 'day first' | 'month first' | 'year first';
 
@@ -35,22 +37,51 @@ export function readDate(text: string, order?: DateOrder): Reading<string> {
   return a > 12 ? dated(text, year, b, a) : b > 12 ? dated(text, year, a, b) : dated(text, year, b, a);
 }
 
-/** Reads a moment with a zone or offset into ISO 8601 in UTC; a moment without one is taken as UTC. */
-export function readDateTime(text: string): Reading<string> {
+/** A day, and the time of day behind it. */
+const WITH_TIME = /^(\S{1,40}?)(?:T|,? {1,3})(\d{1,2}(?:[:.h]\d{2}|(?= ?[ap]\.?m)).{0,60})$/i;
+const ZONED = /(?:Z|[+-]\d{2}:?\d{2})$/i;
+
+/**
+ * Reads a moment into ISO 8601 in UTC. A zone or offset of its own counts.
+ * @param zone where a moment without one was meant, by its IANA name; absent: it is taken as UTC, and said to be unclear
+ */
+export function readDateTime(text: string, zone?: string): Reading<string> {
   const long = tooLong(text, 'date');
   if (long !== undefined) return unreadable(long);
-  const bare = text.normalize('NFKC').trim().replace(' ', 'T');
-  if (!/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}/.test(bare)) {
-    const day = readDate(text);
-    return day.ok
-      ? { ...day, value: `${day.value}T00:00:00.000Z` }
-      : unreadable(`“${quoted(text)}” is not a date with a time`);
+  const bare = text.normalize('NFKC').trim();
+  const no = (): Reading<string> => unreadable(`“${quoted(text)}” is not a date with a time`);
+  const [, dayText, rest] = WITH_TIME.exec(bare) ?? [];
+  const day = readDate(dayText ?? bare);
+  if (!day.ok) return no();
+  if (rest === undefined) return inZone(text, day, '00:00:00', zone);
+  const said = ZONED.exec(rest)?.[0];
+  const time = readTime(said === undefined ? rest : rest.slice(0, -said.length));
+  if (!time.ok) return no();
+  if (said === undefined) return inZone(text, day, time.value, zone);
+  const moment = new Date(
+    `${day.value}T${time.value}${/^z$/i.test(said) ? 'Z' : said.replace(/(\d{2}):?(\d{2})$/, '$1:$2')}`,
+  );
+  return Number.isNaN(moment.getTime()) ? no() : { ...day, value: moment.toISOString() };
+}
+
+/** A clock's time in a zone; one that a change of clocks leaves out is taken an hour later, one that comes twice as the first. */
+function inZone(
+  text: string,
+  day: { value: string; ambiguous?: string },
+  time: string,
+  zone?: string,
+): Reading<string> {
+  const [clock = '', fraction = ''] = time.split('.');
+  const [year, month, date] = day.value.split('-').map(Number) as [number, number, number];
+  const [hour, minute, second] = clock.split(':').map(Number) as [number, number, number];
+  const ms = Number(`${fraction}000`.slice(0, 3));
+  if (zone !== undefined) {
+    const moment = new TZDate(year, month - 1, date, hour, minute, second, ms, zone);
+    const reading = new Date(moment.getTime()).toISOString();
+    return day.ambiguous === undefined ? read(reading) : read(reading, day.ambiguous);
   }
-  const zoned = /(Z|[+-]\d{2}:?\d{2})$/.test(bare) ? bare : `${bare}Z`;
-  const moment = new Date(zoned);
-  return Number.isNaN(moment.getTime())
-    ? unreadable(`“${quoted(text)}” is not a date with a time`)
-    : read(moment.toISOString());
+  const moment = new Date(Date.UTC(year, month - 1, date, hour, minute, second, ms)).toISOString();
+  return read(moment, day.ambiguous ?? `“${quoted(text)}” names no time zone and is taken as UTC`);
 }
 
 function iso8601(year: number, month: number, day: number): string {

@@ -1,3 +1,4 @@
+import { queryOf } from '../systems/index.ts';
 import { flattenPayload, type SubmittedValues } from '@zusammen/core/forms';
 
 /** Submissions of the last sixty days, made up: half from people the CRM knows, some with the flaws that happen. */
@@ -282,7 +283,7 @@ export async function pastSubmissions(
 }
 
 async function knownPeople(standins: string): Promise<Known[]> {
-  const query = new URLSearchParams({
+  const query = queryOf({
     $filter: 'email ne null',
     $select: 'first_name,last_name,email,phone',
     $top: '400',
@@ -296,7 +297,7 @@ async function knownPeople(standins: string): Promise<Known[]> {
 }
 
 async function knownOrganisations(standins: string): Promise<{ name: string; postcode: string }[]> {
-  const query = new URLSearchParams({
+  const query = queryOf({
     $filter: 'postcode ne null',
     $select: 'name,postcode',
     $top: '60',

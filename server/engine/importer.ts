@@ -1,4 +1,4 @@
-import { submissionOf } from '@zusammen/core/forms';
+import { submissionOf, troubleOf } from '@zusammen/core/forms';
 import { beyondBounds } from '@zusammen/core/plans';
 import { openFile, UnreadableFile, type FileReader } from '../files/index.ts';
 import {
@@ -95,8 +95,7 @@ export class Importer {
             const values = submissionOf(file.columns, row);
             // People count rows from 1, and the heading is the first.
             const number = done + at + 2;
-            if (!values)
-              return { row: number, what: `has ${row.length} cells, the heading has ${file.columns.length}` };
+            if (!values) return { row: number, what: troubleOf(file.columns, row) ?? 'can’t be read' };
             if (Object.values(values).join('').includes('\u0000'))
               return { row: number, what: 'holds a null character' };
             const beyond = beyondBounds(values, found.document.fields, found.document.plan);

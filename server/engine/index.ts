@@ -7,6 +7,7 @@ export * from './importer.ts';
 export * from './known/index.ts';
 export * from './live.ts';
 export * from './rehearse.ts';
+export * from './send.ts';
 export * from './take-back.ts';
 export * from './told.ts';
 export * from './worker.ts';

@@ -1,6 +1,7 @@
 import {
   carryOut,
   RehearsalWorld,
+  runOf,
   type Course,
   type IntakeDocument,
   type PlanRun,
@@ -91,5 +92,5 @@ export async function rehearseAnswers(
 ): Promise<Course> {
   const [schemas, recognitions] = await Promise.all([live.allSchemas(), live.known.recognitions()]);
   const world = new RehearsalWorld(readingOf(systems, schemas, live.known), schemas);
-  return carryOut({ plan: document.plan, fields: document.fields, values, answers, schemas, recognitions }, world);
+  return carryOut({ ...runOf(document), values, answers, schemas, recognitions }, world);
 }

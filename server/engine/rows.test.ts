@@ -184,7 +184,7 @@ describe('a step once per row', () => {
     expect(body.results.map(({ done }: { done: boolean }) => done)).toEqual([true, true, true, true]);
     expect((await path(id)).state).toBe('taken back');
     for (const mail of mails) expect(await stage.people(mail)).toEqual([]);
-    const left = await stage.crm(`Organisations?${new URLSearchParams({ $filter: `name eq '${values['club']}'` })}`);
+    const left = await stage.crm(`Organisations?$filter=${encodeURIComponent(`name eq '${values['club']}'`)}`);
     expect(left.value).toEqual([]);
   });
 

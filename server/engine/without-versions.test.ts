@@ -12,8 +12,8 @@ import {
   type LedgerEntry,
 } from '../store/index.ts';
 import type { System } from '../systems/index.ts';
-import { connect } from '../systems/testing/connect.ts';
-import { strictService, type StrictService, type Variant } from '../systems/testing/strict.ts';
+import { connect } from '../testing/odata/connect.ts';
+import { strictService, type StrictService, type Variant } from '../testing/odata/strict.ts';
 import { MIGRATIONS } from '../testing/stage.ts';
 import { Known } from './known/index.ts';
 import { Settler, type Settlement } from './settle.ts';

@@ -1,4 +1,4 @@
-import { carryOut, type Course, type IntakeDocument } from '@zusammen/core/plans';
+import { carryOut, runOf, type Course, type IntakeDocument } from '@zusammen/core/plans';
 import { Batcher, loggable, noteIntents, type Database, type LedgerEntry } from '../store/index.ts';
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
 import { claimDue, noteLingering, prolongClaims, type Claimed } from './claim.ts';
@@ -221,8 +221,7 @@ export class Worker {
       });
       settlements = world.settlements;
       const run = {
-        plan: document.plan,
-        fields: document.fields,
+        ...runOf(document),
         values: submission.values,
         schemas,
         recognitions,

@@ -1,7 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import type { FormField, Oddity } from '@zusammen/core/forms';
+import type { FormField, Oddity, TableRow } from '@zusammen/core/forms';
 import type { FileFacts } from './read-file.ts';
 
 /** A file that has been read in a process of its own. */
@@ -12,7 +12,7 @@ export interface OpenFile {
   fields: FormField[];
   facts: FileFacts;
   /** Some of its data rows, from a position counted from 0. */
-  take(from: number, count: number): Promise<string[][]>;
+  take(from: number, count: number): Promise<TableRow[]>;
   close(): Promise<void>;
 }
 
@@ -88,7 +88,7 @@ export async function openFile(bytes: Uint8Array, reader: FileReader): Promise<O
     const { kind: _, ...facts } = read;
     return {
       ...facts,
-      take: async (from, count) => (await next<{ rows: string[][] }>({ from, count })).rows,
+      take: async (from, count) => (await next<{ rows: TableRow[] }>({ from, count })).rows,
       close,
     };
   } catch (error) {

@@ -24,10 +24,10 @@ export async function readFile(bytes: Uint8Array): Promise<ReadFile> {
     const read = await readXlsx(bytes);
     return finished(read, { format: 'xlsx', ...(read.ok && read.sheet !== undefined ? { sheet: read.sheet } : {}) });
   }
-  const { text, encoding, guessed } = decode(bytes);
+  const { text, encoding, guessed, spoilt } = decode(bytes);
   if (/[\u0000-\u0008\u000e-\u001f]/.test(text.slice(0, 20_000)))
     return { ok: false, reason: 'The file is neither CSV nor a workbook.' };
-  const read = readCsv(text);
+  const read = readCsv(text, spoilt);
   if (!read.ok) return read;
   if (guessed)
     read.table.oddities.unshift({ row: 1, what: `the letters are taken as ${encoding}; look whether they are right` });

@@ -2,6 +2,7 @@ import {
   carryOut,
   effectKey,
   RehearsalWorld,
+  runOf,
   type FieldChange,
   type Course,
   type IntakeDocument,
@@ -66,7 +67,7 @@ export async function rehearseWith(
     const present: Record<string, RecordState> = {};
     try {
       const course = await carryOut(
-        { plan: document.plan, fields: document.fields, values, schemas, ...(recognitions ? { recognitions } : {}) },
+        { ...runOf(document), values, schemas, ...(recognitions ? { recognitions } : {}) },
         world,
       );
       for (const step of course.steps) {

@@ -4,12 +4,11 @@ import express, { type ErrorRequestHandler, type Express, type RequestHandler } 
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
+import { asProblem } from './as-problem.ts';
 import type { Context } from './context.ts';
 import { intakeDoor } from './intake-door.ts';
 import { documentSchemas, openApi } from './openapi.ts';
-import { UnreadableBody } from '../bodies/index.ts';
-import { TooHeavy } from '../heavy/index.ts';
-import { isDatabaseAway, loggable, Overloaded } from '../store/index.ts';
+import { loggable } from '../store/index.ts';
 import { Problem } from './problem.ts';
 import { mount, route, type Route } from './route.ts';
 import { bringInRoutes } from './routes/bring-in.ts';
@@ -165,32 +164,4 @@ function answerErrors(log: Logger): ErrorRequestHandler {
       .type('application/problem+json')
       .send(JSON.stringify(problem.body(request.originalUrl.split('?')[0])));
   };
-}
-
-const HEAVY_STATUS: Record<TooHeavy['kind'], number> = {
-  'too long': 422,
-  'too large': 422,
-  'too many': 429,
-  gone: 499,
-};
-
-function asProblem(error: Error & { status?: number }): Problem {
-  if (error instanceof Problem) return error;
-  if (isDatabaseAway(error))
-    return new Problem(503, 'Not well', 'The database does not answer; nothing was done. Try again in a moment.', [], {
-      'Retry-After': '2',
-    });
-  if (error instanceof UnreadableBody)
-    return new Problem(error.status, 'Not readable', error.message, [{ field: error.field, reason: error.reason }]);
-  if (error instanceof Overloaded)
-    return new Problem(503, 'Too busy', 'More is arriving than can be kept at once; nothing was done. Try again.', [], {
-      'Retry-After': '5',
-    });
-  if (error instanceof TooHeavy) return new Problem(HEAVY_STATUS[error.kind], 'Too heavy', error.message);
-  if (error instanceof URIError) return new Problem(400, 'Not readable', 'The address is not valid.');
-  if (error.message === 'aborted' || (error as { code?: string }).code === 'ECONNRESET')
-    return new Problem(400, 'Broken off', 'The request broke off.');
-  if (typeof error.status === 'number' && error.status >= 400 && error.status < 500)
-    return new Problem(error.status, 'Not acceptable', error.message);
-  return new Problem(500, 'Our fault', 'Something went wrong on our side; it is on record.');
 }

@@ -1,7 +1,7 @@
-import busboy from 'busboy';
 import type { Request } from 'express';
 import { collectValues, flattenPayload, type SubmittedValues } from '@zusammen/core/forms';
-import { NEVER_NAMES, parseJson, shownName, unfitText, utf8 } from '../bodies/index.ts';
+import { NEVER_NAMES, parseJson, shownName, unfitText } from '../bodies/index.ts';
+import { multipartPairs, urlencodedPairs } from './form-body.ts';
 import { badField, Problem } from './problem.ts';
 
 export const BODY_LIMIT = 1024 * 1024;
@@ -43,6 +43,8 @@ export interface ReadSubmission {
 export interface SubmissionRules {
   /** Sees the bytes before anything is made of them, e.g. to check their signature. */
   inspect?: (bytes: Buffer) => void;
+  /** The encoding of the page whose form it is, as far as it is known. */
+  charset?: string;
   /** Names under which a file may come. Of a file its name is kept, not its contents. */
   fileFields?: ReadonlySet<string>;
 }
@@ -62,7 +64,7 @@ export async function readSubmission(request: Request, rules: SubmissionRules = 
     rules.inspect?.(bytes);
     return bytes;
   };
-  if (type === 'application/json') {
+  if (type === 'application/json' || /^application\/[\w.-]+\+json$/.test(type)) {
     const payload = parseJson(await received(), JSON_LIMITS);
     const flat = flattenPayload(payload, LIMITS);
     if (!flat.ok) throw badField(flat.field, flat.reason);
@@ -71,19 +73,26 @@ export async function readSubmission(request: Request, rules: SubmissionRules = 
         [value].flat().map((each): [string, string] => [name, each]),
       ),
     );
-    const kind = (payload as { type?: unknown }).type;
+    // CloudEvents 1.0 in binary mode say it in a header.
+    const kind = (payload as { type?: unknown }).type ?? request.get('ce-type');
     return { values: flat.values, plainForm: false, ...(typeof kind === 'string' ? { eventType: kind } : {}) };
   }
-  if (type === 'application/x-www-form-urlencoded')
-    return { values: checked(formPairs(utf8(await received()))), plainForm: true };
+  if (type === 'application/x-www-form-urlencoded') {
+    const pairs = urlencodedPairs(await received(), request.headers['content-type'], rules.charset);
+    return { values: checked(pairs), plainForm: true };
+  }
   if (type === 'multipart/form-data') {
     const bytes = await received(files.size > 0 ? BODY_LIMIT_WITH_FILES : undefined);
-    return { values: checked(await multipartPairs(request, bytes, files)), plainForm: true };
+    const limits = { fields: LIMITS.fields, files: MOST_FILES, value: BODY_LIMIT };
+    return {
+      values: checked(await multipartPairs(request.headers, bytes, files, limits, rules.charset)),
+      plainForm: true,
+    };
   }
   throw new Problem(
     415,
     'Not taken',
-    'A submission comes as application/json, application/x-www-form-urlencoded or multipart/form-data.',
+    'A submission comes as application/json (or a +json type), application/x-www-form-urlencoded or multipart/form-data.',
   );
 }
 
@@ -98,74 +107,4 @@ function checked(pairs: [string, string][]): SubmittedValues {
     }
   }
   return collectValues(pairs);
-}
-
-/** application/x-www-form-urlencoded (URL Living Standard, 5.1), but what isn't UTF-8 is refused, not replaced. */
-function formPairs(text: string): [string, string][] {
-  const decode = (part: string): string => {
-    try {
-      return decodeURIComponent(part.replace(/\+/g, ' '));
-    } catch {
-      throw new Problem(400, 'Not readable', 'The form holds bytes that are not valid UTF-8.');
-    }
-  };
-  return text
-    .split('&')
-    .filter((pair) => pair !== '')
-    .map((pair) => {
-      const at = pair.indexOf('=');
-      return at < 0 ? [decode(pair), ''] : [decode(pair.slice(0, at)), decode(pair.slice(at + 1))];
-    });
-}
-
-async function multipartPairs(
-  request: Request,
-  bytes: Buffer,
-  fileFields: ReadonlySet<string>,
-): Promise<[string, string][]> {
-  const pairs: [string, string][] = [];
-  await new Promise<void>((resolve, reject) => {
-    let parser: busboy.Busboy;
-    try {
-      parser = busboy({
-        headers: request.headers,
-        limits: { fields: LIMITS.fields + 1, files: MOST_FILES, fieldSize: BODY_LIMIT, fieldNameSize: 600 },
-      });
-    } catch {
-      reject(new Problem(400, 'Not readable', 'The multipart body names no boundary.'));
-      return;
-    }
-    parser.on('field', (name, value, { nameTruncated, valueTruncated }) => {
-      if (nameTruncated) reject(badField(`${name.slice(0, 40)}…`, 'is a name longer than 500 characters'));
-      else if (valueTruncated) reject(badField(name, `holds more than ${BODY_LIMIT / 1024 / 1024} MiB`));
-      else pairs.push([name, value]);
-    });
-    parser.on('filesLimit', () => reject(badField('', `holds more than ${MOST_FILES} files`)));
-    parser.on('fieldsLimit', () => reject(badField('', `has more than ${LIMITS.fields} fields`)));
-    parser.on('file', (name, stream, { filename }) => {
-      stream.resume();
-      // A browser sends an empty file for a file input nobody filled in.
-      if (!filename) return;
-      if (fileFields.has(name)) pairs.push([name, filename]);
-      else reject(badField(name, 'is a file, and this form takes none'));
-    });
-    parser.on('error', () =>
-      reject(new Problem(400, 'Not readable', 'The multipart body breaks off or is malformed.')),
-    );
-    parser.on('close', resolve);
-    parser.end(bytes);
-  });
-  if (pairs.some(([name, value]) => `${name}${value}`.includes('\uFFFD')) && !isUtf8(bytes)) {
-    throw new Problem(400, 'Not readable', 'The form holds bytes that are not valid UTF-8.');
-  }
-  return pairs;
-}
-
-function isUtf8(bytes: Buffer): boolean {
-  try {
-    utf8(bytes);
-    return true;
-  } catch {
-    return false;
-  }
 }

@@ -1,13 +1,21 @@
-import express, { type NextFunction, type Request, type Response, type Router } from 'express';
+import express, {
+  type ErrorRequestHandler,
+  type NextFunction,
+  type Request,
+  type Response,
+  type Router,
+} from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
+import type { SubmittedValues } from '@zusammen/core/forms';
 import { beyondBounds, THANK_YOU } from '@zusammen/core/plans';
 import { cameToAnEnd, KeyUsedOtherwise, toldOf, type LiveIntake } from '../engine/index.ts';
 import { readSubmission } from './body.ts';
 import type { Context } from './context.ts';
 import { badField, Problem } from './problem.ts';
+import { asProblem } from './as-problem.ts';
 import { EVENT_ID, verifySignature } from './signature.ts';
-import { thankYouPage } from './thank-you.ts';
+import { isVisitor, sorryPage, thankYouPage } from './visitor-page.ts';
 
 interface DoorRequest extends Request {
   live?: LiveIntake;
@@ -28,15 +36,24 @@ export function intakeDoor({ db, systems, live, acceptor, sealer }: Context): Ro
     request.live = found;
     next();
   };
-  /** Pages that aren't named may not send; what is no page says no origin and is judged by its signature. */
+  /**
+   * Pages that aren't named may not send; what is no page says no origin and is judged by its signature. A page may hide
+   * where it is (`Origin: null`, by its Referrer-Policy, or in a sandboxed frame): then anybody's page may be it.
+   */
   const allowed = (request: DoorRequest, response: Response, next: NextFunction): void => {
-    const origins = request.live!.document.settings.allowedOrigins ?? [];
+    const { allowedOrigins: origins = [], hiddenOrigins = false } = request.live!.document.settings;
     const origin = request.get('Origin')?.toLowerCase();
-    response.setHeader('Access-Control-Allow-Origin', origins.length === 0 ? '*' : (origin ?? 'null'));
-    if (origins.length > 0) response.setHeader('Vary', 'Origin');
-    if (origins.length > 0 && origin !== undefined && !origins.some((each) => each.toLowerCase() === origin)) {
-      response.removeHeader('Access-Control-Allow-Origin');
-      throw new Problem(403, 'Not from there', `Pages of ${origin.slice(0, 200)} may not send to this intake.`);
+    if (origins.length > 0) response.set({ 'Access-Control-Allow-Origin': origin ?? 'null', Vary: 'Origin' });
+    const isHidden = origin === 'null';
+    const isNamed = origin === undefined || origins.some((each) => each.toLowerCase() === origin);
+    if (origins.length > 0 && !isNamed && !(isHidden && hiddenOrigins)) {
+      throw new Problem(
+        403,
+        'Not from there',
+        isHidden
+          ? 'The page doesn’t say where it is (its Referrer-Policy, or a frame, hides that), and this intake takes submissions from certain pages only.'
+          : `Pages of ${origin.slice(0, 200)} may not send to this intake.`,
+      );
     }
     next();
   };
@@ -54,11 +71,18 @@ export function intakeDoor({ db, systems, live, acceptor, sealer }: Context): Ro
         }),
       ),
   });
-  router.options('/:intake', (_request, response) => {
+  // Whatever is answered, also a refusal, the page's own script may read it; no cookies of ours are ever involved.
+  router.use((_request, response, next) => {
+    response.setHeader('Access-Control-Allow-Origin', '*');
+    next();
+  });
+  router.options('/:intake', (request, response) => {
+    // Frameworks add headers of their own, such as X-Requested-With; none of them is of any consequence here.
+    const asked = request.get('Access-Control-Request-Headers') ?? '';
+    const known = /^[\w-]{1,60}(?:\s*,\s*[\w-]{1,60}){0,30}$/.test(asked);
     response
       .set({
-        'Access-Control-Allow-Origin': '*',
-        'Access-Control-Allow-Headers': 'content-type, idempotency-key, prefer',
+        'Access-Control-Allow-Headers': known ? asked : 'content-type, idempotency-key, prefer',
         'Access-Control-Allow-Methods': 'POST',
         'Access-Control-Max-Age': '600',
       })
@@ -70,6 +94,7 @@ export function intakeDoor({ db, systems, live, acceptor, sealer }: Context): Ro
     const { fields, settings, source } = found.document;
     let signedId: string | undefined;
     const { values, plainForm, eventType } = await readSubmission(request, {
+      ...(source.charset === undefined ? {} : { charset: source.charset }),
       fileFields: new Set(fields.filter(({ type }) => type === 'file').map(({ name }) => name)),
       inspect: (bytes) => {
         if (!found.intake.signed) return;
@@ -80,9 +105,10 @@ export function intakeDoor({ db, systems, live, acceptor, sealer }: Context): Ro
       },
     });
     const kinds = settings.eventTypes ?? [];
-    if (kinds.length > 0 && eventType !== undefined && !kinds.includes(eventType)) {
+    if (kinds.length > 0 && !plainForm && (eventType === undefined || !kinds.includes(eventType))) {
+      const what = eventType === undefined ? 'An event that says no type' : eventType;
       // Whoever sends events takes anything but a yes for a failure and sends again.
-      return void response.status(202).json({ passedOver: `${eventType} is not among the kinds this intake takes.` });
+      return void response.status(202).json({ passedOver: `${what} is not among the kinds this intake takes.` });
     }
     const header = signedId ?? request.get('Idempotency-Key');
     const field = values[KEY_FIELD];
@@ -94,6 +120,7 @@ export function intakeDoor({ db, systems, live, acceptor, sealer }: Context): Ro
       throw new Problem(422, 'Not acceptable as it is', 'The idempotency key has more than 200 characters.', [
         { field: header === undefined ? KEY_FIELD : 'Idempotency-Key', reason: 'has more than 200 characters' },
       ]);
+    if (!plainForm) byFieldNames(values, fields);
     if (Object.keys(values).length === 0) throw new Problem(422, 'Nothing in it', 'The submission holds no values.');
     const outOfBounds = beyondBounds(values, fields, found.document.plan);
     if (outOfBounds) throw badField(outOfBounds.field, outOfBounds.reason);
@@ -118,11 +145,7 @@ export function intakeDoor({ db, systems, live, acceptor, sealer }: Context): Ro
         ]);
       });
     response.setHeader('X-Content-Type-Options', 'nosniff');
-    const byBrowser =
-      plainForm &&
-      request.accepts(['application/json', 'text/html']) === 'text/html' &&
-      /text\/html/.test(request.get('Accept') ?? '');
-    if (byBrowser) return response.redirect(303, pageAfter(found));
+    if (plainForm && isVisitor(request)) return response.redirect(303, pageAfter(found));
     const waitMs = waitOf(request.get('Prefer'));
     if (waitMs === 0 || (settings.told ?? []).length === 0)
       return void response.status(202).json({ submission: accepted.id });
@@ -140,26 +163,50 @@ export function intakeDoor({ db, systems, live, acceptor, sealer }: Context): Ro
       () => ({ state: end.state }),
     );
   };
-  router.get(
-    '/:intake/thank-you',
-    helmet({
-      contentSecurityPolicy: {
-        directives: {
-          defaultSrc: ["'none'"],
-          styleSrc: ["'self'"],
-          baseUri: ["'none'"],
-          formAction: ["'none'"],
-          upgradeInsecureRequests: null,
-        },
-      },
-    }),
-    async (request, response) => {
-      const found = await live.intake(request.params.intake);
-      if (found === 'unknown') throw new Problem(404, 'Not found', 'There is no such intake.');
-      response.send(thankYouPage(found === 'closed' ? '' : found.document.name));
-    },
-  );
+  router.get('/:intake/thank-you', plainPage, async (request, response) => {
+    const found = await live.intake(request.params.intake);
+    if (found === 'unknown') throw new Problem(404, 'Not found', 'There is no such intake.');
+    response.send(thankYouPage(found === 'closed' ? '' : found.document.name));
+  });
+  router.get('/:intake', known, () => {
+    throw new Problem(405, 'Not this way', 'Submissions are posted: the form needs method="post".', [], {
+      Allow: 'POST, OPTIONS',
+    });
+  });
+  router.use(inWords);
   return router;
+}
+
+/** Pages of ours that visitors see hold nothing but words. */
+const plainPage = helmet({
+  contentSecurityPolicy: {
+    directives: {
+      defaultSrc: ["'none'"],
+      styleSrc: ["'self'"],
+      baseUri: ["'none'"],
+      formAction: ["'none'"],
+      upgradeInsecureRequests: null,
+    },
+  },
+});
+
+/** A visitor whose form isn't taken sees a page in words; programs and scripts get a problem to read. */
+const inWords: ErrorRequestHandler = (error: unknown, request, response, next) => {
+  const problem = asProblem(error);
+  if (response.headersSent || !isVisitor(request) || problem.status >= 500) return next(error);
+  plainPage(request, response, () =>
+    response.status(problem.status).set(problem.headers).type('text/html').send(sorryPage(problem)),
+  );
+};
+
+/** A list under `x` fills the field `x[]`, as a form would have sent it. */
+function byFieldNames(values: SubmittedValues, fields: readonly { name: string }[]): void {
+  for (const { name } of fields) {
+    const bare = name.endsWith('[]') ? name.slice(0, -2) : undefined;
+    if (bare === undefined || Object.hasOwn(values, name) || !Object.hasOwn(values, bare)) continue;
+    values[name] = values[bare]!;
+    delete values[bare];
+  }
 }
 
 /** An address that an earlier version was published with may be none that a browser is sent to. */

@@ -1,5 +1,6 @@
 import type { ReadForm } from '@zusammen/core/forms';
 import { fetch, type Dispatcher } from 'undici';
+import { decodedAs, encodingOf } from '../charset.ts';
 import type { Heavy, Wanted } from '../heavy/index.ts';
 import { NotPublic } from '../systems/index.ts';
 import { badField, Problem } from './problem.ts';
@@ -11,6 +12,8 @@ export interface ReadPage {
   /** Where the page was found in the end. */
   address: string;
   forms: ReadForm[];
+  /** Its encoding, where it isn't UTF-8. */
+  charset?: string;
 }
 
 /**
@@ -60,17 +63,22 @@ export async function readPage(
     throw refused('breaks off while it is read');
   }
   const bytes = Buffer.concat(chunks);
-  const charset =
-    /charset=["']?([\w-]+)/i.exec(type)?.[1] ??
-    /<meta[^>]+charset=["']?([\w-]+)/i.exec(bytes.subarray(0, 2048).toString('latin1'))?.[1];
-  const html = decoded(bytes, charset);
-  return { address: response.url || address, forms: await heavy.run('readForms', { html }, wanted) };
+  const { text, encoding } = decoded(bytes, type);
+  return {
+    address: response.url || address,
+    forms: await heavy.run('readForms', { html: text }, wanted),
+    ...(encoding === 'utf-8' ? {} : { charset: encoding }),
+  };
 }
 
-function decoded(bytes: Buffer, charset = 'utf-8'): string {
-  try {
-    return new TextDecoder(charset).decode(bytes);
-  } catch {
-    return new TextDecoder().decode(bytes);
-  }
+/** How a browser decodes a page (HTML, 13.2.3): by its byte order mark, its header, its own word, else as old pages are. */
+function decoded(bytes: Buffer, type: string): { text: string; encoding: string } {
+  const marked = bytes[0] === 0xef && bytes[1] === 0xbb ? 'utf-8' : undefined;
+  const own = /<meta[^>]{1,200}charset=["']?([\w-]{1,40})/i.exec(bytes.subarray(0, 2048).toString('latin1'))?.[1];
+  const said = marked ?? /charset=["']?([\w-]{1,40})/i.exec(type)?.[1] ?? own;
+  const declared = said === undefined ? undefined : decodedAs(bytes, said);
+  // A page that says UTF-8 and isn't is read as far as it goes.
+  if (said !== undefined && !declared && encodingOf(said) !== undefined)
+    return { text: new TextDecoder(said).decode(bytes), encoding: encodingOf(said)! };
+  return declared ?? decodedAs(bytes, 'utf-8') ?? decodedAs(bytes, 'windows-1252')!;
 }

@@ -1,9 +1,9 @@
 import { stringify } from 'lossless-json';
 import { fieldOf, type RecordState, type Values } from '@zusammen/core/schema';
-import { send } from '../engine/send.ts';
+import { send } from '../engine/index.ts';
 import type { LedgerRow } from '../store/index.ts';
-import { connect, sending, type Connected } from './testing/connect.ts';
-import { strictService, type StrictService, type Variant } from './testing/strict.ts';
+import { connect, sending, type Connected } from '../testing/odata/connect.ts';
+import { strictService, type StrictService, type Variant } from '../testing/odata/strict.ts';
 
 /**
  * The same work with a strict service in many variants: connect, read, find, create, update, cut off, overtaken. What

@@ -12,6 +12,8 @@ export {
   type HttpResponse,
   type Send,
 } from './http.ts';
+export { ODataSystem } from './odata/client.ts';
+export { queryOf } from './odata/queries.ts';
 export * from './reach.ts';
 export * from './registry.ts';
 export * from './system.ts';

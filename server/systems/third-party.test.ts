@@ -1,9 +1,9 @@
 import { randomBytes } from 'node:crypto';
 import type { Entity, RecordState, Values } from '@zusammen/core/schema';
-import { send } from '../engine/send.ts';
+import { send } from '../engine/index.ts';
 import type { LedgerRow } from '../store/index.ts';
-import { connect, sending, type Connected } from './testing/connect.ts';
-import { frameworkServer, parsedServer, simpleServer, type ThirdParty } from './testing/third-party.ts';
+import { connect, sending, type Connected } from '../testing/odata/connect.ts';
+import { frameworkServer, parsedServer, simpleServer, type ThirdParty } from '../testing/odata/third-party.ts';
 
 /** What we do with OData servers that nobody here wrote. */
 const SERVERS: [string, () => Promise<ThirdParty>, set: string, changes: boolean][] = [

@@ -1,3 +1,5 @@
+import { queryOf } from '../systems/index.ts';
+
 /** What an ordeal sends, and how. */
 type Values = Record<string, string>;
 export type Json = Record<string, unknown>;
@@ -20,7 +22,7 @@ export interface OrdealWorld {
 /** All records of an entity of the stand-in CRM that meet a filter, through all pages. */
 export async function recordsIn(standins: string, entity: string, filter?: string): Promise<Json[]> {
   const records: Json[] = [];
-  let path = `${entity}?${new URLSearchParams({ $top: '100000', ...(filter ? { $filter: filter } : {}) })}`;
+  let path = `${entity}?${queryOf({ $top: '100000', $filter: filter })}`;
   for (;;) {
     const response = await fetch(`${standins}/crm/odata/${path}`, {
       headers: { Authorization: 'Bearer demo-administrator' },

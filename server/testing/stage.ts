@@ -102,8 +102,7 @@ export async function openStage({ people = 60, past = 0, role = 'all' }: StageSe
       return response.status === 204 ? undefined : response.json();
     },
     people: async (email) =>
-      (await stage.crm(`People?${new URLSearchParams({ $filter: `tolower(email) eq '${email.toLowerCase()}'` })}`))
-        .value,
+      (await stage.crm(`People?$filter=${encodeURIComponent(`tolower(email) eq '${email.toLowerCase()}'`)}`)).value,
     fault: async (fault) => {
       await fetch(`${standinsAddress}/faults`, {
         method: 'POST',

@@ -1,6 +1,7 @@
 import express from 'express';
 import type { Server } from 'node:http';
 import { openDatabase, type Pool } from '../database.ts';
+import { written } from './options.ts';
 import { seedCrm } from './seed.ts';
 import { crmService } from './service.ts';
 import { makeTables } from './tables.ts';
@@ -39,8 +40,7 @@ const call = async (
   const text = await response.text();
   return { status: response.status, headers: response.headers, body: text === '' ? undefined : JSON.parse(text) };
 };
-const query = async (options: Record<string, string>) =>
-  (await call('GET', `People?${new URLSearchParams(options)}`)).body;
+const query = async (options: Record<string, string>) => (await call('GET', `People?${written(options)}`)).body;
 const made = async (values: object) => (await call('POST', 'People', { last_name: 'Test', ...values })).body;
 
 describe('the CRM stand-in', () => {
@@ -63,10 +63,48 @@ describe('the CRM stand-in', () => {
     expect(await hits("last_name in ('Qzx','Nobody')")).toBe(1);
     expect(await hits("letters_allowed eq true and last_name eq 'Qzx' and phone eq null")).toBe(1);
     for (const bad of ['last_name eq', "nothing eq 'x'", "last_name like 'x'", "last_name eq 'x' extra", '((((']) {
-      expect((await call('GET', `People?${new URLSearchParams({ $filter: bad })}`)).body.error.code).toMatch(
+      expect((await call('GET', `People?${written({ $filter: bad })}`)).body.error.code).toMatch(
         /BadFilter|UnknownProperty/,
       );
     }
+  });
+  it.each([
+    ["birth_date eq '1988-04-14'", 'a date in quotation marks'],
+    ["height_m eq '2'", 'a number in quotation marks'],
+    ['last_name eq 5', 'a text without them'],
+    ["letters_allowed eq 'true'", 'yes in quotation marks'],
+    ['created_at gt 2027-01-01', 'a day for a moment'],
+    ['created_at gt 2027-01-01T00:00:00', 'a moment without a zone'],
+    ['id eq 5', 'an id without quotation marks'],
+  ])('takes no %s: %s', async ($filter) => {
+    const set = /height/.test($filter) ? 'Visits' : 'People';
+    expect(await call('GET', `${set}?${written({ $filter })}`)).toMatchObject({ status: 400 });
+  });
+  it('takes a plus for a plus and declines what it doesn’t do', async () => {
+    expect((await call('GET', "People?$filter=last_name+eq+'Qzx'")).status).toBe(400);
+    expect((await call('GET', 'People?$search=x')).status).toBe(501);
+    expect((await call('GET', 'People?$apply=aggregate(x)')).body.error.message).toMatch(/\$apply is not done here/);
+    expect((await call('POST', 'People', { last_name: 'x', birth_date: '1980-01-01T00:00:00Z' })).status).toBe(400);
+  });
+  it('counts, follows relations, expands in part and reads in batches', async () => {
+    const [known] = (await query({ $filter: 'organisation_id ne null', $top: '1' })).value;
+    const counted = await fetch(`${base}People/$count?${written({ $filter: "last_name eq 'Qzx'" })}`, {
+      headers: { Authorization: 'Bearer admin' },
+    });
+    expect(await counted.text()).toBe('1');
+    const along = (await call('GET', `People('${known.id}')/organisation`)).body;
+    expect(along.id).toBe(known.organisation_id);
+    expect((await call('GET', `People('${known.id}')/nothing`)).status).toBe(404);
+    const { value } = await query({ $filter: `id eq '${known.id}'`, $expand: 'organisation($select=name)' });
+    expect(Object.keys(value[0].organisation).sort()).toEqual(['@odata.etag', 'id', 'name']);
+    const requests = [
+      { id: 'a', method: 'get', url: `People('${known.id}')` },
+      { id: 'b', method: 'get', url: 'People?$top=1&$select=last_name' },
+      { id: 'c', method: 'get', url: "People('P-99999')" },
+    ];
+    const { responses } = (await call('POST', '$batch', { requests }, { Prefer: 'continue-on-error' })).body;
+    expect(responses.map(({ status }: { status: number }) => status)).toEqual([200, 200, 404]);
+    expect(responses[0].body.id).toBe(known.id);
   });
   it('orders, pages by itself, selects and expands', async () => {
     const first = await query({ $orderby: 'last_name desc', $select: 'last_name', $count: 'true' });

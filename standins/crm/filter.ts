@@ -9,7 +9,7 @@ export interface Sql {
 }
 
 interface Token {
-  kind: 'word' | 'text' | 'number' | 'mark';
+  kind: 'word' | 'text' | 'number' | 'date' | 'moment' | 'mark';
   value: string;
 }
 
@@ -22,7 +22,7 @@ function tokens(text: string): Token[] {
     // Dates start like numbers; they are looked for first.
     const date = /^\s*(\d{4}-\d{2}-\d{2}(?:T[\d:.]+(?:Z|[+-]\d{2}:\d{2}))?)/.exec(text.slice(at));
     if (date) {
-      list.push({ kind: 'text', value: date[1]! });
+      list.push({ kind: date[1]!.includes('T') ? 'moment' : 'date', value: date[1]! });
       at += date[0].length;
       continue;
     }
@@ -37,6 +37,16 @@ function tokens(text: string): Token[] {
   }
   return list;
 }
+
+/** How a value of each type is written in a filter (OData ABNF 4.01, primitiveLiteral). */
+const LITERALS: Record<Property['type'], Token['kind']> = {
+  'Edm.String': 'text',
+  'Edm.Int32': 'number',
+  'Edm.Decimal': 'number',
+  'Edm.Boolean': 'word',
+  'Edm.Date': 'date',
+  'Edm.DateTimeOffset': 'moment',
+};
 
 const COMPARISONS: Record<string, string> = { eq: '=', ne: '<>', gt: '>', ge: '>=', lt: '<', le: '<=' };
 
@@ -119,10 +129,19 @@ export function filterToSql(text: string, entity: EntityType, caller: Caller): S
   const literal = (property: Property | 'id'): unknown => {
     const token = take();
     if (token.value === 'null' && token.kind === 'word') return null;
+    const type = property === 'id' ? 'Edm.String' : property.type;
+    const fits =
+      token.kind === LITERALS[type] &&
+      (type !== 'Edm.Int32' || /^-?\d+$/.test(token.value)) &&
+      (type !== 'Edm.Boolean' || token.value === 'true' || token.value === 'false') &&
+      (type !== 'Edm.DateTimeOffset' || /(?:Z|[+-]\d{2}:\d{2})$/.test(token.value));
+    if (!fits) {
+      const name = property === 'id' ? 'id' : property.name;
+      throw new ODataError(400, 'BadFilter', `${name} is ${type}; “${token.value.slice(0, 40)}” isn't written as one.`);
+    }
     if (property === 'id') return numberOf(entity, token.value) ?? 0;
-    if (token.kind === 'word' && (token.value === 'true' || token.value === 'false'))
-      return token.value === 'true' ? 1 : 0;
-    if (property.type === 'Edm.DateTimeOffset') return new Date(token.value);
+    if (type === 'Edm.Boolean') return token.value === 'true' ? 1 : 0;
+    if (type === 'Edm.DateTimeOffset') return new Date(token.value);
     return token.kind === 'number' ? Number(token.value) : token.value;
   };
   const comparison = (): Sql => {

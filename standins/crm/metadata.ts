@@ -35,6 +35,7 @@ function setTerms(entity: EntityType, caller: Caller): Term[] {
     ['Org.OData.Capabilities.V1.UpdateRestrictions', { Updatable: rights.update }],
     ['Org.OData.Capabilities.V1.DeleteRestrictions', { Deletable: rights.delete }],
     ['Org.OData.Capabilities.V1.ChangeTracking', { Supported: true }],
+    ['Org.OData.Capabilities.V1.SearchRestrictions', { Searchable: false }],
   ];
   if (unique.length > 0) {
     terms.push([

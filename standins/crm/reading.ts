@@ -1,9 +1,10 @@
-import type { Request, Response } from 'express';
+import type { Response } from 'express';
 import type { RowDataPacket } from 'mysql2';
 import type { Pool } from '../database.ts';
 import { allProperties, ENTITY_TYPES, idOf, numberOf, type EntityType } from './definition.ts';
 import { ODataError } from './errors.ts';
 import { filterToSql } from './filter.ts';
+import { listed, written, type Options } from './options.ts';
 import { rowOf } from './records.ts';
 import type { Caller } from './rights.ts';
 import { etagOf, toEntity, type Row } from './tables.ts';
@@ -33,22 +34,78 @@ export const visibleNames = (entity: EntityType, caller: Caller): string[] =>
     .filter((property) => caller.property(entity, property.name) !== 'none')
     .map((property) => property.name);
 
-export async function readOne(
+/** What is read: the body of a 200, with the headers that go along. */
+export interface Read {
+  headers: Record<string, string>;
+  body: Record<string, unknown> | string;
+}
+
+/** A resource that can be read: `People`, `People/$count`, `People('P-00001')`, `People('P-00001')/organisation`. */
+const RESOURCE = /^(\w+)(?:\('((?:[^']|'')+)'\))?(?:\/(\$count|\w+))?$/;
+
+/** Reads what a path names. @throws ODataError */
+export async function read(
   pool: Pool,
-  request: Request,
-  response: Response,
+  target: string,
+  options: Options,
+  prefer: string,
   caller: Caller,
+): Promise<Read | undefined> {
+  const [whole, set = '', quoted, more] = RESOURCE.exec(target) ?? [];
+  if (whole === undefined) throw new ODataError(404, 'NotFound', `There is no ${target.slice(0, 60)} here.`);
+  if (quoted === undefined) {
+    if (more === undefined) return readMany(pool, set, options, prefer, caller);
+    if (more === '$count') return countMany(pool, set, options, caller);
+    throw new ODataError(400, 'BadPath', `Name one record of ${set} before its ${more}.`);
+  }
+  const id = quoted.replace(/''/g, "'");
+  return more === undefined ? readOne(pool, set, id, options, caller) : readAlong(pool, set, id, more, options, caller);
+}
+
+/** The record that a navigation property leads to; undefined where it leads to none (204). */
+async function readAlong(
+  pool: Pool,
   set: string,
   id: string,
-): Promise<void> {
+  via: string,
+  options: Options,
+  caller: Caller,
+): Promise<Read | undefined> {
+  const entity = entityNamed(set, caller, 'read');
+  const property = entity.properties.find((each) => each.refers?.via === via);
+  const target = property && ENTITY_TYPES.find((each) => each.type === property.refers!.type);
+  if (!property || !target || caller.property(entity, property.name) === 'none')
+    throw new ODataError(404, 'NotFound', `${entity.type} leads to no ${via}.`);
+  const { body } = await readOne(pool, set, id, {}, caller);
+  const there = (body as Record<string, unknown>)[property.name];
+  return typeof there === 'string' && there !== '' ? readOne(pool, target.set, there, options, caller) : undefined;
+}
+
+async function countMany(pool: Pool, set: string, options: Options, caller: Caller): Promise<Read> {
+  const entity = entityNamed(set, caller, 'read');
+  const where = whereOf(options, entity, caller);
+  return { headers: { 'Content-Type': 'text/plain' }, body: String(await count(pool, entity, where)) };
+}
+
+const whereOf = ({ $filter }: Options, entity: EntityType, caller: Caller) =>
+  $filter ? filterToSql($filter, entity, caller) : { text: 'TRUE', values: [] };
+
+async function count(pool: Pool, entity: EntityType, where: ReturnType<typeof whereOf>): Promise<number> {
+  const [counts] = await pool.query<RowDataPacket[]>(
+    `SELECT COUNT(*) AS count FROM \`${entity.set}\` WHERE ${where.text}`,
+    where.values,
+  );
+  return (counts[0] as { count: number }).count;
+}
+
+async function readOne(pool: Pool, set: string, id: string, options: Options, caller: Caller): Promise<Read> {
   const entity = entityNamed(set, caller, 'read');
   const n = numberOf(entity, id);
   const row = n === undefined ? undefined : await rowOf(pool, entity, n);
   if (!row) throw new ODataError(404, 'NotFound', `There is no ${entity.type} ${id}.`);
-  response.set('ETag', etagOf(row));
-  const body = toEntity(entity, row, selected(entity, request.query['$select'], caller));
-  await expand(pool, entity, [body], request.query['$expand'], caller);
-  send(response, 200, { '@odata.context': `$metadata#${set}/$entity`, ...body });
+  const body = toEntity(entity, row, selected(entity, options['$select'], caller));
+  await expand(pool, entity, [body], options['$expand'], caller);
+  return { headers: { ETag: etagOf(row) }, body: { '@odata.context': `$metadata#${set}/$entity`, ...body } };
 }
 
 function selected(entity: EntityType, select: unknown, caller: Caller): string[] {
@@ -78,22 +135,21 @@ function tokenFrom(text: string | undefined): Token {
   };
 }
 
-export async function readMany(pool: Pool, request: Request, response: Response, caller: Caller): Promise<void> {
-  const entity = entityNamed(String(request.params['set']), caller, 'read');
-  const query = request.query as Record<string, string | undefined>;
-  if (query['$deltatoken'] !== undefined) return readChanges(pool, query, response, entity, caller);
-  const where = query['$filter'] ? filterToSql(query['$filter'], entity, caller) : { text: 'TRUE', values: [] };
+async function readMany(pool: Pool, set: string, query: Options, prefer: string, caller: Caller): Promise<Read> {
+  const entity = entityNamed(set, caller, 'read');
+  if (query['$deltatoken'] !== undefined) return readChanges(pool, query, entity, caller);
+  const where = whereOf(query, entity, caller);
   const order = orderBy(query['$orderby'], entity, caller);
   const top = wholeNumber(query['$top'], '$top');
   const skip = wholeNumber(query['$skip'], '$skip') ?? 0;
   const token = tokenFrom(query['$skiptoken']);
-  const wanted = Number(/maxpagesize=(\d{1,6})/.exec(request.get('Prefer') ?? '')?.[1] ?? PAGE);
+  const wanted = Number(/maxpagesize=(\d{1,6})/.exec(prefer)?.[1] ?? PAGE);
   const offset = skip + token.offset;
   const asked = top === undefined ? Infinity : top - token.offset;
   const limit = Math.max(0, Math.min(asked, PAGE, Math.max(1, wanted)));
   // In the order of their numbers, pages go on behind the last one seen: what is deleted meanwhile moves nothing.
   const inOrder = query['$orderby'] === undefined && skip === 0 && top === undefined;
-  const tracked = /track-changes/.test(request.get('Prefer') ?? '') && query['$filter'] === undefined && inOrder;
+  const tracked = /track-changes/.test(prefer) && query['$filter'] === undefined && inOrder;
   const changesFrom = token.changesFrom ?? (tracked ? await changesSoFar(pool) : undefined);
   const [rows] = await pool.query<(RowDataPacket & Row)[]>(
     `SELECT * FROM \`${entity.set}\` WHERE (${where.text}) AND n > ? ORDER BY ${order} LIMIT ? OFFSET ?`,
@@ -104,25 +160,16 @@ export async function readMany(pool: Pool, request: Request, response: Response,
   const value = shown.map((row) => toEntity(entity, row, names));
   await expand(pool, entity, value, query['$expand'], caller);
   const body: Record<string, unknown> = { '@odata.context': `$metadata#${entity.set}`, value };
-  if (query['$count'] === 'true') {
-    const [counts] = await pool.query<RowDataPacket[]>(
-      `SELECT COUNT(*) AS count FROM \`${entity.set}\` WHERE ${where.text}`,
-      where.values,
-    );
-    body['@odata.count'] = (counts[0] as { count: number }).count;
-  }
+  if (query['$count'] === 'true') body['@odata.count'] = await count(pool, entity, where);
   const link = (changed: Record<string, string>): string => {
     const { $skiptoken: _, ...rest } = query;
-    const kept = Object.entries(rest).flatMap(([key, each]) =>
-      each === undefined ? [] : [[key, each] as [string, string]],
-    );
-    return `${entity.set}?${new URLSearchParams([...kept, ...Object.entries(changed)]).toString()}`;
+    return `${entity.set}?${written({ ...rest, ...changed })}`;
   };
   if (rows.length > limit && asked > limit) {
     const at = inOrder ? `n${shown.at(-1)!.n}` : String(token.offset + limit);
     body['@odata.nextLink'] = link({ $skiptoken: changesFrom === undefined ? at : `${at}.${changesFrom}` });
   } else if (changesFrom !== undefined) body['@odata.deltaLink'] = link({ $deltatoken: String(changesFrom) });
-  send(response, 200, body);
+  return { headers: {}, body };
 }
 
 /** The newest change that no running transaction can still come before. */
@@ -135,13 +182,7 @@ async function changesSoFar(pool: Pool): Promise<number> {
 }
 
 /** What was added, changed and removed since (OData Protocol 4.01, 11.3); some of it may be told twice. */
-async function readChanges(
-  pool: Pool,
-  query: Record<string, string | undefined>,
-  response: Response,
-  entity: EntityType,
-  caller: Caller,
-): Promise<void> {
+async function readChanges(pool: Pool, query: Options, entity: EntityType, caller: Caller): Promise<Read> {
   const from = query['$deltatoken'] ?? '';
   if (!/^\d{1,15}$/.test(from)) throw new ODataError(400, 'BadOption', `$deltatoken doesn't take “${from}”.`);
   const upTo = await changesSoFar(pool);
@@ -160,16 +201,16 @@ async function readChanges(
   const removed = numbers
     .filter((n) => !there.has(n))
     .map((n) => ({ '@removed': { reason: 'deleted' }, '@id': `${entity.set}('${idOf(entity, n)}')` }));
-  const select =
-    query['$select'] === undefined ? '' : `&${new URLSearchParams({ $select: query['$select'] }).toString()}`;
+  const select = query['$select'] === undefined ? '' : `&${written({ $select: query['$select'] })}`;
   const link = (token: number): string => `${entity.set}?$deltatoken=${token}${select}`;
-  send(response, 200, {
+  const body = {
     '@odata.context': `$metadata#${entity.set}/$delta`,
     value: [...rows.map((row) => toEntity(entity, row, names)), ...removed],
     ...(changes.length === PAGE
       ? { '@odata.nextLink': link(changes.at(-1)!.seq) }
       : { '@odata.deltaLink': link(Math.max(Number(from), upTo)) }),
-  });
+  };
+  return { headers: {}, body };
 }
 
 function orderBy(text: string | undefined, entity: EntityType, caller: Caller): string {
@@ -199,7 +240,9 @@ async function expand(
   caller: Caller,
 ): Promise<void> {
   if (typeof wanted !== 'string' || wanted === '') return;
-  for (const via of wanted.split(',').map((each) => each.trim())) {
+  for (const each of listed(wanted)) {
+    const [, via = '', inner] = /^(\w+)(?:\(\$select=([\w, ]+)\))?$/.exec(each) ?? [];
+    if (via === '') throw new ODataError(400, 'BadExpand', `$expand doesn't take “${each.slice(0, 60)}”.`);
     const property = entity.properties.find((each) => each.refers?.via === via);
     const target = property && ENTITY_TYPES.find((each) => each.type === property.refers!.type);
     if (!property || !target || caller.property(entity, property.name) === 'none') {
@@ -210,7 +253,7 @@ async function expand(
       ids.length === 0
         ? [[]]
         : await pool.query<(RowDataPacket & Row)[]>(`SELECT * FROM \`${target.set}\` WHERE n IN (?)`, [ids]);
-    const byId = new Map(rows.map((row) => [row.n, toEntity(target, row, visibleNames(target, caller))]));
+    const byId = new Map(rows.map((row) => [row.n, toEntity(target, row, selected(target, inner, caller))]));
     for (const record of records) record[via] = byId.get(numberOf(target, String(record[property.name])) ?? 0) ?? null;
   }
 }

@@ -89,11 +89,14 @@ function whatIsWrong(property: Property, value: unknown): string | undefined {
         : `${property.label} takes a date like 2027-04-20.`;
     }
     case 'Edm.DateTimeOffset':
-      return typeof value === 'string' && !Number.isNaN(Date.parse(value))
+      return typeof value === 'string' && MOMENT.test(value) && !Number.isNaN(Date.parse(value))
         ? undefined
         : `${property.label} takes a moment like 2027-04-20T06:00:00Z.`;
   }
 }
+
+/** A moment with its zone (JSON Format 4.01, 7.1): without one it is none. */
+const MOMENT = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(?::\d{2}(?:\.\d{1,12})?)?(?:Z|[+-]\d{2}:\d{2})$/;
 
 function wrongOption(property: Property, value: unknown): string | undefined {
   if (!property.options || value === '' || property.options.some(([option]) => option === value)) return undefined;

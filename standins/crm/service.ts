@@ -5,7 +5,8 @@ import { inTransaction, type Connection, type Pool } from '../database.ts';
 import { ENTITY_TYPES, type EntityType } from './definition.ts';
 import { ODataError } from './errors.ts';
 import { metadataJson, metadataXml } from './metadata.ts';
-import { entityNamed, keyed, readMany, readOne, send, visibleNames } from './reading.ts';
+import { optionsIn } from './options.ts';
+import { entityNamed, keyed, read, send, visibleNames } from './reading.ts';
 import { createRecord, deleteRecord, updateRecord } from './records.ts';
 import { callerOf, type Caller } from './rights.ts';
 import { etagOf, toEntity, type Row } from './tables.ts';
@@ -75,15 +76,17 @@ export function crmService(pool: Pool, administratorToken: string): Router {
       else response.status(200).type('application/xml').send(metadataXml(caller));
     }),
   );
-  router.get(
-    '/:set',
-    guarded((request, response, caller) => {
-      const keyed = /^(\w+)\('((?:[^']|'')+)'\)$/.exec(String(request.params['set']));
-      return keyed
-        ? readOne(pool, request, response, caller, keyed[1]!, keyed[2]!)
-        : readMany(pool, request, response, caller);
-    }),
-  );
+  const readPath = guarded(async (request, response, caller) => {
+    const { set, more } = request.params;
+    const target = more === undefined ? String(set) : `${String(set)}/${String(more)}`;
+    const found = await read(pool, target, optionsIn(request.originalUrl), request.get('Prefer') ?? '', caller);
+    if (!found) return void response.status(204).end();
+    response.set(found.headers);
+    if (typeof found.body === 'string') response.status(200).type('text/plain').send(found.body);
+    else send(response, 200, found.body);
+  });
+  router.get('/:set', readPath);
+  router.get('/:set/:more', readPath);
   router.post(
     '/\\$batch',
     guarded(async (request, response, caller) => {
@@ -140,7 +143,7 @@ interface BatchRequest {
   atomicityGroup?: unknown;
 }
 
-/** Writes in one request, one after another, each on its own (OData JSON Format 4.01, 19). */
+/** Reads and writes in one request, one after another, each on its own (OData JSON Format 4.01, 19). */
 async function batch(pool: Pool, request: Request, caller: Caller): Promise<unknown[]> {
   const requests = (request.body as { requests?: unknown } | undefined)?.requests;
   if (!Array.isArray(requests)) throw new ODataError(400, 'BadBatch', 'A batch holds a list named requests.');
@@ -155,7 +158,7 @@ async function batch(pool: Pool, request: Request, caller: Caller): Promise<unkn
     const together = group === undefined ? [parts[at]!] : parts.slice(at, end < 0 ? parts.length : end);
     const answers =
       group === undefined
-        ? [await answerInBatch(alone(pool), parts[at]!, caller)]
+        ? [await answerInBatch(pool, alone(pool), parts[at]!, caller)]
         : await allOrNone(pool, together, caller);
     responses.push(...answers);
     at += together.length;
@@ -173,7 +176,7 @@ async function allOrNone(pool: Pool, parts: readonly BatchRequest[], caller: Cal
   }
   return inTransaction(pool, async (connection) => {
     const answers: { status: number }[] = [];
-    for (const part of parts) answers.push(await answerInBatch((work) => work(connection), part, caller));
+    for (const part of parts) answers.push(await answerInBatch(pool, (work) => work(connection), part, caller));
     if (answers.some(({ status }) => status >= 400)) throw new Undone(answers);
     return answers;
   }).catch((error: unknown) => {
@@ -184,12 +187,14 @@ async function allOrNone(pool: Pool, parts: readonly BatchRequest[], caller: Cal
   });
 }
 
-async function answerInBatch(run: Run, each: BatchRequest, caller: Caller): Promise<{ status: number }> {
+async function answerInBatch(pool: Pool, run: Run, each: BatchRequest, caller: Caller): Promise<{ status: number }> {
   const headers = new Map(Object.entries(each.headers ?? {}).map(([name, value]) => [name.toLowerCase(), value]));
   const id = String(each.id);
   try {
+    if (String(each.method).toUpperCase() === 'GET')
+      return await readInBatch(pool, each, headers.get('prefer') ?? '', caller);
     if (!['POST', 'PATCH', 'DELETE'].includes(String(each.method).toUpperCase()))
-      throw new ODataError(501, 'BadBatch', 'A batch holds writes only.');
+      throw new ODataError(501, 'BadBatch', 'A batch holds GET, POST, PATCH and DELETE.');
     const call = {
       method: String(each.method).toUpperCase(),
       target: decodeURIComponent(String(each.url).replace(/^\//, '')),
@@ -205,6 +210,18 @@ async function answerInBatch(run: Run, each: BatchRequest, caller: Caller): Prom
     if (!(error instanceof ODataError)) throw error;
     return { ...{ id, status: error.status }, ...{ body: error.body() as unknown } };
   }
+}
+
+async function readInBatch(
+  pool: Pool,
+  { id, url }: BatchRequest,
+  prefer: string,
+  caller: Caller,
+): Promise<{ status: number }> {
+  const address = String(url).replace(/^\//, '');
+  const found = await read(pool, decodeURIComponent(address.split('?')[0]!), optionsIn(address), prefer, caller);
+  const part = { id: String(id), status: found ? 200 : 204 };
+  return found ? { ...part, ...{ headers: found.headers, body: found.body } } : part;
 }
 
 interface Answer {

@@ -1,4 +1,5 @@
 import papaparse from 'papaparse';
+import { troubleOf } from '@zusammen/core/forms';
 import {
   ANSWER_COLUMNS,
   learn,
@@ -305,7 +306,10 @@ export const recognitionRoutes = (context: Context): Route[] => {
     if (!known || known.removedAt !== null) throw badField(what, 'is no uploaded file');
     const file = await openFile(await bytesOfFile(db, id), fileReader);
     try {
-      return listedRecords(file.columns, await file.take(0, file.rows), what);
+      const rows = await file.take(0, file.rows);
+      const bad = rows.findIndex((row) => 'bad' in row);
+      if (bad >= 0) throw badField(what, `row ${bad + 2} ${troubleOf(file.columns, rows[bad]!)}`);
+      return listedRecords(file.columns, rows as string[][], what);
     } finally {
       await file.close();
     }

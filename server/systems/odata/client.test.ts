@@ -1,6 +1,6 @@
 import { makeEntity, makeField } from '../../../core/testing/world.ts';
 import type { HttpRequest, HttpResponse } from '../http.ts';
-import { NotUnderstood, TokenRefused } from '../system.ts';
+import { TokenRefused } from '../system.ts';
 import { ODataSystem } from './client.ts';
 
 const CAPABLE = { repeatability: true, batch: false, delta: false, etags: true };

@@ -33,7 +33,21 @@ export interface System {
   state: SystemState;
   stateWords: string | null;
   latencyMs: number | null;
-  capabilities: { repeatability: boolean; batch: boolean; delta: boolean; etags: boolean };
+  capabilities: {
+    repeatability: boolean;
+    batch: boolean;
+    delta: boolean;
+    etags: boolean;
+    filter?: boolean;
+    byKey?: boolean;
+    maxVersion?: '4.0';
+    /** What was tried when it was read; `able` is null where it couldn't be tried. */
+    tried?: {
+      what: 'filter' | 'types' | 'folding' | 'order' | 'select' | 'links' | 'byKey' | 'listsAlike' | 'etags' | 'batch';
+      able: boolean | null;
+      said?: string;
+    }[];
+  };
   checkedAt: string;
 }
 export interface Difference {

@@ -3,21 +3,49 @@
  *
  *   <script src="https://…/attach.js" data-intake="enquiry" data-form="#contact" defer></script>
  *
+ * With `data-button="#send"` it listens to a button as well, for pages whose own script sends the values without
+ * submitting the form. It works as a module too, and finds forms in open shadow roots.
+ *
  * It never prevents, delays or changes the page's own handling, throws nothing into the page, and sends nothing but
  * what the form itself would send, without passwords, card data and files. What can't be sent waits in the page's own
  * storage and is sent when the browser is online again or comes back within three days.
  */
-const me = document.currentScript as HTMLScriptElement | null;
-if (me?.dataset['intake']) attach(new URL(me.src).origin, me.dataset['intake'], me.dataset['form']);
+// A module has no current script; it is known by its address.
+const me =
+  (document.currentScript as HTMLScriptElement | null) ??
+  Array.from(document.querySelectorAll<HTMLScriptElement>('script[data-intake][src]')).find(({ src }) =>
+    /\/attach\.js(?:[?#]|$)/.test(src),
+  );
+if (me?.dataset['intake'])
+  attach(new URL(me.src).origin, me.dataset['intake'], me.dataset['form'], me.dataset['button']);
 
-function attach(origin: string, intake: string, selector: string | undefined): void {
+/** What a form is asked, whatever its inputs are called: one named `elements` or `checkValidity` hides the form's own. */
+const FORM = HTMLFormElement.prototype;
+const elementsOf = Object.getOwnPropertyDescriptor(FORM, 'elements')!.get as (
+  this: HTMLFormElement,
+) => HTMLFormControlsCollection;
+const unchecked = Object.getOwnPropertyDescriptor(FORM, 'noValidate')!.get as (this: HTMLFormElement) => boolean;
+
+/** All roots in which forms may stand: the page and its open shadow roots, however deep. */
+function roots(root: Document | ShadowRoot = document): (Document | ShadowRoot)[] {
+  const inside = Array.from(root.querySelectorAll('*')).flatMap(({ shadowRoot }) =>
+    shadowRoot ? roots(shadowRoot) : [],
+  );
+  return [root, ...inside];
+}
+
+function attach(origin: string, intake: string, selector: string | undefined, button: string | undefined): void {
   const address = `${origin}/in/${encodeURIComponent(intake)}`;
   const shelf = `zusammen:${intake}`;
   const load = key();
 
   const find = (): HTMLFormElement | null => {
-    const found = selector ? document.querySelector(selector) : document.querySelector('form');
-    return found instanceof HTMLFormElement ? found : (found?.querySelector('form') ?? null);
+    for (const root of roots()) {
+      const found = root.querySelector(selector ?? 'form');
+      const form = found instanceof HTMLFormElement ? found : found?.querySelector('form');
+      if (form) return form;
+    }
+    return null;
   };
   const quietly = (work: () => void): void => {
     try {
@@ -27,9 +55,27 @@ function attach(origin: string, intake: string, selector: string | undefined): v
     }
   };
 
+  const heard = new WeakSet<Document | ShadowRoot>();
+  /** An event within a shadow root doesn't leave it, so every root is listened to; some come later. */
+  const listen = (): void => {
+    for (const root of roots()) {
+      if (heard.has(root)) continue;
+      heard.add(root);
+      if (root !== document) root.addEventListener('submit', (event) => quietly(() => submitted(event)), true);
+      new MutationObserver(soon).observe(root, { childList: true, subtree: true });
+    }
+  };
+  let waits: ReturnType<typeof setTimeout> | undefined;
+  const soon = (): void => {
+    waits ??= setTimeout(() => {
+      waits = undefined;
+      quietly(listen);
+    }, 200);
+  };
   const start = (): void => {
     const form = find();
     if (form) quietly(() => fillHidden(form));
+    quietly(listen);
     sendKept();
   };
   if (document.readyState === 'loading') document.addEventListener('DOMContentLoaded', start);
@@ -37,17 +83,51 @@ function attach(origin: string, intake: string, selector: string | undefined): v
   window.addEventListener('online', sendKept);
 
   // Before the page's own listeners have done anything to the values; forms that are put in later are heard as well.
-  window.addEventListener(
-    'submit',
-    (event) =>
-      quietly(() => {
-        const form = event.target;
-        if (!(form instanceof HTMLFormElement) || form !== find() || !valid(form)) return;
-        const values = valuesOf(form, event.submitter);
-        if (values.length > 0) send(`${load}-${hash(JSON.stringify(values))}`, values);
-      }),
-    true,
-  );
+  const copy = (form: HTMLFormElement, submitter: HTMLElement | null): void => {
+    if (!valid(form)) return;
+    const values = valuesOf(form, submitter);
+    if (values.length > 0) send(`${load}-${hash(JSON.stringify(values))}`, values);
+  };
+  /** Forms whose submitting was just heard: a page that stops it and calls `submit()` instead sends once. */
+  const justHeard = new WeakSet<HTMLFormElement>();
+  const submitted = (event: Event): void => {
+    const form = event.target;
+    if (!(form instanceof HTMLFormElement) || form !== find()) return;
+    justHeard.add(form);
+    setTimeout(() => justHeard.delete(form), 10_000);
+    copy(form, (event as SubmitEvent).submitter);
+  };
+  window.addEventListener('submit', (event) => quietly(() => submitted(event)), true);
+  // A script that calls form.submit() sends without an event.
+  const own = FORM.submit;
+  FORM.submit = function submit(this: HTMLFormElement): void {
+    quietly(() => {
+      if (this === find() && !justHeard.has(this)) copy(this, null);
+    });
+    own.call(this);
+  };
+  if (button !== undefined)
+    window.addEventListener(
+      'click',
+      (event) =>
+        quietly(() => {
+          const [inner] = event.composedPath();
+          const form = find();
+          if (form && inner instanceof Element && inner.closest(button)) copy(form, null);
+        }),
+      true,
+    );
+  // What the page's own rules keep back is said to whoever looks into it, once.
+  let told = false;
+  document.addEventListener('securitypolicyviolation', ({ blockedURI, effectiveDirective }) => {
+    if (told || !blockedURI.startsWith(origin)) return;
+    told = true;
+    // The one thing said aloud: the page's own rules hold the copy back.
+    // eslint-disable-next-line no-console
+    console.warn(
+      `attach.js: the page's Content-Security-Policy (${effectiveDirective}) doesn't let the copy go to ${origin}.`,
+    );
+  });
 
   function send(id: string, values: [string, string][]): void {
     keep(id, values);
@@ -111,7 +191,9 @@ function attach(origin: string, intake: string, selector: string | undefined): v
 /** Fills hidden fields nobody has filled: those named like a parameter of the address, `referrer` and `page`. */
 function fillHidden(form: HTMLFormElement): void {
   const parameters = new URLSearchParams(location.search);
-  for (const input of Array.from(form.querySelectorAll<HTMLInputElement>('input[type=hidden]'))) {
+  for (const each of Array.from(elementsOf.call(form))) {
+    const input = each as HTMLInputElement;
+    if (input.type !== 'hidden') continue;
     if (input.value !== '' || input.name === '') continue;
     const given =
       parameters.get(input.name) ??
@@ -121,7 +203,7 @@ function fillHidden(form: HTMLFormElement): void {
 }
 
 /** A form the browser itself would not send isn't copied; one that switches its checks off is taken at its word. */
-const valid = (form: HTMLFormElement): boolean => form.noValidate || form.checkValidity();
+const valid = (form: HTMLFormElement): boolean => unchecked.call(form) || FORM.checkValidity.call(form);
 
 const SECRET = /^cc-|(^|[\s-])(password|one-time-code)/;
 const CARD = /(^|[^a-z])(cvv|cvc|csc)([^a-z]|$)|card[-_ ]?(number|no)([^a-z]|$)|kartennummer/i;
@@ -129,7 +211,7 @@ const CARD = /(^|[^a-z])(cvv|cvc|csc)([^a-z]|$)|card[-_ ]?(number|no)([^a-z]|$)|
 /** What the form sends, but for secrets and files. */
 function valuesOf(form: HTMLFormElement, submitter: HTMLElement | null): [string, string][] {
   const secret = new Set<string>();
-  for (const each of Array.from(form.elements)) {
+  for (const each of Array.from(elementsOf.call(form))) {
     const { name, type, autocomplete = '' } = each as HTMLInputElement;
     if (type === 'password' || SECRET.test(autocomplete) || CARD.test(name)) secret.add(name);
   }

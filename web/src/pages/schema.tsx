@@ -222,6 +222,7 @@ function FieldRow({
     if (chosen) row.current?.scrollIntoView({ block: 'center' });
   }, [chosen]);
   const options = field.options?.map(({ label }) => label).join(', ');
+  const isKey = field.name === entity.key || entity.keyParts?.includes(field.name) === true;
   return (
     <tr ref={row} className={cx(chosen && 'bg-moss-wash')}>
       <td className={cx(TD, 'truncate pl-4')}>
@@ -244,13 +245,15 @@ function FieldRow({
       </td>
       <td className={TD}>
         <span className="flex flex-wrap gap-1">
-          {field.name === entity.key && <Tag>names the record</Tag>}
+          {isKey && <Tag>names the record</Tag>}
+          {field.given && <Tag>may be chosen</Tag>}
           {field.required && <Tag tone="plum">required</Tag>}
           {field.unique && <Tag tone="moss">unique</Tag>}
-          {field.computed && field.name !== entity.key && <Tag>filled by the system</Tag>}
+          {field.computed && !isKey && <Tag>filled by the system</Tag>}
           {field.immutable && <Tag>fixed after creation</Tag>}
           {field.defaulted && <Tag>has a default</Tag>}
           {field.rights === 'none' && <Tag tone="saffron">hidden from this connection</Tag>}
+          {field.closed !== undefined && <Tag tone="saffron">can’t be written: {field.closed}</Tag>}
           {field.rights === 'read' && <Tag tone="saffron">read only</Tag>}
         </span>
       </td>

@@ -15,6 +15,7 @@ import { Heading, Sheet, TD, TH } from '../parts/sheet.tsx';
 import { SystemStateTag } from '../parts/state.tsx';
 import { Empty, Fetched } from '../parts/states.tsx';
 import { Moment, span } from '../parts/time.tsx';
+import { abilitiesOf, type Ability } from './system-abilities.ts';
 
 export function Systems() {
   const systems = useSystems();
@@ -91,22 +92,14 @@ export function Systems() {
   );
 }
 
-const CAPABILITIES: [keyof System['capabilities'], name: string, has: string, lacks: string][] = [
-  [
-    'etags',
-    'Versions of records',
-    'a change by somebody else is noticed',
-    'a change by somebody else may be overwritten',
-  ],
-  [
-    'repeatability',
-    'Repeatable requests',
-    'what was cut short is sent again safely',
-    'what was cut short is looked for before it is sent again',
-  ],
-  ['batch', 'Batches', 'many records in one request', 'one request a record'],
-  ['delta', 'Changes since', 'only what changed is read', 'everything is read to find what changed'],
-];
+/** Tried and found able; said by the system; declined, and done here instead; not tried. */
+const MARKS: Record<Ability['state'], string> = { tried: '●', said: '◐', declined: '–', untried: '○' };
+const MARK_WORDS: Record<Ability['state'], string> = {
+  tried: 'tried',
+  said: 'as it says itself',
+  declined: 'not offered',
+  untried: 'not tried',
+};
 
 function Opened({ system, administrator }: { system: System; administrator: boolean }) {
   const detail = useSystem(system.id);
@@ -168,12 +161,16 @@ function Opened({ system, administrator }: { system: System; administrator: bool
           <Moment at={system.checkedAt} />
           {system.latencyMs !== null && `, answers in ${span(system.latencyMs)}`}
         </dd>
-        {CAPABILITIES.map(([key, name, has, lacks]) => (
-          <div key={key} className="contents">
+        {abilitiesOf(system.capabilities).map(({ name, state, sentence, words }) => (
+          <div key={name} className="contents">
             <dt className="text-soft">{name}</dt>
             <dd>
-              <span aria-hidden="true">{system.capabilities[key] ? '● ' : '– '}</span>
-              {system.capabilities[key] ? has : `not offered; ${lacks}`}
+              <span aria-hidden="true" title={MARK_WORDS[state]}>
+                {MARKS[state]}{' '}
+              </span>
+              <span className="sr-only">{MARK_WORDS[state]}: </span>
+              {sentence}
+              {words !== undefined && <span className="block text-small text-soft">“{words}”</span>}
             </dd>
           </div>
         ))}
@@ -185,6 +182,15 @@ function Opened({ system, administrator }: { system: System; administrator: bool
               {schema.entities.length} entities, read <Moment at={readAt} />.{' '}
               {hidden > 0 && <span className="text-saffron">{hidden} fields are hidden from this connection.</span>}
             </p>
+            {(schema.unusable ?? []).length > 0 && (
+              <ul className="border-b border-hair px-4 py-2 text-small text-saffron">
+                {schema.unusable!.map(({ name, why }) => (
+                  <li key={name}>
+                    {name} can’t be worked with. {why}
+                  </li>
+                ))}
+              </ul>
+            )}
             <table className="w-full">
               <thead>
                 <tr>
@@ -264,7 +270,7 @@ function Connect({ close, done }: { close: () => void; done: (id: string) => voi
       open
       close={close}
       title="Connect a system"
-      description="Its entities, fields, options and rights are read from it. Nothing is written."
+      description="Its entities, fields, options and rights are read from it, and what it can do is tried by reading. Nothing is written."
     >
       <form className="space-y-4" noValidate onSubmit={(event) => void connect(event)}>
         <TextField

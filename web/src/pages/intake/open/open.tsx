@@ -45,7 +45,10 @@ export function Open() {
                 <p className="text-small text-soft">
                   The script also fills hidden fields that are named like a parameter of the page’s address,{' '}
                   <code className="font-mono">referrer</code> or <code className="font-mono">page</code>, and tries
-                  again when the visitor was offline.
+                  again when the visitor was offline. Where a button sends the values without submitting the form, add{' '}
+                  <code className="font-mono">data-button="#its-id"</code>. A page with a Content-Security-Policy has to
+                  name <code className="font-mono">{window.location.origin}</code> under script-src and connect-src, and
+                  under form-action where its form posts here.
                 </p>
               </>
             )}

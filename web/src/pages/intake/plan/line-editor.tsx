@@ -8,7 +8,7 @@ import {
   type Treatment,
 } from '@zusammen/core/mapping';
 import { applyMend, type Finding } from '@zusammen/core/checks';
-import type { Step } from '@zusammen/core/plans';
+import { runOf, type Step } from '@zusammen/core/plans';
 import { fieldOf, type Entity, type Schema, type Value } from '@zusammen/core/schema';
 import { Button } from '../../../parts/button.tsx';
 import { Incoming, Outgoing } from '../../../parts/chip.tsx';
@@ -78,7 +78,7 @@ export function LineEditor({ line, entity, schema, step, seen, findings, taken, 
   const setTreatment = (at: number, treatment: Treatment): void =>
     edit((held) => ({ ...held, treatments: held.treatments.map((each, index) => (index === at ? treatment : each)) }));
   const outcome =
-    field && values ? evaluateLine(line, values, field, { fields: document.fields, answers, record }) : undefined;
+    field && values ? evaluateLine(line, values, field, { ...runOf(document), answers, record }) : undefined;
   const current = present?.values[line.field] ?? null;
   const decision = outcome && !outcome.problem ? decide(outcome, current, present === undefined) : undefined;
   return (

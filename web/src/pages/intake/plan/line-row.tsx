@@ -2,6 +2,7 @@ import { useDroppable } from '@dnd-kit/core';
 import { decide, describeTreatment, evaluateLine, type Line } from '@zusammen/core/mapping';
 import { fieldOf, mustBeGiven, type Entity } from '@zusammen/core/schema';
 import type { Finding } from '@zusammen/core/checks';
+import { runOf } from '@zusammen/core/plans';
 import { isBlank } from '@zusammen/core/values';
 import { Incoming, Outgoing, Tag } from '../../../parts/chip.tsx';
 import { cx } from '../../../parts/cx.ts';
@@ -30,7 +31,7 @@ export function LineRow({ line, entity, seen, findings, chosen, open, choose }: 
   const { values, present, answers, record } = seen;
   const { setNodeRef, isOver } = useDroppable({ id: `line ${line.id}`, data: { line: line.id } });
   const field = fieldOf(entity, line.field);
-  const outcome = field && evaluateLine(line, values ?? {}, field, { fields: document.fields, answers, record });
+  const outcome = field && evaluateLine(line, values ?? {}, field, { ...runOf(document), answers, record });
   const worst = findings.some(({ severity }) => severity === 'stops')
     ? 'brick'
     : findings.length > 0

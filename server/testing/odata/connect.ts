@@ -1,8 +1,13 @@
 import { entityOf, type Entity } from '@zusammen/core/schema';
-import { overHttp, withPatience } from '../http.ts';
-import { ODataSystem } from '../odata/client.ts';
-import { describeAnew, directly } from '../registry.ts';
-import type { Description, Sending } from '../system.ts';
+import {
+  describeAnew,
+  directly,
+  ODataSystem,
+  overHttp,
+  withPatience,
+  type Description,
+  type Sending,
+} from '../../systems/index.ts';
 
 /** A service connected as an administrator connects it: read, tried, and spoken to as that has shown. */
 export interface Connected extends Description {

@@ -164,7 +164,7 @@ export async function frameworkServer(databaseUrl: string): Promise<ThirdParty> 
       privileges: [{ mask: 15, type: 'global', account: '*' }],
     }),
   );
-  const child = fork('server/systems/testing/framework-server.cjs', [folder], {
+  const child = fork('server/testing/odata/framework-server.cjs', [folder], {
     stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
   });
   const listens = await new Promise<number>((resolve, reject) => {
