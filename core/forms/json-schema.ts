@@ -1,7 +1,6 @@
 import type { FormField, InputType } from './model.ts';
-
-/** A JSON Schema as far as it defines a form (JSON Schema 2020-12, core and validation vocabularies). */
-type JsonSchema = Record<string, unknown>;
+import { Merging } from './schema-merging.ts';
+import { isSchema as isObject, type JsonSchema } from './schema-references.ts';
 
 export type ReadSchema =
   | { ok: true; name: string; fields: FormField[]; left: string[] }
@@ -11,6 +10,8 @@ const MOST_FIELDS = 1000;
 const DEEPEST = 8;
 /** Rows of a repeating group that are laid out when only their shape is known. */
 const ROWS = 1;
+/** Things not understood that are told of one schema. */
+const MOST_LEFT = 100;
 
 /**
  * Reads a JSON Schema of an object as a form: properties become fields named as a payload of that shape is flattened
@@ -19,58 +20,62 @@ const ROWS = 1;
  */
 export function readJsonSchema(document: unknown): ReadSchema {
   if (!isObject(document)) return { ok: false, reason: 'A JSON Schema is an object.' };
-  const root = resolve(document, document, 0);
-  if (!root) return { ok: false, reason: 'Its $ref leads nowhere.' };
-  if (!isObject(root['properties'])) return { ok: false, reason: 'It describes no object with properties.' };
   const fields: FormField[] = [];
   const left: string[] = [];
-  walk(root, '', true, 0);
+  const note = (words: string): void => {
+    if (left.length < MOST_LEFT && !left.includes(words)) left.push(words);
+  };
+  const merging = new Merging(document, note);
+  const root = merging.whole(document, '');
+  if (!root) return { ok: false, reason: 'Its $ref leads nowhere.' };
+  if (!isObject(root['properties'])) return { ok: false, reason: 'It describes no object with properties.' };
+  walk(root, '', true, [document]);
   if (fields.length > MOST_FIELDS) return { ok: false, reason: `It has more than ${MOST_FIELDS} fields.` };
   if (fields.length === 0) return { ok: false, reason: 'It describes no field.' };
   return { ok: true, name: text(root['title']) ?? '', fields, left };
 
-  function walk(schema: JsonSchema, path: string, needed: boolean, depth: number): void {
-    if (depth > DEEPEST || fields.length > MOST_FIELDS) {
-      left.push(`${path}: nested too deep`);
-      return;
-    }
+  /** @param trail the schemas that this one lies within: one that leads back to them would never end */
+  function walk(schema: JsonSchema, path: string, needed: boolean, trail: readonly JsonSchema[]): void {
+    if (trail.length > DEEPEST || fields.length > MOST_FIELDS) return note(`${path}: nested too deep`);
     const required = new Set(Array.isArray(schema['required']) ? (schema['required'] as unknown[]) : []);
     for (const [name, below] of Object.entries(isObject(schema['properties']) ? schema['properties'] : {})) {
       if (name === '__proto__') continue;
       const at = path === '' ? name : `${path}[${name}]`;
-      const property = isObject(below) ? resolve(below, document as JsonSchema, 0) : undefined;
-      if (!property) left.push(`${at}: its $ref leads nowhere`);
-      else addField(property, at, needed && required.has(name), depth);
+      // `true` allows anything, and is a field all the same.
+      if (below === true) fields.push(fieldOf({}, at, needed && required.has(name), {}));
+      else if (isObject(below)) addField(below, at, needed && required.has(name), trail);
     }
   }
 
-  function addField(schema: JsonSchema, name: string, required: boolean, depth: number): void {
+  function addField(below: JsonSchema, name: string, required: boolean, trail: readonly JsonSchema[]): void {
+    const target = merging.target(below) ?? below;
+    if (trail.includes(target)) return note(`${name}: leads back to what it is part of`);
+    const schema = merging.whole(below, name);
+    if (!schema) return note(`${name}: its $ref leads nowhere`);
+    const within = [...trail, target];
+    if (isObject(schema['properties'])) return walk(schema, name, required, within);
     const type = typeName(schema);
-    if (type === 'object' || isObject(schema['properties'])) return walk(schema, name, required, depth + 1);
-    if (type === 'array') {
-      const items = isObject(schema['items']) ? resolve(schema['items'], document as JsonSchema, 0) : undefined;
-      if (items && (typeName(items) === 'object' || isObject(items['properties']))) {
-        for (let row = 0; row < ROWS; row += 1) walk(items, `${name}[${row}]`, required, depth + 1);
-        return;
-      }
-      const field = fieldOf(items ?? {}, name, required, schema);
-      fields.push({ ...field, type: field.options ? 'options' : field.type, multiple: true });
-      return;
-    }
+    if (type === 'object') return note(`${name}: names no fields of its own`);
+    if (type === 'array' || Array.isArray(schema['prefixItems'])) return addList(schema, name, required, within);
     fields.push(fieldOf(schema, name, required, schema));
   }
-}
 
-function resolve(schema: JsonSchema, document: JsonSchema, followed: number): JsonSchema | undefined {
-  const reference = schema['$ref'];
-  if (reference === undefined) return schema;
-  if (typeof reference !== 'string' || !reference.startsWith('#') || followed > 10) return undefined;
-  let at: unknown = document;
-  for (const part of reference.slice(1).split('/').filter(Boolean)) {
-    const key = decodeURIComponent(part).replaceAll('~1', '/').replaceAll('~0', '~');
-    at = isObject(at) && Object.hasOwn(at, key) ? at[key] : undefined;
+  function addList(schema: JsonSchema, name: string, required: boolean, trail: readonly JsonSchema[]): void {
+    const places = Array.isArray(schema['prefixItems']) ? schema['prefixItems'].filter(isObject) : [];
+    // Places with meanings of their own, as a payload of that shape names them.
+    for (const [at, place] of places.entries()) addField(place, `${name}[${at}]`, false, trail);
+    if (places.length > 0) return;
+    const below = isObject(schema['items']) ? schema['items'] : {};
+    const target = merging.target(below) ?? below;
+    if (trail.includes(target)) return note(`${name}: leads back to what it is part of`);
+    const items = merging.whole(below, name) ?? {};
+    if (isObject(items['properties'])) {
+      for (let row = 0; row < ROWS; row += 1) walk(items, `${name}[${row}]`, required, [...trail, target]);
+      return;
+    }
+    const field = fieldOf(items, name, required, schema);
+    fields.push({ ...field, type: field.options ? 'options' : field.type, multiple: true });
   }
-  return isObject(at) ? resolve(at, document, followed + 1) : undefined;
 }
 
 function fieldOf(schema: JsonSchema, name: string, required: boolean, outer: JsonSchema): FormField {
@@ -105,6 +110,8 @@ function optionsOf(schema: JsonSchema): FormField['options'] {
     return (schema['enum'] as unknown[])
       .filter((each) => each !== null)
       .map((each) => ({ value: String(each), label: String(each) }));
+  if ('const' in schema && schema['const'] !== null)
+    return [{ value: String(schema['const']), label: text(schema['title']) ?? String(schema['const']) }];
   const choices = [schema['oneOf'], schema['anyOf']].find(Array.isArray) as unknown[] | undefined;
   const named = choices?.filter((each): each is JsonSchema => isObject(each) && 'const' in each) ?? [];
   if (named.length === 0 || named.length !== choices!.length) return undefined;
@@ -136,8 +143,6 @@ function typeName(schema: JsonSchema): string | undefined {
   return types.find((each): each is string => typeof each === 'string' && each !== 'null');
 }
 
-const isObject = (value: unknown): value is JsonSchema =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
 const text = (value: unknown): string | undefined =>
   typeof value === 'string' && value.trim() !== '' ? value.slice(0, 1000) : undefined;
 

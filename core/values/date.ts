@@ -64,7 +64,7 @@ export function readDateTime(text: string, zone?: string): Reading<string> {
   return Number.isNaN(moment.getTime()) ? no() : { ...day, value: moment.toISOString() };
 }
 
-/** A clock's time in a zone; one that a change of clocks leaves out is taken an hour later, one that comes twice as the first. */
+/** A clock's time in a zone; one that a change of clocks leaves out is taken an hour later, one that comes twice as the later. */
 function inZone(
   text: string,
   day: { value: string; ambiguous?: string },

@@ -20,12 +20,14 @@ export type Unpacked = { ok: true; archive: Uint8Array } | { ok: false; reason: 
  */
 export async function unpackWorkbook(bytes: Uint8Array): Promise<Unpacked> {
   const parts: Record<string, Uint8Array> = {};
+  let isOpenDocument = false;
   try {
     const zip = await open(bytes);
     if (zip.entryCount > MOST_ENTRIES) return { ok: false, reason: 'The workbook has too many parts to be one.' };
     let size = 0;
     for await (const entry of entriesOf(zip)) {
       const name = entry.fileName.replace(/^\//, '');
+      isOpenDocument ||= name === 'META-INF/manifest.xml';
       if (!NEEDED.test(name)) continue;
       if (Object.hasOwn(parts, name)) return { ok: false, reason: 'The workbook holds a part twice.' };
       const unpacked = await inflate(zip, entry, MOST_UNPACKED - size);
@@ -40,7 +42,10 @@ export async function unpackWorkbook(bytes: Uint8Array): Promise<Unpacked> {
   } catch {
     return { ok: false, reason: 'The file is no workbook that can be opened; it may be damaged.' };
   }
+  if (isOpenDocument && Object.keys(parts).length === 0)
+    return { ok: false, reason: 'This is an OpenDocument spreadsheet; save it as .xlsx or .csv.' };
   for (const [name, part] of Object.entries(parts)) {
+    if (name.startsWith('xl/worksheets/')) parts[name] = withDatesAsText(part);
     const far = name.startsWith('xl/worksheets/') ? farCell(part) : undefined;
     if (far !== undefined) return { ok: false, reason: `The workbook names ${far}, which no sheet can have.` };
   }
@@ -87,6 +92,13 @@ async function inflate(zip: ZipFile, entry: Entry, most: number): Promise<Uint8A
     chunks.push(chunk);
   }
   return Buffer.concat(chunks);
+}
+
+/** Cells that hold a date as ISO 8601 (`t="d"`): whoever reads them next would take the year for a number of days. */
+function withDatesAsText(part: Uint8Array): Uint8Array {
+  const text = Buffer.from(part.buffer, part.byteOffset, part.byteLength).toString('latin1');
+  if (!text.includes('t="d"')) return part;
+  return Buffer.from(text.replace(/(<(?:\w{1,20}:)?c\s[^<>]{0,200}?\bt=)"d"/g, '$1"str"'), 'latin1');
 }
 
 /** The first row or cell of a sheet that lies beyond its last row or column; undefined where there is none. */

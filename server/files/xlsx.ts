@@ -1,5 +1,5 @@
-import type { CellValue } from 'exceljs';
-import { MOST_COLUMNS, tableOf, type Oddity, type ReadTable } from '@zusammen/core/forms';
+import { MOST_COLUMNS, tableOf, type Oddity, type ReadTable, type TableRow } from '@zusammen/core/forms';
+import { readCell } from './cell.ts';
 import { unpackWorkbook } from './unpack.ts';
 
 /** Rows a file may bring; what a spreadsheet program writes reaches five times as far. */
@@ -21,9 +21,12 @@ const UNREAD = [
   'colBreaks',
 ];
 
+/** Oddities that are told of one file; a column of formulas has as many as rows. */
+const MOST_ODDITIES = 1_000;
+
 /**
- * Reads the first sheet of a workbook (Office Open XML, ECMA-376) that holds anything. Dates come as ISO 8601,
- * formulas as the result that was stored with them, and both are said.
+ * Reads the first sheet of a workbook (Office Open XML, ECMA-376) that holds anything, cell by cell as a person sees
+ * them. Dates and formulas are said; a row with an error in it is a bad row.
  */
 export async function readXlsx(bytes: Uint8Array): Promise<ReadTable & { sheet?: string }> {
   const unpacked = await unpackWorkbook(bytes);
@@ -42,21 +45,34 @@ export async function readXlsx(bytes: Uint8Array): Promise<ReadTable & { sheet?:
   const sheet = workbook.worksheets.find(({ actualRowCount }) => actualRowCount > 0);
   if (!sheet) return { ok: false, reason: 'The workbook holds no filled-in sheet.' };
   if (sheet.actualRowCount > MOST_ROWS) return { ok: false, reason: `The sheet has more than ${MOST_ROWS} rows.` };
-  const rows: string[][] = [];
+  const rows: TableRow[] = [];
   const oddities: Oddity[] = [];
+  const dated = new Set<number>();
   sheet.eachRow({ includeEmpty: false }, (row) => {
     const cells: string[] = [];
+    let bad: string | undefined;
     for (let column = 1; column <= Math.min(row.cellCount, MOST_COLUMNS + 1); column += 1) {
-      const { text, odd } = cellText(row.getCell(column).value);
-      if (odd !== undefined) oddities.push({ row: rows.length + 1, what: `column ${column} ${odd}` });
-      cells.push(text);
+      const { value, numFmt } = row.getCell(column);
+      const cell = readCell(value, numFmt);
+      const odd = cell.odd ?? cell.bad;
+      if (odd !== undefined && oddities.length < MOST_ODDITIES)
+        oddities.push({ row: rows.length + 1, what: `column ${column} ${odd}` });
+      if (cell.dated && rows.length > 0 && !dated.has(column)) {
+        dated.add(column);
+        oddities.push({ row: rows.length + 1, what: `column ${column} holds dates or times; here ${cell.text}` });
+      }
+      if (cell.bad !== undefined) bad ??= `column ${column} ${cell.bad}`;
+      cells.push(cell.text);
     }
-    if (cells.some((cell) => cell.trim() !== '')) rows.push(cells);
+    if (bad !== undefined) rows.push({ bad });
+    else if (cells.some((cell) => cell.trim() !== '')) rows.push(cells);
   });
   // A sheet's rows end where their last filled cell does; that is no raggedness.
-  const width = rows[0]?.length ?? 0;
+  const width = rows[0] && !('bad' in rows[0]) ? rows[0].length : 0;
   const read = tableOf(
-    rows.map((row) => (row.length < width ? [...row, ...new Array<string>(width - row.length).fill('')] : row)),
+    rows.map((row) =>
+      'bad' in row || row.length >= width ? row : [...row, ...new Array<string>(width - row.length).fill('')],
+    ),
   );
   if (!read.ok) return read;
   const others = workbook.worksheets.filter((each) => each !== sheet && each.actualRowCount > 0);
@@ -66,23 +82,4 @@ export async function readXlsx(bytes: Uint8Array): Promise<ReadTable & { sheet?:
       what: `only the sheet “${sheet.name}” is read, not ${others.map(({ name }) => `“${name}”`).join(', ')}`,
     });
   return { ...read, table: { ...read.table, oddities: [...oddities, ...read.table.oddities] }, sheet: sheet.name };
-}
-
-/** A cell's value as a submission would send it, and what is odd about it. */
-function cellText(value: CellValue): { text: string; odd?: string } {
-  if (value === null || value === undefined) return { text: '' };
-  if (value instanceof Date) {
-    const iso = value.toISOString();
-    return { text: iso.endsWith('T00:00:00.000Z') ? iso.slice(0, 10) : iso };
-  }
-  if (typeof value !== 'object') return { text: String(value) };
-  if ('error' in value) return { text: '', odd: `holds the error ${value.error}` };
-  if ('richText' in value) return { text: value.richText.map(({ text }) => text).join('') };
-  if ('hyperlink' in value)
-    return { text: typeof value.text === 'string' ? value.text : cellText(value.text as CellValue).text };
-  if ('formula' in value || 'sharedFormula' in value) {
-    const result = cellText(value.result as CellValue);
-    return { text: result.text, odd: 'holds a formula; its stored result is taken' };
-  }
-  return { text: '' };
 }
