@@ -147,6 +147,19 @@ export function callerAt(address: string, cookie: string): Stage['api'] {
   };
 }
 
+/** A published intake like the pollination enquiry's, but for what is changed in its document. @returns its id */
+export async function intakeLike(stage: Stage, key: string, change: (document: Json) => void): Promise<string> {
+  const { body } = await stage.api('GET', '/intakes');
+  const known = body.intakes.find((each: { key: string }) => each.key === 'pollination-enquiry');
+  const document = structuredClone((await stage.api('GET', `/intakes/${known.id}`)).body.intake.draft);
+  change(document);
+  const made = await stage.api('POST', '/intakes', { key, document });
+  const { id } = made.body.intake;
+  const published = await stage.api('POST', `/intakes/${id}/publish`, { revision: 1, accept: true });
+  if (published.body.version !== 1) throw new Error(JSON.stringify(published.body));
+  return id as string;
+}
+
 /** @throws when something is still on its way after the patience is used up */
 export async function allSettled(db: Database, patienceMs: number): Promise<void> {
   for (let waited = 0; ; waited += 20) {
