@@ -87,7 +87,19 @@ function arrivalDrift(known: readonly FormField[], arrived: readonly Record<stri
 export const unprotected: Check = ({ document, facts }) => {
   const { kind = 'page', page } = document.source;
   if (kind === 'file' || facts?.secrets === undefined || facts.secrets > 0) return [];
-  if ((document.settings.allowedOrigins ?? []).length > 0 && kind === 'page') return [];
+  const { allowedOrigins = [], hiddenOrigins } = document.settings;
+  if (allowedOrigins.length > 0 && kind === 'page')
+    return hiddenOrigins
+      ? [
+          {
+            id: 'K29',
+            severity: 'look',
+            place: { station: 'open' },
+            sentence: 'Any page may send here that hides where it is: pages that do so are taken in.',
+            mend: { label: 'only pages that say where they are', kind: 'settings', set: { hiddenOrigins: false } },
+          },
+        ]
+      : [];
   const finding: Finding = {
     id: 'K29',
     severity: 'look',

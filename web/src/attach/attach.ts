@@ -65,6 +65,12 @@ function attach(origin: string, intake: string, selector: string | undefined, bu
       new MutationObserver(soon).observe(root, { childList: true, subtree: true });
     }
   };
+  const attached = Element.prototype.attachShadow;
+  Element.prototype.attachShadow = function attachShadow(this: Element, init: ShadowRootInit): ShadowRoot {
+    const root = attached.call(this, init);
+    quietly(soon);
+    return root;
+  };
   let waits: ReturnType<typeof setTimeout> | undefined;
   const soon = (): void => {
     waits ??= setTimeout(() => {

@@ -222,6 +222,9 @@ function SchemaOut() {
   );
 }
 
+/** Zones of the IANA time zone database that the browser knows; its own comes first, since it is likeliest. */
+const ZONES = [...new Set([Intl.DateTimeFormat().resolvedOptions().timeZone, ...Intl.supportedValuesOf('timeZone')])];
+
 function Settings() {
   const { document, change, mayEdit } = useDraft();
   return (
@@ -253,6 +256,21 @@ function Settings() {
           {LOCALES.map(([code, name]) => (
             <option key={code} value={code}>
               {name}
+            </option>
+          ))}
+        </SelectField>
+        <SelectField
+          label="Time zone"
+          value={document.settings.zone ?? ''}
+          onChange={({ target }) =>
+            change((held) => ({ ...held, settings: setting(held.settings, 'zone', target.value) }))
+          }
+          help="For moments that name none, as form fields and workbooks send them."
+        >
+          <option value="">not known: taken as UTC, and said</option>
+          {ZONES.map((zone) => (
+            <option key={zone} value={zone}>
+              {zone.replaceAll('_', ' ')}
             </option>
           ))}
         </SelectField>
@@ -291,6 +309,8 @@ function ReadAgain({ close }: { close: () => void }) {
   const [problem, setProblem] = useState<string>();
   const [busy, setBusy] = useState(false);
   const [forms, setForms] = useState<ReturnType<typeof readForms>>();
+  /** The page's encoding where it isn't UTF-8; undefined while it hasn't been fetched. */
+  const [charset, setCharset] = useState<string>();
   const form = forms && (formOn(forms, document) ?? forms[0]);
   const differences = form ? compareForms(document.fields, form.fields) : [];
   const { page } = document.source;
@@ -298,7 +318,11 @@ function ReadAgain({ close }: { close: () => void }) {
     setBusy(true);
     setProblem(undefined);
     try {
-      setForms((await api<{ forms: ReturnType<typeof readForms> }>('POST', '/pages/read', { address: page })).forms);
+      const read = await api<{ forms: ReturnType<typeof readForms>; charset?: string }>('POST', '/pages/read', {
+        address: page,
+      });
+      setForms(read.forms);
+      setCharset(read.charset ?? '');
     } catch (error) {
       setProblem(
         error instanceof ApiProblem
@@ -321,6 +345,7 @@ function ReadAgain({ close }: { close: () => void }) {
       const used = readNames(next);
       return {
         ...next,
+        ...(charset === undefined ? {} : { source: setting(next.source, 'charset', charset) }),
         fields: next.fields.filter(({ name }) => used.has(name) || form!.fields.some((field) => field.name === name)),
       };
     });

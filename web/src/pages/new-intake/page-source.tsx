@@ -15,11 +15,11 @@ export function PageSource({ bring }: { bring: (brought: Brought | undefined) =>
   const [html, setHtml] = useState('');
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string>();
-  const [page, setPage] = useState<{ forms: ReadForm[]; address?: string }>();
+  const [page, setPage] = useState<{ forms: ReadForm[]; address?: string; charset?: string }>();
   const [chosen, setChosen] = useState(0);
 
-  const take = (forms: ReadForm[], from?: string): void => {
-    setPage(from === undefined ? { forms } : { forms, address: from });
+  const take = (forms: ReadForm[], from?: { address: string; charset?: string }): void => {
+    setPage({ forms, ...from });
     setProblem(
       forms.length === 0
         ? 'No form is on this page. Some are put there by a script: copy the HTML from the inspector instead.'
@@ -33,8 +33,11 @@ export function PageSource({ bring }: { bring: (brought: Brought | undefined) =>
     setProblem(undefined);
     try {
       const whole = /^https?:\/\//i.test(address) ? address : `https://${address}`;
-      const read = await api<{ address: string; forms: ReadForm[] }>('POST', '/pages/read', { address: whole });
-      take(read.forms, read.address);
+      const read = await api<{ address: string; forms: ReadForm[]; charset?: string }>('POST', '/pages/read', {
+        address: whole,
+      });
+      const { forms, ...from } = read;
+      take(forms, from);
     } catch (error) {
       setPage(undefined);
       setProblem(
@@ -69,6 +72,7 @@ export function PageSource({ bring }: { bring: (brought: Brought | undefined) =>
         kind: 'page',
         ...(page.address === undefined ? {} : { page: page.address }),
         ...(form.name ? { formName: form.name } : {}),
+        ...(page.charset === undefined ? {} : { charset: page.charset }),
       },
       settings: origin === undefined ? {} : { allowedOrigins: [origin] },
       samples: [],

@@ -25,6 +25,23 @@ export function Protection() {
             change={(allowedOrigins) => set({ allowedOrigins })}
           />
         )}
+        {kind === 'page' && (settings.allowedOrigins ?? []).length > 0 && (
+          <label className="flex items-start gap-2">
+            <input
+              type="checkbox"
+              className="mt-1"
+              checked={settings.hiddenOrigins === true}
+              onChange={({ target }) => set({ hiddenOrigins: target.checked })}
+            />
+            <span>
+              And pages that hide where they are
+              <span className="block text-small text-soft">
+                A page with the Referrer-Policy no-referrer or same-origin, or in a sandboxed frame, sends “Origin:
+                null”. Anybody’s page can do that: with this, the list keeps out only those that don’t think of it.
+              </span>
+            </span>
+          </label>
+        )}
         {kind === 'events' && (
           <Words
             label="Only events of these kinds"
