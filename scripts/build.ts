@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { build } from 'esbuild';
+import { createRequire } from 'node:module';
+import { join, resolve } from 'node:path';
+import { build, type Plugin } from 'esbuild';
 
 const SOURCES = ['core', 'server', 'standins', 'web', 'package-lock.json'];
 
@@ -33,6 +34,7 @@ export async function buildPrograms(outdir = 'dist'): Promise<void> {
     format: 'esm',
     target: 'node20',
     packages: 'external',
+    plugins: [ownVersions],
     alias: Object.fromEntries(
       readdirSync('core', { withFileTypes: true })
         .filter((each) => each.isDirectory() && existsSync(`core/${each.name}/index.ts`))
@@ -43,6 +45,23 @@ export async function buildPrograms(outdir = 'dist'): Promise<void> {
     logLevel: 'warning',
   });
 }
+
+/**
+ * A package that the server has in another version than the rest stands in a folder of its own, where a program outside
+ * of it would not find it, but the other version: such a package goes into the program.
+ */
+const ownVersions: Plugin = {
+  name: 'own versions',
+  setup(build) {
+    const own = existsSync('server/node_modules')
+      ? readdirSync('server/node_modules').filter((name) => existsSync(`server/node_modules/${name}/package.json`))
+      : [];
+    const require = createRequire(resolve('server/package.json'));
+    build.onResolve({ filter: /^[^./]/ }, ({ path, importer }) =>
+      own.includes(path) && importer.startsWith(resolve('server')) ? { path: require.resolve(path) } : undefined,
+    );
+  },
+};
 
 async function buildWeb(): Promise<void> {
   const vite = await import('vite');
