@@ -256,7 +256,7 @@ const DONE = { create: 'created', update: 'updated', delete: 'deleted' } as cons
 function askedWhetherMade(records: readonly RecordState[], lines: readonly LineValue[]): Partial<StepReport> {
   return {
     outcome: 'asked',
-    verdict: 'unsure',
+    ...(records.length === 0 ? {} : { verdict: 'unsure' as const }),
     candidates: [...records],
     sent: sentOf(lines),
     changes: [],

@@ -147,6 +147,18 @@ describe('when a system says no', () => {
     expect((await path(id)).state).toBe('set aside');
   });
 
+  it('takes 501 for a no that stays one, and lets nobody wait behind it', async () => {
+    await stage.fault({ kind: 'fail', status: 501, methods: ['POST'] });
+    const values = enquiry();
+    const id = await send(values);
+    await stage.settled();
+    expect(await path(id)).toMatchObject({ state: 'refused', changes: [{ attempt: 1, refusal: { status: 501 } }] });
+    await stage.noFaults();
+    const next = await send(values);
+    await stage.settled();
+    expect(await path(next)).toMatchObject({ state: 'applied' });
+  });
+
   it('names a value that can’t go in and writes nothing', async () => {
     const values = enquiry({ contact_phone: 'soon' });
     const id = await send(values);
@@ -249,6 +261,23 @@ describe('taking back', () => {
     expect(await stage.people(values['contact_email']!)).toMatchObject([{ phone: '+493023125077' }]);
     expect(await path(updated)).toMatchObject({ state: 'taken back' });
     expect((await stage.api('POST', `/submissions/${updated}/take-back`)).status).toBe(409);
+  });
+
+  it('is told in the system’s words when that answers 400 or 501, and can be tried again', async () => {
+    const id = await send(enquiry());
+    await stage.settled();
+    await stage.fault({ kind: 'fail', status: 400, methods: ['GET'], times: 1 });
+    expect(await stage.api('POST', `/submissions/${id}/take-back`)).toMatchObject({
+      status: 502,
+      body: { detail: expect.stringMatching(/answers 400/) },
+    });
+    await stage.fault({ kind: 'fail', status: 501, methods: ['DELETE'], times: 1 });
+    expect(await stage.api('POST', `/submissions/${id}/take-back`)).toMatchObject({
+      status: 200,
+      body: { results: [{ done: false }] },
+    });
+    await stage.noFaults();
+    expect((await stage.api('POST', `/submissions/${id}/take-back`)).body.results).toMatchObject([{ done: true }]);
   });
 
   it('leaves alone what was changed since', async () => {

@@ -30,6 +30,39 @@ it('a creation that never took place is made', async () => {
   expect(await stage.people(values['contact_email']!)).toHaveLength(1);
 });
 
+it('where somebody has entered the same meanwhile, Review asks, and does as decided', async () => {
+  await stage.fault({ kind: 'break before', methods: ['POST'] });
+  const values = enquiry();
+  const id = await send(values);
+  // Held while nobody is at work on it, until the other record is there.
+  const due = async (when: string, but = ''): Promise<number> => {
+    const [changed] = await stage.db.$client.query(`UPDATE submissions SET due_at = ${when} WHERE id = ? ${but}`, [id]);
+    return (changed as { affectedRows: number }).affectedRows;
+  };
+  while ((await due('NOW(3) + INTERVAL 1 HOUR', 'AND attempts > 0 AND claimed_by IS NULL')) === 0)
+    await new Promise((resolve) => setTimeout(resolve, 5));
+  await stage.noFaults();
+  const made = await stage.crm('People', {
+    method: 'POST',
+    body: JSON.stringify({ last_name: 'Somebody', email: values['contact_email'] }),
+  });
+  await due('NOW(3) - INTERVAL 1 SECOND');
+  await stage.settled();
+  const { body } = await stage.api('GET', `/submissions/${id}`);
+  expect(body).toMatchObject({
+    state: 'in review',
+    steps: [{ outcome: 'asked', why: expect.stringMatching(/can’t be told/), candidates: [{ id: made.id }] }],
+    changes: [{ state: 'unclear' }],
+  });
+  const { step } = body.steps[0];
+  expect((await stage.api('POST', `/submissions/${id}/answers`, { step, record: made.id })).status).toBeLessThan(300);
+  await stage.settled();
+  expect((await stage.api('GET', `/submissions/${id}`)).body).toMatchObject({ state: 'applied' });
+  expect(await stage.people(values['contact_email']!)).toMatchObject([
+    { id: made.id, last_name: values['contact_last'] },
+  ]);
+});
+
 it('a change whose answer was lost is recognised as done', async () => {
   const values = enquiry();
   await send(values);

@@ -28,8 +28,11 @@ export function forgetSettledBefore(db: Database, intakeId: string, moment: Date
       );
     }
     const seqs = rows.map(({ seq }) => seq);
+    // A fingerprint is made of a record's values, and goes with them.
     await query(
-      `UPDATE ledger SET before_values = '{}', after_values = '{}', refusal = NULL WHERE submission_seq IN (?)`,
+      `UPDATE ledger SET before_values = '{}', after_values = '{}', refusal = NULL,
+         etag_before = IF(etag_before LIKE 'seen:%', NULL, etag_before), etag_after = IF(etag_after LIKE 'seen:%', NULL, etag_after)
+       WHERE submission_seq IN (?)`,
       [seqs],
     );
     await query('DELETE FROM search_words WHERE seq IN (?)', [seqs]);

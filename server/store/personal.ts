@@ -30,7 +30,11 @@ export const PERSONAL: Readonly<Record<string, { columns: readonly string[]; lea
     ],
     leaves: 'with its submission',
   },
-  ledger: { columns: ['before_values', 'after_values', 'refusal'], leaves: 'with its submission' },
+  // Of a system without versions the tags are fingerprints of records' values.
+  ledger: {
+    columns: ['before_values', 'after_values', 'refusal', 'etag_before', 'etag_after'],
+    leaves: 'with its submission',
+  },
   search_words: { columns: ['word'], leaves: 'with its submission' },
   samples: { columns: ['sample_values'], leaves: 'with its submission' },
   // Hashes of keys, gone as soon as a submission is settled.

@@ -80,14 +80,33 @@ describe('writes that belong together', () => {
     expect(seen).toEqual(['rows', 'rows', undefined, undefined, undefined, undefined]);
   });
 
-  it('go out one by one where batches turn out not to be taken, from then on', async () => {
-    const { asked, send } = system(() => ({ status: 501, headers: {}, text: '' }));
-    for (const round of [1, 2]) {
-      const answers = await Promise.all(['a', 'b'].map((name) => send(write(`${name}${round}`, 'g'))));
-      expect(answers.map(({ status }) => status)).toEqual([201, 201]);
-    }
-    expect(asked.filter(({ url }) => url.endsWith('$batch'))).toHaveLength(1);
+  it('lose no digit of a number within a batch', async () => {
+    const bodies: string[] = [];
+    const send = withBatches(
+      async ({ body }) => {
+        bodies.push(body!);
+        const responses = ['0', '1'].map((id) => `{"id":"${id}","status":201,"body":{"n":9007199254740993}}`);
+        return { status: 200, headers: {}, text: `{"responses":[${responses.join()}]}` };
+      },
+      { base, headers: () => ({}) },
+    );
+    const long = (name: string): HttpRequest => ({ ...write(name, 'g'), body: '{"n":9007199254740993}' });
+    const [a] = await Promise.all([send(long('a')), send(long('b'))]);
+    expect(bodies[0]).toContain('{"n":9007199254740993}');
+    expect(a.text).toContain('9007199254740993');
   });
+
+  it.each([501, 415, 400, 404, 405, 406])(
+    'go out one by one where batches are answered with %i, from then on',
+    async (status) => {
+      const { asked, send } = system(() => ({ status, headers: {}, text: '' }));
+      for (const round of [1, 2]) {
+        const answers = await Promise.all(['a', 'b'].map((name) => send(write(`${name}${round}`, 'g'))));
+        expect(answers.map(({ status }) => status)).toEqual([201, 201]);
+      }
+      expect(asked.filter(({ url }) => url.endsWith('$batch'))).toHaveLength(1);
+    },
+  );
 
   it('wait as long as one of the batch is asked to', async () => {
     const { send } = system((parts) =>

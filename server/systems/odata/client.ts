@@ -36,6 +36,8 @@ import { errorInside, refusalOf } from './refusal.ts';
 const PAGE = 500;
 /** Records that are compared here where a system can't search; a system with more has to be able to. */
 const MOST_COMPARED = 50_000;
+/** And pages: one that always gives another link is no list. */
+const MOST_PAGES = 5_000;
 
 /** A request within the service; what holds for all of them is added. */
 export interface Ask extends Partial<Omit<HttpRequest, 'url'>> {
@@ -118,13 +120,15 @@ export class ODataSystem implements System {
     const found: RecordState[] = [];
     let link: string | undefined;
     let looked = 0;
+    let pages = 0;
     do {
       const path: string =
         link ?? pathOf(entity.name, { $filter: filter, $expand: this.expand(entity, entity.fields) });
       const response = await this.request({ method: 'GET', path, headers: { Prefer: `odata.maxpagesize=${PAGE}` } });
       const { records, next } = this.listed(entity, response);
       looked += records.length;
-      if (looked > MOST_COMPARED)
+      pages += 1;
+      if (looked > MOST_COMPARED || pages > MOST_PAGES)
         throw new NotUnderstood(
           `It doesn’t search in ${entity.name} as asked, and there are more than the ${MOST_COMPARED} records that are compared here.`,
         );

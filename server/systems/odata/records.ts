@@ -128,7 +128,7 @@ function partsOf(text: string): Map<string, string> | undefined {
   PART.lastIndex = 0;
   while (PART.lastIndex < text.length) {
     const match = PART.exec(text);
-    if (!match) return undefined;
+    if (!match || parts.has(match[1]!)) return undefined;
     parts.set(match[1]!, match[2]?.replace(/''/g, "'") ?? match[3]!);
   }
   return parts;

@@ -10,6 +10,8 @@ const MOST_SETS = 3_000;
 const MOST_PROPERTIES = 60_000;
 /** Structures within structures that are taken apart. */
 const DEEPEST = 4;
+/** Parts of a key. */
+const MOST_KEYS = 16;
 
 const CORE = 'Org.OData.Core.V1';
 const CAPABILITIES = 'Org.OData.Capabilities.V1';
@@ -59,6 +61,8 @@ const TOP: Place = {
 class Reader {
   private read = 0;
   private readonly setsOf = new Map<string, string[]>();
+  private readonly whole = new Map<string, CsdlType>();
+  private readonly names = new WeakMap<CsdlType, Map<string, CsdlProperty>>();
 
   constructor(private readonly csdl: Csdl) {
     for (const { type, name } of csdl.sets) this.setsOf.set(type, [...(this.setsOf.get(type) ?? []), name]);
@@ -71,15 +75,14 @@ class Reader {
     const [key, ...more] = type.key;
     if (key === undefined) return 'Its records have no key, so none of them can be addressed.';
     const keys = [key, ...more];
-    const missing = keys.find((name) => !type.properties.some((each) => each.name === name));
+    if (keys.length > MOST_KEYS) return `Its key has ${keys.length} parts.`;
+    const missing = keys.find((name) => !this.propertyOf(type, name));
     if (missing !== undefined) return `Its key ${missing} isn’t a property of its own.`;
     const alternateKeys = alternates({ ...type.annotations, ...set.annotations });
     const unique = new Set(alternateKeys.filter((each) => each.length === 1).map(([name]) => name!));
     const fields = this.fieldsOf(type, set, unique);
-    for (const name of fixedOf(set.annotations)) {
-      const field = fields.find((each) => each.name === name);
-      if (field) field.immutable = true;
-    }
+    const fixed = fixedOf(set.annotations);
+    for (const field of fields) if (fixed.has(field.name)) field.immutable = true;
     return {
       name: set.name,
       label: text(type.annotations[`${CORE}.Description`]) ?? set.type.slice(set.type.lastIndexOf('.') + 1),
@@ -104,10 +107,8 @@ class Reader {
       const [constraint, ...more] = Object.entries(each.constraints);
       const target = this.flattened(each.type);
       const byId = constraint && more.length === 0 && target?.key.length === 1 && constraint[1] === target.key[0];
-      const holder = byId
-        ? type.properties.find(({ name, navigation }) => name === constraint[0] && !navigation)
-        : undefined;
-      if (holder) {
+      const holder = byId ? this.propertyOf(type, constraint[0]) : undefined;
+      if (holder && !holder.navigation) {
         if (!relations.has(holder.name)) relations.set(holder.name, each);
       } else if (!constraint) links.push(each);
     }
@@ -188,7 +189,7 @@ class Reader {
     const terms = property.annotations;
     const target = this.targetOf(property, set);
     const key = this.flattened(property.type);
-    const holder = key?.properties.find(({ name }) => name === key.key[0]);
+    const holder = key && this.propertyOf(key, key.key[0]);
     const field: Field = {
       name: property.name,
       label: text(terms[`${CORE}.Description`]) ?? property.name,
@@ -268,8 +269,16 @@ class Reader {
     };
   }
 
+  private propertyOf(type: CsdlType, name: string | undefined): CsdlProperty | undefined {
+    let names = this.names.get(type);
+    if (!names) this.names.set(type, (names = new Map(type.properties.map((each) => [each.name, each]))));
+    return name === undefined ? undefined : names.get(name);
+  }
+
   /** A type with what it inherits; a circle of base types ends where it closes. */
   private flattened(name: string): CsdlType | undefined {
+    const known = this.whole.get(name);
+    if (known) return known;
     const type = this.csdl.types.get(name);
     if (!type) return undefined;
     const whole: CsdlType = { ...type, key: [], properties: [] };
@@ -286,6 +295,7 @@ class Reader {
       ancestry.unshift(at);
     }
     whole.properties = ancestry.flatMap(({ properties }) => properties);
+    this.whole.set(name, whole);
     return whole;
   }
 }
@@ -340,10 +350,10 @@ function allowed(annotations: Annotations, restrictions: string, property: strin
 }
 
 /** Properties that may be given on creation only. */
-function fixedOf(annotations: Annotations): string[] {
+function fixedOf(annotations: Annotations): ReadonlySet<string> {
   const term = annotations[`${CAPABILITIES}.UpdateRestrictions`];
   const names = isRecord(term) ? term['NonUpdatableProperties'] : undefined;
-  return Array.isArray(names) ? names.flatMap((each) => text(each) ?? []) : [];
+  return new Set(Array.isArray(names) ? names.flatMap((each) => text(each) ?? []) : []);
 }
 
 const isRecord = (term: Term | undefined): term is { [key: string]: Term } =>
