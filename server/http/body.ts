@@ -78,7 +78,7 @@ export async function readSubmission(request: Request, rules: SubmissionRules = 
     return { values: flat.values, plainForm: false, ...(typeof kind === 'string' ? { eventType: kind } : {}) };
   }
   if (type === 'application/x-www-form-urlencoded') {
-    const pairs = urlencodedPairs(await received(), request.headers['content-type'], rules.charset);
+    const pairs = urlencodedPairs(await received(), request.headers['content-type'], LIMITS, rules.charset);
     return { values: checked(pairs), plainForm: true };
   }
   if (type === 'multipart/form-data') {

@@ -47,29 +47,53 @@ const charsetIn = (type: string | undefined): string | undefined =>
 /**
  * application/x-www-form-urlencoded (URL Living Standard, 5.1): a `%` that starts no byte is a percent sign.
  * @param page the encoding of the page the form stands on, as far as it is known
- * @throws Problem for bytes that are no text
+ * @throws Problem for bytes that are no text, and for more fields than may be
  */
-export function urlencodedPairs(body: Buffer, type: string | undefined, page?: string): Pairs {
-  const raw = body
-    .toString('latin1')
-    .split('&')
-    .filter((pair) => pair !== '')
-    .map((pair): [Buffer, Buffer] => {
-      const at = pair.indexOf('=');
-      return at < 0 ? [bytesIn(pair), Buffer.alloc(0)] : [bytesIn(pair.slice(0, at)), bytesIn(pair.slice(at + 1))];
-    });
+export function urlencodedPairs(
+  body: Buffer,
+  type: string | undefined,
+  limits: Pick<FormLimits, 'fields'>,
+  page?: string,
+): Pairs {
+  // Split no farther than is needed to see that there are too many.
+  const most = limits.fields * 2;
+  const split = body.toString('latin1').split('&', most + 1);
+  const parts = split.filter((pair) => pair !== '');
+  if (split.length > most || parts.length > limits.fields + 1)
+    throw badField('', `has more than ${limits.fields} fields`);
+  const raw = parts.map((pair): [Buffer, Buffer] => {
+    const at = pair.indexOf('=');
+    return at < 0 ? [bytesIn(pair), Buffer.alloc(0)] : [bytesIn(pair.slice(0, at)), bytesIn(pair.slice(at + 1))];
+  });
   const named = raw.find(([name]) => name.toString('latin1') === CHARSET_FIELD)?.[1].toString('latin1');
   const encoding = encodingFor(Buffer.concat(raw.flat()), [charsetIn(type), named], page);
   const pairs = raw.map(([name, value]): [string, string] => [decodedIn(name, encoding), decodedIn(value, encoding)]);
   return pairs.filter(([name]) => name !== CHARSET_FIELD);
 }
 
-/** Percent-decodes to bytes. The text holds a byte a character. */
+const PLUS = 0x2b;
+const PERCENT = 0x25;
+
+/** Percent-decodes to bytes, with a `+` for a space. The text holds a byte a character. */
 function bytesIn(text: string): Buffer {
-  const plain = text
-    .replace(/\+/g, ' ')
-    .replace(/%([\da-f]{2})/gi, (_, hex: string) => String.fromCharCode(Number.parseInt(hex, 16)));
-  return Buffer.from(plain, 'latin1');
+  const bytes = Buffer.from(text, 'latin1');
+  let to = 0;
+  for (let at = 0; at < bytes.length; at += 1) {
+    const byte = bytes[at]!;
+    const high = byte === PERCENT ? hexOf(bytes[at + 1]) : -1;
+    const low = high < 0 ? -1 : hexOf(bytes[at + 2]);
+    if (low >= 0) at += 2;
+    bytes[to++] = low >= 0 ? high * 16 + low : byte === PLUS ? 0x20 : byte;
+  }
+  return bytes.subarray(0, to);
+}
+
+/** What a hexadecimal digit stands for; -1 for what is none. */
+function hexOf(byte: number | undefined): number {
+  if (byte === undefined) return -1;
+  if (byte >= 0x30 && byte <= 0x39) return byte - 0x30;
+  const letter = byte | 0x20;
+  return letter >= 0x61 && letter <= 0x66 ? letter - 0x57 : -1;
 }
 
 /**
