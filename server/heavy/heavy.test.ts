@@ -47,3 +47,13 @@ it('gives nobody more than a share', async () => {
   expect(ends.filter(({ kind }) => kind === 'too many')).toHaveLength(3);
   expect(await others).toEqual([]);
 });
+
+it('turns away what is beyond a share before it is read, and gives places back', () => {
+  const leave = [heavy.enter('somebody'), heavy.enter('somebody'), heavy.enter('somebody')];
+  expect(() => heavy.enter('somebody')).toThrow(TooHeavy);
+  heavy.enter('somebody else')();
+  leave[0]!();
+  leave[1]!();
+  expect([heavy.enter('somebody'), heavy.enter('somebody')]).toHaveLength(2);
+  expect(() => heavy.enter('somebody')).toThrow(/wait for one of them/);
+});

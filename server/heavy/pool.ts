@@ -53,6 +53,7 @@ export class Heavy {
   private quick: Piscina | undefined;
   private long: Piscina | undefined;
   private readonly underWay = new Map<string, number>();
+  private readonly entered = new Map<string, number>();
 
   /** @param program the threads' program (thread.ts), bundled beside ours */
   constructor(
@@ -77,6 +78,21 @@ export class Heavy {
     });
   }
 
+  /**
+   * Takes a place for a request that will ask for heavy work, before its body is read: what is beyond somebody's share is
+   * turned away unread. @returns what gives the place back @throws TooHeavy
+   */
+  enter(by: string): () => void {
+    const entered = this.entered.get(by) ?? 0;
+    if (entered >= MOST_EACH) throw tooMany();
+    this.entered.set(by, entered + 1);
+    return () => {
+      const left = this.entered.get(by)! - 1;
+      if (left === 0) this.entered.delete(by);
+      else this.entered.set(by, left);
+    };
+  }
+
   /** @throws TooHeavy */
   async run<Name extends TaskName>(
     name: Name,
@@ -85,8 +101,7 @@ export class Heavy {
     transferList: MessagePort[] = [],
   ): Promise<Output<Name>> {
     const running = this.underWay.get(by) ?? 0;
-    if (running >= MOST_EACH)
-      throw new TooHeavy('too many', `${MOST_EACH} such requests of yours are being worked on; wait for one of them.`);
+    if (running >= MOST_EACH) throw tooMany();
     this.underWay.set(by, running + 1);
     const seconds = this.patience[name] ?? PATIENCE[name];
     const late = AbortSignal.timeout(seconds * 1000);
@@ -126,6 +141,9 @@ export class Heavy {
     await Promise.all([this.quick?.destroy(), this.long?.destroy()]);
   }
 }
+
+const tooMany = (): TooHeavy =>
+  new TooHeavy('too many', `${MOST_EACH} such requests of yours are being worked on; wait for one of them.`);
 
 function inWords(
   error: Error & { code?: string },

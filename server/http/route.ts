@@ -30,6 +30,8 @@ export interface Route<B extends object = object> {
   body?: new () => B;
   /** No body at all is as good as an empty one. */
   bodyOptional?: true;
+  /** Its work is heavy: each caller may have a few such under way, and more are turned away before they are read. */
+  heavy?: true;
   /** The largest body in bytes; 1 MiB where nothing is said. */
   limit?: number;
   /** Stands in front, e.g. a rate limit. */
@@ -56,12 +58,17 @@ export function mount(router: Router, { db, heavy }: Pick<Context, 'db' | 'heavy
         if (!response.writableFinished) gone.abort();
       });
       const wanted = { by: user?.id ?? String(request.ip), gone: gone.signal };
-      const body = each.body ? await bodyOf(each, request, heavy, wanted) : {};
-      const params = request.params as Record<string, string>;
-      const result = await each.work({ request, response, params, query, body, user: user as User, wanted });
-      if (response.headersSent) return;
-      if (result === undefined) response.status(204).end();
-      else response.json(result);
+      const leave = each.heavy ? heavy.enter(wanted.by) : undefined;
+      try {
+        const body = each.body ? await bodyOf(each, request, heavy, wanted) : {};
+        const params = request.params as Record<string, string>;
+        const result = await each.work({ request, response, params, query, body, user: user as User, wanted });
+        if (response.headersSent) return;
+        if (result === undefined) response.status(204).end();
+        else response.json(result);
+      } finally {
+        leave?.();
+      }
     };
     router[each.method](each.path, ...(each.before ? [each.before] : []), handler);
   }

@@ -52,6 +52,7 @@ export const bringInRoutes = (context: Context): Route[] => {
       summary: 'The forms of the page at an address',
       role: 'specialist',
       body: ReadPageBody,
+      heavy: true,
       work: async ({ body, wanted }) => readPage(body.address, systems.via.dispatcher, heavy, wanted),
     }),
     route({

@@ -264,6 +264,7 @@ export const intakeRoutes = (context: Context): Route[] => {
       role: 'specialist',
       body: RehearseBody,
       limit: 4 * 1024 * 1024,
+      heavy: true,
       work: async ({ params, body, wanted }) => {
         await existing(params['id']!);
         const samples = body.samples.map((values, at) => submittedValues(values, `samples.${at}`));
@@ -277,6 +278,7 @@ export const intakeRoutes = (context: Context): Route[] => {
       role: 'specialist',
       body: CompareBody,
       limit: 4 * 1024 * 1024,
+      heavy: true,
       work: async ({ params, body, wanted }) => {
         const intake = await existing(params['id']!);
         if (intake.liveVersion === null)

@@ -21,6 +21,7 @@ export const readingRoutes = ({ db, heavy }: Context): Route[] => [
     role: 'viewer',
     body: ReadFormsBody,
     limit: PAGE_LIMIT,
+    heavy: true,
     work: async ({ body, wanted }) => ({ forms: await heavy.run('readForms', { html: body.html }, wanted) }),
   }),
   route({
@@ -30,6 +31,7 @@ export const readingRoutes = ({ db, heavy }: Context): Route[] => [
     role: 'viewer',
     body: SuggestBody,
     limit: SUGGEST_LIMIT,
+    heavy: true,
     work: async ({ body, wanted }) => {
       const most = body.entities.reduce((sum, { fields }) => sum + fields.length, 0);
       if (most > MOST_TARGETS) throw badField('entities', `have ${most} fields in all, more than ${MOST_TARGETS}`);

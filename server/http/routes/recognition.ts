@@ -284,6 +284,7 @@ export const recognitionRoutes = (context: Context): Route[] => {
       summary: 'Match one uploaded file against another; answers as CSV',
       role: 'specialist',
       body: MatchFilesBody,
+      heavy: true,
       work: async ({ body, response, wanted }) => {
         try {
           const [records, asked] = [await rows(body.records, 'records'), await rows(body.queries, 'queries')];
