@@ -10,7 +10,7 @@ export interface Making {
 }
 
 /** Where the co-operative's visitors write from. */
-const WHERE = { country: 'DE', locale: 'de-DE' };
+const WHERE = { country: 'DE', locale: 'de-DE', zone: 'Europe/Berlin' };
 
 const OPTION_PAIRS: Record<string, [string, string][]> = {
   lang: [

@@ -35,6 +35,8 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
     response
       .set({
         'Cross-Origin-Resource-Policy': 'cross-origin',
+        // As a module it is fetched with CORS.
+        'Access-Control-Allow-Origin': '*',
         'Cache-Control': 'public, max-age=600',
         'X-Content-Type-Options': 'nosniff',
       })

@@ -16,8 +16,6 @@ const me =
   Array.from(document.querySelectorAll<HTMLScriptElement>('script[data-intake][src]')).find(({ src }) =>
     /\/attach\.js(?:[?#]|$)/.test(src),
   );
-if (me?.dataset['intake'])
-  attach(new URL(me.src).origin, me.dataset['intake'], me.dataset['form'], me.dataset['button']);
 
 /** What a form is asked, whatever its inputs are called: one named `elements` or `checkValidity` hides the form's own. */
 const FORM = HTMLFormElement.prototype;
@@ -242,3 +240,7 @@ function hash(text: string): string {
   for (let at = 0; at < text.length; at += 1) state = Math.imul(state ^ text.charCodeAt(at), 16777619);
   return (state >>> 0).toString(36);
 }
+
+// At the end, when all that it uses is there.
+if (me?.dataset['intake'])
+  attach(new URL(me.src).origin, me.dataset['intake'], me.dataset['form'], me.dataset['button']);

@@ -16,18 +16,20 @@ describe('what a system’s page says that it can do', () => {
         { what: 'etags' as const, able: false },
       ],
     };
-    expect(named('Search', capabilities)).toEqual({
-      name: 'Search',
+    expect(named('Search by values', capabilities)).toEqual({
+      name: 'Search by values',
       state: 'declined',
       sentence: 'all its records are read and compared here',
       words: 'It answers 501: $filter is not done here.',
     });
-    expect(named('Regard to case', capabilities)).toMatchObject({
+    expect(named('Search without regard to case', capabilities)).toMatchObject({
       state: 'untried',
       words: expect.stringMatching(/no record/),
     });
-    expect(named('Order', capabilities)).toMatchObject({ state: 'tried', sentence: 'sorts' });
-    expect(named('Search by other kinds', capabilities)?.sentence).toMatch(/where a key is of Edm\.Single$/);
+    expect(named('Sorting', capabilities)).toMatchObject({ state: 'tried', sentence: 'sorts' });
+    expect(named('Search by numbers, dates and the like', capabilities)?.sentence).toMatch(
+      /where a key is of Edm\.Single$/,
+    );
     expect(named('Versions of records', capabilities)?.sentence).toMatch(/read once more just before/);
     expect(named('Relations', capabilities)).toBeUndefined();
   });
@@ -36,13 +38,13 @@ describe('what a system’s page says that it can do', () => {
     expect(named('Repeatable requests', { ...PLAIN, repeatability: true })).toMatchObject({ state: 'said' });
     expect(named('Repeatable requests', PLAIN)?.sentence).toMatch(/Review asks/);
     expect(named('Changes since', { ...PLAIN, delta: true })).toMatchObject({ state: 'said' });
-    expect(named('Protocol', { ...PLAIN, maxVersion: '4.0' })?.sentence).toMatch(/OData 4\.0/);
-    expect(named('Protocol', PLAIN)).toBeUndefined();
+    expect(named('OData 4.01', { ...PLAIN, maxVersion: '4.0' })?.sentence).toBe('4.0 is spoken');
+    expect(named('OData 4.01', PLAIN)).toBeUndefined();
   });
 
   it('one connected before anything was tried is told as it was', () => {
     expect(named('Versions of records', { ...PLAIN, etags: true })).toMatchObject({ state: 'said' });
     expect(named('Batches', { ...PLAIN, batch: true })).toMatchObject({ state: 'said' });
-    expect(named('Search', PLAIN)).toBeUndefined();
+    expect(named('Search by values', PLAIN)).toBeUndefined();
   });
 });

@@ -16,16 +16,21 @@ type What = NonNullable<Capabilities['tried']>[number]['what'];
 
 /** What trying shows, in the order in which it matters to who maps a form. */
 const TRIED: [what: What, name: string, able: string, declined: string][] = [
-  ['filter', 'Search', 'finds records by their values', 'all its records are read and compared here'],
+  ['filter', 'Search by values', 'finds records by their values', 'all its records are read and compared here'],
   [
     'types',
-    'Search by other kinds',
-    'also by numbers, dates and the like',
+    'Search by numbers, dates and the like',
+    'finds them as well',
     'records are compared here where a key is of',
   ],
-  ['folding', 'Regard to case', 'compares without it where asked to', 'compared without it here'],
-  ['byKey', 'One record by its key', 'gives it', 'it is searched for; none can be changed or deleted'],
-  ['listsAlike', 'Lists', 'show whole records', 'show less than single records; what is found is read one by one'],
+  ['folding', 'Search without regard to case', 'compares so where it is asked to', 'compared here'],
+  ['byKey', 'Single records', 'gives one by its key', 'it is searched for; none can be changed or deleted'],
+  [
+    'listsAlike',
+    'Whole records in lists',
+    'shows them',
+    'they show less than single records; what is found is read one by one',
+  ],
   [
     'etags',
     'Versions of records',
@@ -33,7 +38,7 @@ const TRIED: [what: What, name: string, able: string, declined: string][] = [
     'each is read once more just before it is changed, and left alone when it isn’t as it was',
   ],
   ['links', 'Relations', 'shows what a record is linked to', 'links are written, and not seen'],
-  ['order', 'Order', 'sorts', 'sorted here'],
+  ['order', 'Sorting', 'sorts', 'sorted here'],
   ['select', 'Parts of records', 'gives the fields asked for', 'whole records are read'],
   ['batch', 'Batches', 'many records in one request', 'one request a record'],
 ];
@@ -64,7 +69,7 @@ export function abilitiesOf(capabilities: Capabilities): Ability[] {
       : { name: 'Changes since', state: 'declined', sentence: 'everything is read to find what changed' },
     ...(maxVersion === undefined
       ? []
-      : [{ name: 'Protocol', state: 'tried' as const, sentence: `OData ${maxVersion}; it knows nothing newer` }]),
+      : [{ name: 'OData 4.01', state: 'declined' as const, sentence: `${maxVersion} is spoken` }]),
   ];
 }
 

@@ -92,14 +92,55 @@ export function Systems() {
   );
 }
 
-/** Tried and found able; said by the system; declined, and done here instead; not tried. */
-const MARKS: Record<Ability['state'], string> = { tried: '●', said: '◐', declined: '–', untried: '○' };
-const MARK_WORDS: Record<Ability['state'], string> = {
-  tried: 'tried',
-  said: 'as it says itself',
-  declined: 'not offered',
-  untried: 'not tried',
-};
+/** What a system can do in a line or two; what it can't, one by one, with what is done instead. */
+function Abilities({ of }: { of: System }) {
+  const all = abilitiesOf(of.capabilities);
+  const lists: [heading: string, state: Ability['state'], mark: string][] = [
+    ['Tried: it can', 'tried', '●'],
+    ['Says that it can', 'said', '◐'],
+  ];
+  return (
+    <>
+      {lists.map(([heading, state, mark]) => {
+        const these = all.filter((each) => each.state === state);
+        if (these.length === 0) return null;
+        return (
+          <div key={state} className="contents">
+            <dt className="text-soft">{heading}</dt>
+            <dd>
+              <ul className="flex flex-wrap gap-x-3.5 gap-y-0.5">
+                {these.map(({ name, sentence }) => (
+                  <li key={name} title={sentence}>
+                    <span aria-hidden="true" className="text-moss">
+                      {mark}{' '}
+                    </span>
+                    {name.toLowerCase()}
+                    <span className="sr-only">: {sentence}</span>
+                  </li>
+                ))}
+              </ul>
+            </dd>
+          </div>
+        );
+      })}
+      {all
+        .filter(({ state }) => state === 'declined' || state === 'untried')
+        .map(({ name, state, sentence, words }) => (
+          <div key={name} className="contents">
+            <dt className="text-soft">{name}</dt>
+            <dd>
+              <span aria-hidden="true" className="text-saffron">
+                {state === 'declined' ? '– ' : '○ '}
+              </span>
+              {state === 'declined' && 'not offered: '}
+              {sentence}
+              {words !== undefined && <span className="block text-small text-soft">“{words}”</span>}
+            </dd>
+          </div>
+        ))}
+    </>
+  );
+}
 
 function Opened({ system, administrator }: { system: System; administrator: boolean }) {
   const detail = useSystem(system.id);
@@ -161,19 +202,7 @@ function Opened({ system, administrator }: { system: System; administrator: bool
           <Moment at={system.checkedAt} />
           {system.latencyMs !== null && `, answers in ${span(system.latencyMs)}`}
         </dd>
-        {abilitiesOf(system.capabilities).map(({ name, state, sentence, words }) => (
-          <div key={name} className="contents">
-            <dt className="text-soft">{name}</dt>
-            <dd>
-              <span aria-hidden="true" title={MARK_WORDS[state]}>
-                {MARKS[state]}{' '}
-              </span>
-              <span className="sr-only">{MARK_WORDS[state]}: </span>
-              {sentence}
-              {words !== undefined && <span className="block text-small text-soft">“{words}”</span>}
-            </dd>
-          </div>
-        ))}
+        <Abilities of={system} />
       </dl>
       <Fetched query={detail} rows={4}>
         {({ schema, readAt }) => (
