@@ -128,20 +128,20 @@ describe('a file of old submissions', () => {
   });
 
   it('is paused, goes on where it stopped, and takes no row twice', async () => {
-    const rows = Array.from({ length: 1200 }, (_, at) => row(10_000 + at));
+    const rows = Array.from({ length: 800 }, (_, at) => row(10_000 + at));
     const { body } = await upload(`${heading}\n${rows.join('\n')}\n`);
     const { id } = (await stage.api('POST', `/intakes/${pollination}/imports`, { file: body.file.id })).body.import;
     expect((await stage.api('PUT', `/imports/${id}/state`, { state: 'paused' })).status).toBe(204);
     const paused = await importOf(id);
-    expect(paused.done).toBeLessThan(1200);
+    expect(paused.done).toBeLessThan(800);
     expect((await stage.api('PUT', `/imports/${id}/state`, { state: 'running' })).status).toBe(204);
     const done = await finished(id);
-    expect(done).toMatchObject({ state: 'done', done: 1200 });
+    expect(done).toMatchObject({ state: 'done', done: 800 });
     const [counted] = await stage.db.$client.query(
       'SELECT COUNT(*) AS all_rows, COUNT(DISTINCT idempotency_key) AS different FROM submissions WHERE idempotency_key LIKE ?',
       [`file:${id}:%`],
     );
-    expect(counted).toMatchObject([{ all_rows: 1200, different: 1200 }]);
+    expect(counted).toMatchObject([{ all_rows: 800, different: 800 }]);
   });
 
   it('is not taken in by an intake it has nothing to do with, or that is closed', async () => {
