@@ -131,6 +131,23 @@ export const ATTACKS: Attack[] = [
         post('/in/pollination-enquiry', `a=${'%41'.repeat(300_000)}`, {
           'Content-Type': 'application/x-www-form-urlencoded',
         }),
+        // In an old page's encoding, to the limit: letters, references by number, and half of a name.
+        post('/in/pollination-enquiry', `a=${'%fc%26%23322;'.repeat(70_000)}`, {
+          'Content-Type': 'application/x-www-form-urlencoded',
+        }),
+        post('/in/pollination-enquiry', `_charset_=${'x'.repeat(900_000)}&a=%ff`, {
+          'Content-Type': 'application/x-www-form-urlencoded',
+        }),
+        post(
+          '/in/pollination-enquiry',
+          new Uint8Array(
+            Buffer.from(
+              `--x\r\nContent-Disposition: form-data; name="\xfc"\r\n\r\n${'\xfc'.repeat(900_000)}\r\n--x--\r\n`,
+              'latin1',
+            ),
+          ),
+          broken,
+        ),
       ]);
     },
   },

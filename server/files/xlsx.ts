@@ -54,7 +54,7 @@ export async function readXlsx(bytes: Uint8Array): Promise<ReadTable & { sheet?:
     for (let column = 1; column <= Math.min(row.cellCount, MOST_COLUMNS + 1); column += 1) {
       const { value, numFmt } = row.getCell(column);
       const cell = readCell(value, numFmt);
-      const odd = cell.odd ?? cell.bad;
+      const { odd } = cell;
       if (odd !== undefined && oddities.length < MOST_ODDITIES)
         oddities.push({ row: rows.length + 1, what: `column ${column} ${odd}` });
       if (cell.dated && rows.length > 0 && !dated.has(column)) {

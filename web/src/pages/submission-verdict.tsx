@@ -35,6 +35,8 @@ export function Verdict({
         known, by evidence <span className="font-mono">{bitsText(step.weighed[0].weight)}</span>
       </Tag>
     );
+  // Not by evidence: it can't be told whether a creation that was cut short took place.
+  if (step.verdict === 'unsure' && !step.weighed) return <Tag tone="saffron">◆ may have been created already</Tag>;
   if (step.verdict === 'unsure')
     return (
       <Tag tone="saffron">
