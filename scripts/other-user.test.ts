@@ -47,7 +47,7 @@ function clone(): string {
     const home = join(folder, '.data');
     const [port, databasePort] = [await freePort(), await freePort()];
     const start = () => {
-      const child = spawn(process.execPath, ['scripts/start.mjs'], {
+      const child = spawn(process.execPath, ['scripts/run.mjs', 'start'], {
         cwd: folder,
         uid: NOBODY,
         gid: NOBODY,

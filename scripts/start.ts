@@ -139,7 +139,7 @@ async function refuseTwice(): Promise<void> {
   if (
     starter !== undefined &&
     starter !== process.pid &&
-    readFileSync(`/proc/${starter}/cmdline`, 'utf8').includes('start.mjs')
+    readFileSync(`/proc/${starter}/cmdline`, 'utf8').includes('scripts/run.mjs')
   ) {
     console.log(`Zusammen runs already at ${address} (process ${starter}).`);
     process.exit(0);

@@ -1,4 +1,0 @@
-import { bootstrap } from './bootstrap.mjs';
-
-await bootstrap({ database: !process.env.DATABASE_URL });
-await import('./demo-reset.ts');

@@ -1,4 +1,0 @@
-import { bootstrap } from './bootstrap.mjs';
-
-await bootstrap({ cluster: true });
-await import('./galera.ts');

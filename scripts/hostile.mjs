@@ -1,4 +1,0 @@
-import { bootstrap } from './bootstrap.mjs';
-
-await bootstrap();
-await import('./hostile/run.ts');
