@@ -1,6 +1,6 @@
 import { readExpression } from '../expressions/index.ts';
 import { evaluateLine, pairOptions, type Line } from '../mapping/index.ts';
-import { mayCreate, mayUpdate } from '../plans/index.ts';
+import { mayCreate, mayUpdate, rowNamed } from '../plans/index.ts';
 import { calledBy, fieldOf, isWritable, mustBeGiven, type Field } from '../schema/index.ts';
 import { convert, isBlank, overLimit } from '../values/index.ts';
 import { counted, formField, samplesWhere, settled, type Finding, type StepInput } from './finding.ts';
@@ -261,7 +261,7 @@ export const severalToOne: StepCheck = (input) =>
       });
     }
     const group = sources.find((source) => source.group !== undefined)?.group;
-    const rows = group === undefined ? new Set<string>() : rowsOf(group, input);
+    const rows = group === undefined ? new Set<number>() : rowsOf(group, input);
     if (group !== undefined && input.step.repeat !== group && rows.size > 1 && !has(line, 'compute')) {
       findings.push({
         id: 'K06',
@@ -277,17 +277,13 @@ export const severalToOne: StepCheck = (input) =>
   });
 
 /** The row numbers of a repeating group that the form has or samples brought. */
-function rowsOf(group: string, input: StepInput): Set<string> {
-  const rows = new Set<string>();
-  const note = (name: string): void => {
-    if (!name.startsWith(group)) return;
-    const row = /^(?:\[(\d+)\]|\.(\d+)\.)/.exec(name.slice(group.length));
-    if (row) rows.add(row[1] ?? row[2]!);
-  };
-  for (const { name } of input.document.fields) note(name);
-  for (const values of input.samples)
-    for (const [name, value] of Object.entries(values)) if (!isBlank(value)) note(name);
-  return rows;
+function rowsOf(group: string, { document, samples }: StepInput): Set<number> {
+  const brought = samples.flatMap((values) =>
+    Object.entries(values).flatMap(([name, value]) => (isBlank(value) ? [] : [name])),
+  );
+  return new Set(
+    [...document.fields.map(({ name }) => name), ...brought].flatMap((name) => rowNamed(group, name)?.index ?? []),
+  );
 }
 
 /** A computed value that can't be read at all is told once, not sample by sample. */

@@ -10,7 +10,7 @@ export interface Row {
 }
 
 /** The row a name belongs to and what follows it: `[0][qty]` of `items` is row 0, `[qty]`. */
-function rowOf(group: string, name: string): { index: number; rest: string; dotted: boolean } | undefined {
+export function rowNamed(group: string, name: string): { index: number; rest: string; dotted: boolean } | undefined {
   if (!name.startsWith(group)) return undefined;
   const match = /^(?:\[(\d+)\]|\.(\d+))(?=[[.])(.*)$/s.exec(name.slice(group.length));
   return match ? { index: Number(match[1] ?? match[2]), rest: match[3]!, dotted: match[2] !== undefined } : undefined;
@@ -22,12 +22,12 @@ function rowOf(group: string, name: string): { index: number; rest: string; dott
  * @param names the form's fields, which tell the number of the first row; 0 when none belongs to the group
  */
 export function rowsOf(group: string, names: readonly string[], submitted: Submitted): Row[] {
-  const first = Math.min(...names.flatMap((name) => rowOf(group, name)?.index ?? []), Infinity);
+  const first = Math.min(...names.flatMap((name) => rowNamed(group, name)?.index ?? []), Infinity);
   const template = first === Infinity ? 0 : first;
   const shared: Submitted = {};
   const rows = new Map<number, Submitted>();
   for (const [name, value] of Object.entries(submitted)) {
-    const row = rowOf(group, name);
+    const row = rowNamed(group, name);
     if (!row) {
       shared[name] = value;
       continue;
@@ -44,7 +44,7 @@ export function rowsOf(group: string, names: readonly string[], submitted: Submi
 
 /** The name that a field of the form's first row has in another row: `items[0][qty]` is `items[3][qty]` in row 3. */
 export function nameInRow(group: string, name: string, row: number): string {
-  const found = rowOf(group, name);
+  const found = rowNamed(group, name);
   return found ? (found.dotted ? `${group}.${row}${found.rest}` : `${group}[${row}]${found.rest}`) : name;
 }
 
@@ -57,11 +57,11 @@ export function groupsOf(fields: readonly { group?: string }[]): string[] {
 export function firstRows<F extends { name: string; group?: string }>(fields: readonly F[]): F[] {
   const first = new Map<string, number>();
   for (const { name, group } of fields) {
-    const row = group === undefined ? undefined : rowOf(group, name);
+    const row = group === undefined ? undefined : rowNamed(group, name);
     if (row) first.set(group!, Math.min(first.get(group!) ?? Infinity, row.index));
   }
   return fields.filter(({ name, group }) => {
-    const row = group === undefined ? undefined : rowOf(group, name);
+    const row = group === undefined ? undefined : rowNamed(group, name);
     return !row || row.index === first.get(group!);
   });
 }

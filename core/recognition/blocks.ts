@@ -1,11 +1,7 @@
+import { IN_MEMORY } from './blocking.ts';
 import { hash32 } from './hash.ts';
 
-/** Up to so many records under one key, the key alone is reason enough to compare them. */
-const SMALL = 250;
-/** Records under larger keys must share two at least; a key of more records than this tells nobody apart at all. */
-const LARGEST = 2000;
-/** At most so many records are compared with one, those that share the rarest keys first. */
-const MOST = 160;
+const { small: SMALL, largest: LARGEST, most: MOST } = IN_MEMORY;
 
 /**
  * Blocking: which of the known records share keys with one. Keys are kept as 32-bit hashes sorted into buckets of
@@ -63,7 +59,7 @@ export class Blocks {
   }
 
   /**
-   * The records that come into question for one with these keys, at most {@link MOST}.
+   * The records that come into question for one with these keys, at most `IN_MEMORY.most`.
    * @param except a record that isn't to be compared with itself
    */
   candidates(keys: readonly string[], except = -1): number[] {

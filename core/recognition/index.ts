@@ -1,3 +1,4 @@
+export * from './blocking.ts';
 export * from './blocks.ts';
 export * from './clusters.ts';
 export * from './document.ts';

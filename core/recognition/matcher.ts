@@ -62,8 +62,7 @@ export interface Answer {
 }
 
 /**
- * What even odds that somebody is known at all come to for each of so many known records, in bits: what evidence must
- * outweigh.
+ * Prior log-odds for n records, in bits: how far evidence must outweigh the chance that it is any other one.
  */
 export const priorOf = (known: number): number => Math.log2(known + 1);
 

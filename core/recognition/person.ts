@@ -1,3 +1,4 @@
+import { readCountry } from '../values/index.ts';
 import { mistyped } from './distance.ts';
 import { summed, type Compared, type Evidence } from './evidence.ts';
 import { Frequency } from './frequency.ts';
@@ -101,40 +102,12 @@ export function preparePerson(record: PersonRecord): Person {
   };
 }
 
-const COUNTRIES: Record<string, string> = {
-  germany: 'DE',
-  deutschland: 'DE',
-  niemcy: 'DE',
-  poland: 'PL',
-  polska: 'PL',
-  polen: 'PL',
-  'united kingdom': 'GB',
-  uk: 'GB',
-  england: 'GB',
-  'great britain': 'GB',
-  netherlands: 'NL',
-  nederland: 'NL',
-  niederlande: 'NL',
-  denmark: 'DK',
-  danmark: 'DK',
-  austria: 'AT',
-  osterreich: 'AT',
-  switzerland: 'CH',
-  schweiz: 'CH',
-  france: 'FR',
-  frankreich: 'FR',
-  spain: 'ES',
-  espana: 'ES',
-  spanien: 'ES',
-  italy: 'IT',
-  italia: 'IT',
-  italien: 'IT',
-}; // prettier-ignore
-
+/** A country as ISO 3166-1 alpha-2, by its name in any of the languages served or its code. */
 export function countryCode(text: string | undefined): string | undefined {
   const bare = told(text);
-  if (/^[a-z]{2}$/i.test(bare)) return bare.toUpperCase();
-  return COUNTRIES[wordsOf(bare).join(' ')];
+  if (bare === '') return undefined;
+  const country = readCountry(bare);
+  return country.ok ? country.value : undefined;
 }
 
 /** How common what people share is, among the known ones. */

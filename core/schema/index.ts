@@ -1,3 +1,4 @@
 export * from './drift.ts';
 export * from './model.ts';
 export * from './called-by.ts';
+export * from './moments.ts';

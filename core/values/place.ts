@@ -41,6 +41,7 @@ const LANGUAGE_ALIASES: Record<string, string> = {
 };
 
 let countries: Map<string, string> | undefined;
+let countryCodes: Set<string> | undefined;
 let languages: Map<string, string> | undefined;
 
 function countryNames(): Map<string, string> {
@@ -114,7 +115,8 @@ export function readCountry(text: string): Reading<string> {
   const named = countryNames().get(key) ?? countryNames().get(fold(text));
   if (named) return read(named);
   const code = text.trim().toUpperCase();
-  if (/^[A-Z]{2}$/.test(code) && new Set(countryNames().values()).has(code)) return read(code);
+  countryCodes ??= new Set(countryNames().values());
+  if (countryCodes.has(code)) return read(code);
   return unreadable(`“${quoted(text)}” is not a country`);
 }
 

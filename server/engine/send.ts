@@ -1,5 +1,5 @@
 import type { Criterion } from '@zusammen/core/plans';
-import type { Entity, RecordState } from '@zusammen/core/schema';
+import { madeAtField, type Entity, type RecordState } from '@zusammen/core/schema';
 import { isBlank, sameValue } from '@zusammen/core/values';
 import type { LedgerRow } from '../store/index.ts';
 import { criteriaOf, type Answer, type System } from '../systems/index.ts';
@@ -68,7 +68,7 @@ async function madeBefore(system: System, entity: Entity, row: LedgerRow): Promi
 
 /** Which records were made since a moment, and of which that can't be told. */
 function byMaking(entity: Entity, records: readonly RecordState[], since: Date) {
-  const field = madeAt(entity);
+  const field = madeAtField(entity)?.name;
   const ours: RecordState[] = [];
   const maybe: RecordState[] = [];
   for (const record of records) {
@@ -82,15 +82,6 @@ function byMaking(entity: Entity, records: readonly RecordState[], since: Date) 
   }
   return { ours, maybe };
 }
-
-/** The field in which a system notes when a record was made. */
-const madeAt = ({ fields }: Entity): string | undefined =>
-  fields.find(
-    ({ name, label, type, computed, defaulted, immutable }) =>
-      type === 'date and time' &&
-      (computed || defaulted || immutable) &&
-      /creat|made|insert|added|enter|angelegt|erstellt|utworz/i.test(`${name} ${label}`),
-  )?.name;
 
 /** The value by which a record is found however the rest of it is kept: an e-mail address, or what is unique. */
 function tellingOf({ fields }: Entity, criteria: readonly Criterion[]): Criterion | undefined {

@@ -2,6 +2,7 @@ import { and, desc, eq, getTableColumns, inArray, isNull, lt, or, sql } from 'dr
 import { v7 as uuid } from 'uuid';
 import type { Group } from '@zusammen/core/recognition';
 import type { Database } from './database.ts';
+import { atomically } from './transaction.ts';
 import { doubleGroups, doubleSearches, type GroupState, type SearchState } from './schema.ts';
 
 export type DoubleSearch = typeof doubleSearches.$inferSelect;
@@ -33,7 +34,7 @@ export async function searchesOf(db: Database, scope: number): Promise<Omit<Doub
 /** Claims one running search that nobody is at, or whose claim has lapsed. */
 export async function claimSearch(db: Database, worker: string, leaseMs: number): Promise<DoubleSearch | undefined> {
   const now = new Date();
-  return db.transaction(async (tx) => {
+  return atomically(db, async (tx) => {
     const [row] = await tx
       .select()
       .from(doubleSearches)
@@ -96,7 +97,7 @@ export async function endSearch(
   groups: readonly Group[],
   words: string | null,
 ): Promise<void> {
-  await db.transaction(async (tx) => {
+  await atomically(db, async (tx) => {
     const [result] = await tx
       .update(doubleSearches)
       .set({ state: 'done', words, endedAt: new Date(), claimedBy: null, claimedUntil: null })

@@ -1,6 +1,7 @@
 import { and, desc, eq, gt, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Database } from './database.ts';
+import { atomically } from './transaction.ts';
 import { fileParts, files, imports, submissions, type ImportState } from './schema.ts';
 
 export type FileRow = typeof files.$inferSelect;
@@ -15,7 +16,7 @@ export async function addFile(
   bytes: Buffer,
 ): Promise<FileRow> {
   const row: FileRow = { ...file, id: uuid(), bytes: bytes.length, uploadedAt: new Date(), removedAt: null };
-  await db.transaction(async (tx) => {
+  await atomically(db, async (tx) => {
     await tx.insert(files).values(row);
     for (let part = 0; part * PART_BYTES < bytes.length; part += 1) {
       const piece = bytes.subarray(part * PART_BYTES, (part + 1) * PART_BYTES);
@@ -82,7 +83,7 @@ export async function importById(db: Database, id: string): Promise<ImportRow | 
 /** Claims one running import that nobody is at, or whose claim has lapsed. */
 export async function claimImport(db: Database, worker: string, leaseMs: number): Promise<ImportRow | undefined> {
   const now = new Date();
-  return db.transaction(async (tx) => {
+  return atomically(db, async (tx) => {
     const [row] = await tx
       .select()
       .from(imports)

@@ -5,6 +5,7 @@ import type { IntakeDocument } from '@zusammen/core/plans';
 import type { Actor } from './changes.ts';
 import { noteChange } from './changes.ts';
 import type { Database } from './database.ts';
+import { atomically } from './transaction.ts';
 import { intakes, intakeVersions, samples, type IntakeState } from './schema.ts';
 
 export type Intake = typeof intakes.$inferSelect;
@@ -65,7 +66,7 @@ export async function addIntake(db: Database, key: string, draft: IntakeDocument
     createdAt: now,
     changedAt: now,
   };
-  await db.transaction(async (tx) => {
+  await atomically(db, async (tx) => {
     await tx.insert(intakes).values(row);
     await noteChange(tx, actor, 'made the intake', row.id, { key, name: draft.name });
   });
@@ -94,7 +95,7 @@ export async function publishDraft(
   accepted: Finding[],
   actor: Actor,
 ): Promise<number | undefined> {
-  return db.transaction(async (tx) => {
+  return atomically(db, async (tx) => {
     const [intake] = await tx.select().from(intakes).where(eq(intakes.id, id)).for('update');
     if (!intake || intake.revision !== revision) return undefined;
     const [top] = await tx
@@ -122,7 +123,7 @@ export async function publishDraft(
 }
 
 export async function setIntakeState(db: Database, id: string, state: IntakeState, actor: Actor): Promise<void> {
-  await db.transaction(async (tx) => {
+  await atomically(db, async (tx) => {
     await tx.update(intakes).set({ state, changedAt: new Date() }).where(eq(intakes.id, id));
     await noteChange(tx, actor, state === 'open' ? 'opened the intake' : 'closed the intake', id);
   });
@@ -130,7 +131,7 @@ export async function setIntakeState(db: Database, id: string, state: IntakeStat
 
 /** Makes an earlier version the live one again; a closed intake stays closed. */
 export async function goLiveWith(db: Database, id: string, number: number, actor: Actor): Promise<void> {
-  await db.transaction(async (tx) => {
+  await atomically(db, async (tx) => {
     await tx.update(intakes).set({ liveVersion: number, changedAt: new Date() }).where(eq(intakes.id, id));
     await noteChange(tx, actor, `went live with version ${number}`, id);
   });

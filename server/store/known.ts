@@ -1,3 +1,4 @@
+import { IN_DATABASE } from '@zusammen/core/recognition';
 import type { Database } from './database.ts';
 import type { Query } from './transaction.ts';
 import { inTransaction } from './transaction.ts';
@@ -110,12 +111,7 @@ export async function clearKnown(db: Database, scope: number): Promise<void> {
     }
 }
 
-/** Up to so many records under one key, the key alone is reason enough to compare them. */
-const SMALL = 250;
-/** A key of more records than this tells nobody apart; finer keys find what it would have found. */
-const LARGEST = 500;
-/** At most so many are compared with one, those that share the rarest keys first. */
-const MOST = 64;
+const { small: SMALL, largest: LARGEST, most: MOST } = IN_DATABASE;
 
 /**
  * The known records that come into question for one with these keys: those that share a small key, or two larger

@@ -2,6 +2,7 @@ import { and, desc, eq, getTableColumns, isNull, lt, lte, or } from 'drizzle-orm
 import { METHOD, type Evidence, type Recognition } from '@zusammen/core/recognition';
 import { noteChange, type Actor } from './changes.ts';
 import type { Database } from './database.ts';
+import { atomically } from './transaction.ts';
 import { decidedPairs, recognitions, recognitionVersions } from './schema.ts';
 
 type Row = typeof recognitions.$inferSelect;
@@ -48,7 +49,7 @@ export async function saveRecognition(
   revision: number,
   actor: Actor,
 ): Promise<number | undefined> {
-  return db.transaction(async (tx) => {
+  return atomically(db, async (tx) => {
     const where = and(eq(recognitions.systemId, systemId), eq(recognitions.entity, entity));
     const [held] = await tx.select(shown).from(recognitions).where(where).for('update');
     if ((held?.revision ?? 0) !== revision) return undefined;
@@ -101,7 +102,7 @@ export async function claimRecognition(
   leaseMs: number,
 ): Promise<RecognitionRow | undefined> {
   const now = new Date();
-  return db.transaction(async (tx) => {
+  return atomically(db, async (tx) => {
     const [row] = await tx
       .select(shown)
       .from(recognitions)

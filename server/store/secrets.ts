@@ -1,6 +1,7 @@
 import { and, eq, gt, isNull, or } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Database } from './database.ts';
+import { atomically } from './transaction.ts';
 import { intakes, intakeSecrets } from './schema.ts';
 
 export type SecretRow = typeof intakeSecrets.$inferSelect;
@@ -25,7 +26,7 @@ export async function addSecret(
 ): Promise<SecretRow> {
   const id = uuid();
   const row: SecretRow = { id, intakeId, ...seal(id), createdAt: new Date(), goodUntil: null };
-  await db.transaction(async (tx) => {
+  await atomically(db, async (tx) => {
     await tx.update(intakes).set({ signed: true }).where(eq(intakes.id, intakeId));
     await tx
       .update(intakeSecrets)
@@ -41,7 +42,7 @@ export async function addSecret(
  * again: it loses its end, or everything would be refused once that has come.
  */
 export async function removeSecret(db: Database, intakeId: string, id: string, at = new Date()): Promise<boolean> {
-  return db.transaction(async (tx) => {
+  return atomically(db, async (tx) => {
     const left = await tx
       .select()
       .from(intakeSecrets)

@@ -1,6 +1,7 @@
 import { and, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import type { Schema } from '@zusammen/core/schema';
 import type { Database } from './database.ts';
+import { atomically } from './transaction.ts';
 import {
   decidedPairs,
   doubleGroups,
@@ -25,7 +26,7 @@ export async function systemById(db: Database, id: string): Promise<SystemRow | 
 
 /** @throws ER_DUP_ENTRY when the name is taken */
 export async function addSystem(db: Database, row: SystemRow, schema: Schema): Promise<void> {
-  await db.transaction(async (tx) => {
+  await atomically(db, async (tx) => {
     await tx.insert(systems).values(row);
     await tx.insert(schemaSnapshots).values({ systemId: row.id, schema, takenAt: row.checkedAt });
   });
@@ -63,7 +64,7 @@ export async function askedForPatience(db: Database, id: string, until: Date): P
 }
 
 export async function removeSystem(db: Database, id: string): Promise<void> {
-  await db.transaction(async (tx) => {
+  await atomically(db, async (tx) => {
     await tx.delete(schemaSnapshots).where(eq(schemaSnapshots.systemId, id));
     const scopes = (
       await tx.select({ scope: recognitions.scope }).from(recognitions).where(eq(recognitions.systemId, id))

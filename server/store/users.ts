@@ -1,7 +1,7 @@
 import { and, desc, eq, gt, inArray, lt, ne } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Database } from './database.ts';
-import { inTransaction } from './transaction.ts';
+import { atomically, inTransaction } from './transaction.ts';
 import { passwordLinks, sessions, signIns, users, type Role } from './schema.ts';
 
 export type User = Omit<typeof users.$inferSelect, 'passwordHash' | 'passwordSetAt'>;
@@ -85,7 +85,7 @@ export async function setPassword(
   passwordHash: string,
   keptSession: string | undefined,
 ): Promise<void> {
-  await db.transaction(async (tx) => {
+  await atomically(db, async (tx) => {
     await tx.update(users).set({ passwordHash, passwordSetAt: new Date() }).where(eq(users.id, userId));
     await tx
       .delete(sessions)
@@ -96,7 +96,7 @@ export async function setPassword(
 
 /** Keeps a link by which somebody sets a password; an earlier one of theirs is good no longer. */
 export async function addPasswordLink(db: Database, userId: string, tokenHash: string, expiresAt: Date): Promise<void> {
-  await db.transaction(async (tx) => {
+  await atomically(db, async (tx) => {
     await tx.delete(passwordLinks).where(eq(passwordLinks.userId, userId));
     await tx.insert(passwordLinks).values({ tokenHash, userId, createdAt: new Date(), expiresAt });
   });

@@ -1,5 +1,5 @@
 import { METHOD, Recogniser, saysNothing } from '@zusammen/core/recognition';
-import { entityOf, type Entity, type Values } from '@zusammen/core/schema';
+import { changedAtField, entityOf, type Entity, type Values } from '@zusammen/core/schema';
 import {
   claimRecognition,
   clearKnown,
@@ -266,9 +266,6 @@ class Superseded extends SystemUnavailable {
 
 function changesFrom(row: RecognitionRow, entity: Entity): From | undefined {
   if (row.deltaLink !== null) return { link: row.deltaLink };
-  const field = entity.fields.find(
-    ({ name, label, type, computed }) =>
-      type === 'date and time' && computed && /chang|modif|updat|geändert|zmien/i.test(`${name} ${label}`),
-  );
+  const field = changedAtField(entity);
   return field && row.changesSince ? { changed: field.name, since: row.changesSince.toISOString() } : undefined;
 }
