@@ -175,11 +175,11 @@ test('one file is matched against another', async ({ app: page }) => {
   await page
     .getByLabel('File of known records')
     .setInputFiles(file('a.csv', 'id,first_name,last_name,email\nA1,Ewa,Żuraw,ewa.zuraw@wabe.example\n'));
-  await page.getByLabel('File of records asked about').setInputFiles(file('b.csv', 'name,email\nEwa,x@y.example\n'));
+  await page.getByLabel('File to look up').setInputFiles(file('b.csv', 'name,email\nEwa,x@y.example\n'));
   await page.getByRole('button', { name: 'Match them' }).click();
   await expect(page.getByText('The queries have no column id.', { exact: false })).toBeVisible();
   await page
-    .getByLabel('File of records asked about')
+    .getByLabel('File to look up')
     .setInputFiles(
       file('b.csv', 'id,first_name,last_name,email\nQ1,Ewa,Zuraw,ewa.zuraw@wabe.example\nQ2,Jan,Nowak,\n'),
     );

@@ -117,7 +117,7 @@ export const unprotected: Check = ({ document, facts }) => {
   return [finding];
 };
 
-/** K29: what is told back of records that are there already can be asked for by anybody; K13: it is of a step that is gone. */
+/** K29: any sender can read this field of records that are there already; K13: it is of a step that is gone. */
 export const toldBack: Check = ({ document, schemas, facts }) =>
   (document.settings.told ?? []).flatMap(({ name, step: id, field }): Finding[] => {
     const step = document.plan.steps.find((each) => each.id === id);

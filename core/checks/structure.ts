@@ -193,7 +193,7 @@ export const missingLink = ({ step, document, schemas }: StepInput): Finding[] =
 };
 
 /** K26: a record is deleted by a key that others may share. */
-export const loosely = ({ step, entity }: StepInput): Finding[] => {
+export const deletesByWeakKey = ({ step, entity }: StepInput): Finding[] => {
   if (step.whenOne !== 'delete' || step.record) return [];
   const keys = step.recognise.filter(({ fields }) => !fields.some((name) => fieldOf(entity, name)?.unique === true));
   if (step.evidence) {
@@ -255,7 +255,7 @@ export const keyOfAllRows = ({ step, entity, document, samples }: StepInput): Fi
 };
 
 /** K28: the step's system lacks what keeps a write from happening twice, or unseen changes from being overwritten. */
-export const lacking = ({ step, entity, facts }: StepInput): Finding[] => {
+export const missingCapabilities = ({ step, entity, facts }: StepInput): Finding[] => {
   const able = facts?.abilities?.get(step.system);
   if (!able || !(mayCreate(step) || mayUpdate(step) || step.whenOne === 'delete')) return [];
   const system = facts?.systemNames?.get(step.system) ?? 'The system';

@@ -118,14 +118,11 @@ export function suggestLines(
 }
 
 interface Side {
-  name: string;
-  label: string;
   nameWords: string[];
   labelWords: string[];
   meanings: Map<Meaning, string>;
   qualifiers: Set<string>;
   type: string;
-  multiple: boolean;
   options: Set<string> | undefined;
   /** What a record of this entity is called; '' for a form's field. */
   about: 'person' | 'organisation' | '';
@@ -176,14 +173,11 @@ function prepare(
   if (about === 'organisation' && meanings.has('name')) meanings.set('organisation', meanings.get('name')!);
   if (about === 'person' && meanings.has('name')) meanings.set('full name', meanings.get('name')!);
   return {
-    name,
-    label,
     nameWords,
     labelWords,
     meanings,
     qualifiers: qualifiersOf([...nameWords, ...labelWords]),
     type,
-    multiple: ('multiple' in field && field.multiple === true) || type === 'options',
     options: field.options
       ? new Set(
           field.options.flatMap((option) =>

@@ -1,4 +1,4 @@
-import { griefOf, type Course, type Refusal, type StepReport } from './index.ts';
+import { failureSignature, type Course, type Refusal, type StepReport } from './index.ts';
 
 const refused = (refusal: Partial<Refusal>, more: Partial<StepReport> = {}): Course => ({
   state: 'refused',
@@ -29,7 +29,7 @@ describe('what submissions came to grief over', () => {
         { field: 'phone', words: '“7” is too short' },
       ],
     });
-    expect(griefOf(one)).toBe(griefOf(other));
+    expect(failureSignature(one)).toBe(failureSignature(other));
   });
 
   it('tells steps, kinds, fields and words without values apart', () => {
@@ -40,8 +40,8 @@ describe('what submissions came to grief over', () => {
       refused({ fields: [{ field: 'phone', words: '' }] }, { step: 't' }),
       refused({ words: 'Closed for the winter' }),
     ];
-    expect(new Set(all.map(griefOf)).size).toBe(all.length);
-    expect(griefOf(refused({ words: 'No “A”' }))).toBe(griefOf(refused({ words: 'No “B”' })));
-    expect(griefOf({ state: 'applied', steps: [] })).toBeUndefined();
+    expect(new Set(all.map(failureSignature)).size).toBe(all.length);
+    expect(failureSignature(refused({ words: 'No “A”' }))).toBe(failureSignature(refused({ words: 'No “B”' })));
+    expect(failureSignature({ state: 'applied', steps: [] })).toBeUndefined();
   });
 });

@@ -4,10 +4,10 @@ import type { Course } from './report.ts';
 const withoutValues = (words: string): string => words.replace(/[“"][^“”"]*[”"]/g, '“…”').replace(/\d+/g, '0');
 
 /**
- * What a submission came to grief over, apart from its own values: the step, the kind of refusal and the fields named.
+ * What a submission failed over, apart from its own values: the step, the kind of refusal and the fields named.
  * Submissions with the same text can be mended alike. Undefined where nothing went wrong.
  */
-export function griefOf({ steps }: Course): string | undefined {
+export function failureSignature({ steps }: Course): string | undefined {
   const step = steps.find(({ outcome }) => outcome === 'refused' || outcome === 'failed');
   if (!step) return undefined;
   const about = step.refusal

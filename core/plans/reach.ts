@@ -10,7 +10,8 @@ export interface Use {
   entity: string;
   system: string;
   how: 'written' | 'recognised by' | 'evidence' | 'looked up by';
-  /** Labels of the form's fields whose values come in, and what is done to them on the way. */
+  /** Names of the form's fields whose values come in, their labels, and what is done to them on the way. */
+  reads: string[];
   from: string[];
   treatments: string[];
   ifBoth?: string;
@@ -27,13 +28,15 @@ export function usesOf(document: IntakeDocument, recognitions: Recognitions = ne
       const computed = line.treatments.flatMap(({ kind, expression }) =>
         kind === 'compute' ? readsOf(expression, document) : [],
       );
-      const from = [...new Set([...line.from, ...computed])].map(labelOf);
+      const reads = [...new Set([...line.from, ...computed])];
+      const from = reads.map(labelOf);
       const treatments = line.treatments.map(describeTreatment);
       const use: Use = {
         ...at,
         entity: step.entity,
         field: line.field,
         how: 'written',
+        reads,
         from,
         treatments,
         ifBoth: line.ifBoth,
@@ -42,17 +45,33 @@ export function usesOf(document: IntakeDocument, recognitions: Recognitions = ne
       const lookups = line.treatments
         .filter(({ kind, entity, by }) => kind === 'lookup' && entity !== undefined && by !== undefined)
         .map(
-          ({ entity, by }): Use => ({ ...at, entity: entity!, field: by!, how: 'looked up by', from, treatments: [] }),
+          ({ entity, by }): Use => ({
+            ...at,
+            entity: entity!,
+            field: by!,
+            how: 'looked up by',
+            reads,
+            from,
+            treatments: [],
+          }),
         );
       return [use, ...lookups];
     });
     const keys = step.recognise.flatMap(({ fields }) =>
       fields.map(
-        (field): Use => ({ ...at, entity: step.entity, field, how: 'recognised by', from: [], treatments: [] }),
+        (field): Use => ({
+          ...at,
+          entity: step.entity,
+          field,
+          how: 'recognised by',
+          reads: [],
+          from: [],
+          treatments: [],
+        }),
       ),
     );
     const evidence = (step.evidence ? (recognitionOf(recognitions, step)?.parts ?? []) : []).map(
-      ({ field }): Use => ({ ...at, entity: step.entity, field, how: 'evidence', from: [], treatments: [] }),
+      ({ field }): Use => ({ ...at, entity: step.entity, field, how: 'evidence', reads: [], from: [], treatments: [] }),
     );
     return [...lines, ...keys, ...evidence];
   });

@@ -1,4 +1,4 @@
-import { griefOf, lanesOf, type Answer } from '@zusammen/core/plans';
+import { failureSignature, lanesOf, type Answer } from '@zusammen/core/plans';
 import { titleOf } from '@zusammen/core/mapping';
 import type { SubmittedValues } from '@zusammen/core/forms';
 import {
@@ -74,14 +74,14 @@ function amendment(values: SubmittedValues, { changed, by }: NonNullable<Again['
 /** How many submissions are carried out again at once. */
 const ALIKE_AT_ONCE = 1000;
 
-/** Submissions of the same intake that came to grief over the same, this one first. */
+/** Submissions of the same intake that failed over the same, this one first. */
 export async function alikeTo(db: Database, submission: Submission): Promise<Submission[]> {
-  const grief = submission.course && griefOf(submission.course);
-  if (grief === undefined || grief === null) return [submission];
+  const signature = submission.course && failureSignature(submission.course);
+  if (signature === undefined || signature === null) return [submission];
   const troubled = await troubledOf(db, submission.intakeId, submission.state, ALIKE_AT_ONCE);
   const others = troubled.filter(
     ({ id, course, forgottenAt }) =>
-      id !== submission.id && forgottenAt === null && course !== null && griefOf(course) === grief,
+      id !== submission.id && forgottenAt === null && course !== null && failureSignature(course) === signature,
   );
   return [submission, ...others];
 }

@@ -1,6 +1,14 @@
 import type { Effect, Intent } from '@zusammen/core/plans';
 import { survivorsOf, type SurvivorRule } from '@zusammen/core/recognition';
-import { entityOf, isWritable, type Entity, type RecordState, type Schema, type Values } from '@zusammen/core/schema';
+import {
+  changedAtField,
+  entityOf,
+  isWritable,
+  type Entity,
+  type RecordState,
+  type Schema,
+  type Values,
+} from '@zusammen/core/schema';
 import { isBlank, sameValue } from '@zusammen/core/values';
 import {
   Batcher,
@@ -56,9 +64,7 @@ export function mergePlan(
   choice: Readonly<Record<string, string>>,
   trusted?: string,
 ): MergePlan & { kept: ReturnType<typeof survivorsOf> } {
-  const changed = entity.fields.find(
-    ({ name, type, computed }) => type === 'date and time' && computed && /chang|modif|updat/i.test(name),
-  );
+  const changed = changedAtField(entity);
   const newest = changed
     ? [...records]
         .sort((a, b) => String(b.values[changed.name] ?? '').localeCompare(String(a.values[changed.name] ?? '')))
@@ -122,7 +128,7 @@ export async function merge(merging: Merging, plan: MergePlan): Promise<Merged> 
         const children = await world.find(there, [{ field, value: other, folded: false }], CHILDREN);
         const left = children.filter(({ id }) => !looked.has(id));
         if (left.length === 0) {
-          // Moved once and led back by somebody: to go on would be to quarrel.
+          // Moved back concurrently; stop.
           if (children.length > 0) return stopped(`${child.label} ${children[0]!.id} leads to ${other} again.`);
           break;
         }

@@ -9,8 +9,6 @@ const set = (now: boolean): void => {
   for (const each of heard) each();
 };
 
-export const isLive = (): boolean => connected;
-
 /** How often to ask: as given, or seldom while changes are told. */
 export const asking = (everyMs: number): (() => number) => {
   return () => (connected ? Math.max(everyMs, 20_000) : everyMs);

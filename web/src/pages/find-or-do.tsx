@@ -57,7 +57,7 @@ export function FindOrDo({ open, close, user }: { open: boolean; close: () => vo
           className="h-[38px] w-full rounded-[7px] border border-line bg-sheet px-3"
         />
         <Command.List className="mt-2 max-h-[46vh] overflow-auto">
-          {nothing && <p className="px-3 py-3 text-soft">Nothing is called so.</p>}
+          {nothing && <p className="px-3 py-3 text-soft">No matches.</p>}
           <Group heading="Do" items={actions.map(([name, to]) => ({ key: to, show: name, go: () => go(to) }))} />
           <Group
             heading="Intakes"

@@ -305,7 +305,7 @@ function Connect({ close, done }: { close: () => void; done: (id: string) => voi
         <TextField
           label="Name"
           autoFocus
-          placeholder="How you call it here"
+          placeholder="Name in Zusammen"
           error={errors.name?.message}
           {...register('name', { required: 'Give it a name.' })}
         />

@@ -122,7 +122,7 @@ function Fields({ sample }: { sample: Record<string, string | string[]> | undefi
 /** The way of a field's value: through which treatments, into which fields of records, and whether it overwrites. */
 function GoesTo({ field }: { field: FormField }) {
   const { document, schemas } = useDraft();
-  const uses = usesOf(document).filter(({ how, from }) => how === 'written' && from.includes(field.label));
+  const uses = usesOf(document).filter(({ how, reads }) => how === 'written' && reads.includes(field.name));
   const labelOf = (system: string, entity: string, name: string): string =>
     schemas
       .get(system)

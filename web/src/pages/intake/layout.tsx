@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useMatch, useNavigate, useParams } from 'react-router';
 import { api, ApiProblem } from '../../api/client.ts';
 import { useIntake, useSecrets } from '../../api/hooks.ts';
 import { Button } from '../../parts/button.tsx';
@@ -38,7 +38,9 @@ function Head() {
   const next = (versions[0]?.number ?? 0) + 1;
   const stops = findings.filter(({ severity }) => severity === 'stops').length;
   const rehearse = (): void => void navigate(`/intakes/${intake.id}/rehearse`);
-  useKeys({ r: rehearse });
+  // On the page it leads to, R rehearses once more (rehearse.tsx).
+  const there = useMatch('/intakes/:id/rehearse') !== null;
+  useKeys(there ? {} : { r: rehearse });
   return (
     <Heading
       crumbs={

@@ -91,7 +91,7 @@ export function TwoFiles() {
                 country, birth_date, organisation, or name, website, what there is. A column type splits a mixed file.
               </p>
               <FileInput
-                label={which === 'records' ? 'File of known records' : 'File of records asked about'}
+                label={which === 'records' ? 'File of known records' : 'File to look up'}
                 accept={TABLE_FILES}
                 disabled={busy !== undefined}
                 choose={(file) => void take(which, file)}

@@ -53,7 +53,7 @@ export function Protection() {
           />
         )}
         <TextField
-          label="Submissions a minute and address"
+          label="Submissions per minute per IP address"
           type="number"
           min={1}
           max={100000}
