@@ -60,17 +60,20 @@ export async function bench(): Promise<Result[]> {
 async function fill(database: mysql.Connection): Promise<void> {
   await database.query('SET unique_checks = 0, foreign_key_checks = 0');
   await database.query(
-    `INSERT INTO submissions (id, intake_id, version, state, label, submitted, via, received_at, due_at, settled_at, course)
-     SELECT UUID(), (SELECT id FROM intakes WHERE \`key\` = IF(n.seq % 3 = 0, 'letters-sign-up', 'pollination-enquiry')), 1,
+    `INSERT INTO submissions (seq, id, intake_id, version, state, label, submitted, via, received_at, due_at, settled_at, course)
+     SELECT n.seq + 1000000, UUID(), (SELECT id FROM intakes WHERE \`key\` = IF(n.seq % 3 = 0, 'letters-sign-up', 'pollination-enquiry')), 1,
        CASE WHEN n.seq % 997 = 0 THEN 'refused' WHEN n.seq % 1999 = 0 THEN 'in review' ELSE 'applied' END,
        CONCAT('Kathi', FLOOR(n.seq / 1000), ' Brandt', FLOOR(n.seq / 1000)), JSON_OBJECT('contact_email', CONCAT('k', n.seq, '@biene.example')), 'form',
        NOW(3) - INTERVAL (${ROWS} - n.seq) * 63 SECOND, NOW(3), NOW(3) - INTERVAL (${ROWS} - n.seq) * 63 SECOND, '{"state":"applied","steps":[]}'
      FROM seq_1_to_${ROWS} n`,
   );
   await database.query(
-    `INSERT INTO ledger (submission_seq, intake_id, effect, attempt, system_id, entity, record_id, action, before_values, after_values, request_id, state, intended_at, settled_at, actor)
+    "INSERT INTO turns (id, kind, subject, actor, at) SELECT seq, 'submission', id, 'connection', received_at FROM submissions WHERE seq > 1000000",
+  );
+  await database.query(
+    `INSERT INTO ledger (turn, intake_id, step, attempt, system_id, entity, record_id, action, before_values, after_values, request_id, state, intended_at, settled_at)
      SELECT seq, intake_id, 'person', 1, (SELECT id FROM systems LIMIT 1), 'People', CONCAT('P-', seq), 'create', '{}', submitted, UUID(),
-       IF(state = 'refused', 'refused', 'written'), received_at, settled_at, 'connection' FROM submissions`,
+       IF(state = 'refused', 'refused', 'written'), received_at, settled_at FROM submissions WHERE seq > 1000000`,
   );
   for (const word of [
     "CONCAT('kathi', FLOOR(seq / 1000))",

@@ -1,4 +1,4 @@
-import { compareArrivals, compareForms, inferFields, type FormField } from '../forms/index.ts';
+import { compareArrivals, compareForms, inferFields, type FormField, type SubmittedValues } from '../forms/index.ts';
 import { personalKindOf } from '../mapping/index.ts';
 import { readNames } from '../plans/index.ts';
 import { fieldOf } from '../schema/index.ts';
@@ -50,7 +50,7 @@ export const formDrift: Check = ({ document, facts }) => {
   return findings;
 };
 
-function arrivalDrift(known: readonly FormField[], arrived: readonly Record<string, string | string[]>[]): Finding[] {
+function arrivalDrift(known: readonly FormField[], arrived: readonly SubmittedValues[]): Finding[] {
   const { unknown, missing } = compareArrivals(known, arrived);
   const findings: Finding[] = [];
   if (unknown.length > 0) {

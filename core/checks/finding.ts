@@ -3,7 +3,7 @@ import type { FormField, SubmittedValues } from '../forms/index.ts';
 import { evaluateLine, type Line, type LineValue } from '../mapping/index.ts';
 import { rowsOf, standingLines, type IntakeDocument, type Step } from '../plans/index.ts';
 import type { Recognition } from '../recognition/index.ts';
-import type { Entity, Field, Schema } from '../schema/index.ts';
+import type { Entity, Field, Schema, Values } from '../schema/index.ts';
 import type { Mend } from './mend.ts';
 
 /** Something that would go wrong, found before it does harm. */
@@ -105,7 +105,7 @@ export function stepsOf(input: CheckInput): StepInput[] {
     record: (id: string) => ({ id: `the record of ${id}`, values: {} }),
   };
   const names = input.document.fields.map(({ name }) => name);
-  const firstRow = (step: Step, values: SubmittedValues): SubmittedValues =>
+  const firstRow = (step: Step, values: SubmittedValues): Values =>
     step.repeat === undefined ? values : (rowsOf(step.repeat, names, values)[0]?.values ?? values);
   return input.document.plan.steps.flatMap((step): StepInput[] => {
     const entity = input.schemas.get(step.system)?.entities.find((each) => each.name === step.entity);

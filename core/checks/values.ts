@@ -99,11 +99,11 @@ export const unpairedOption: StepCheck = (input) =>
     if (sent.length === 0) {
       for (const { problem, came } of input.outcomes(line, field))
         if (problem !== undefined)
-          for (const text of came.flat()) if (text !== null && text !== '') missing.set(text, text);
+          for (const said of came.flat()) if (!isBlank(said)) missing.set(String(said), String(said));
     }
     if (missing.size === 0) return [];
     const which = samplesWhere(input, line, field, (value) =>
-      value.came.flat().some((each) => each !== null && missing.has(each)),
+      value.came.flat().some((each) => !isBlank(each) && missing.has(String(each))),
     );
     const finding: Finding = {
       id: 'K02',

@@ -9,7 +9,7 @@ import { isBlank, readNumber } from '../values/index.ts';
  * Bounded in time: no patterns (`matches`), at most two comprehensions inside one another over lists of at most
  * 1,000 entries, at most 300 parts.
  */
-export type Submitted = Readonly<Record<string, string | readonly string[]>>;
+export type Submitted = Readonly<Record<string, string | number | boolean | null | readonly string[]>>;
 
 export interface ExpressionField {
   name: string;
@@ -65,11 +65,18 @@ const ENVIRONMENT = new Environment({ unlistedVariablesAreDyn: false, limits: LI
   .registerFunction('number(dyn): double', (value: Result) => numberOf(value, 'point'))
   .registerFunction('number(dyn, string): double', (value: Result, mark: string) => numberOf(value, mark));
 
+/**
+ * What the submission being evaluated holds as numbers, as texts: fields are texts to an expression, however they were
+ * sent, and those are not read again by anybody's decimal mark. Evaluating is synchronous, so there is one at a time.
+ */
+let numbersSent: ReadonlySet<string> = new Set();
+
 function numberOf(value: unknown, mark: string): number {
   if (mark !== 'comma' && mark !== 'point')
     throw new EvaluationTrouble(`number() knows the decimal marks "comma" and "point", not "${mark}"`);
   if (typeof value === 'number') return value;
   if (typeof value === 'bigint') return Number(value);
+  if (numbersSent.has(String(value))) return Number(value);
   const reading = readNumber(String(value), mark);
   if (!reading.ok) throw new EvaluationTrouble(reading.reason);
   return reading.value;
@@ -115,6 +122,9 @@ function compile(text: string, fields: readonly ExpressionField[]): Compiled {
     type: checked.type ?? 'dyn',
     evaluate: (values, value = null) => {
       const form: Record<string, unknown> = {};
+      numbersSent = new Set(
+        [...reads].flatMap((name) => (typeof values[name] === 'number' ? String(values[name]) : [])),
+      );
       for (const name of reads) {
         const field = fields.find((each) => each.name === name)!;
         form[name] = valueOf(values[name], field);
@@ -129,8 +139,8 @@ function compile(text: string, fields: readonly ExpressionField[]): Compiled {
   };
 }
 
-function valueOf(said: string | readonly string[] | undefined, field: ExpressionField): string | string[] {
-  const list = said === undefined ? [] : Array.isArray(said) ? said : [said as string];
+function valueOf(said: Submitted[string] | undefined, field: ExpressionField): string | string[] {
+  const list = isBlank(said) ? [] : Array.isArray(said) ? (said as string[]) : [String(said)];
   if (field.multiple || field.type === 'options') return list.filter((each) => each !== '').slice(0, MOST_ENTRIES);
   return list.length <= 1 ? (list[0] ?? '') : list.slice(0, MOST_ENTRIES);
 }

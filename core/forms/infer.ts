@@ -1,6 +1,6 @@
 import { isBlank, readBoolean, readDate, readEmail, readNumber, readWebAddress } from '../values/index.ts';
 import type { FormField, InputType } from './model.ts';
-import { flattenPayload, type SubmittedValues } from './submission.ts';
+import { collectValues, flattenPayload, textsSaid, type SubmittedValue, type SubmittedValues } from './submission.ts';
 
 const NONE: ReadonlySet<string> = new Set();
 
@@ -15,7 +15,7 @@ const LEAST_SAMPLES_FOR_OPTIONS = 8;
  */
 export function inferFields(samples: readonly SubmittedValues[], texts: ReadonlySet<string> = NONE): FormField[] {
   const names: string[] = [];
-  const said = new Map<string, (string | string[])[]>();
+  const said = new Map<string, SubmittedValue[]>();
   for (const sample of samples) {
     for (const [name, value] of Object.entries(sample)) {
       if (!said.has(name)) {
@@ -31,9 +31,9 @@ export function inferFields(samples: readonly SubmittedValues[], texts: Readonly
   });
 }
 
-function inferField(name: string, values: readonly (string | string[])[], of: number): FormField {
+function inferField(name: string, values: readonly SubmittedValue[], of: number): FormField {
   const filled = values.filter((value) => !isBlank(value));
-  const texts = filled.flat().filter((text) => !isBlank(text));
+  const texts = filled.flatMap(textsSaid);
   const several = values.some(Array.isArray);
   const field: FormField = {
     name,
@@ -168,15 +168,9 @@ function noteTexts(value: unknown, name: string, texts: Set<string>): void {
     for (const [key, below] of Object.entries(value)) noteTexts(below, name === '' ? key : `${name}[${key}]`, texts);
 }
 
-function fromPairs(pairs: Iterable<[string, string]>): SubmittedValues {
-  const values: SubmittedValues = {};
-  for (const [name, value] of pairs) {
-    if (name === '__proto__') continue;
-    const held = Object.hasOwn(values, name) ? values[name]! : undefined;
-    values[name] = held === undefined ? value : [...(Array.isArray(held) ? held : [held]), value];
-  }
-  return values;
-}
+const fromPairs = (pairs: Iterable<[string, string]>): SubmittedValues => ({
+  ...collectValues([...pairs].filter(([name]) => name !== '__proto__')),
+});
 
 function parseJson(text: string): { ok: true; payloads: unknown[] } | { ok: false; reason: string } {
   try {

@@ -67,7 +67,7 @@ export function madeUp(
       if (kind === undefined || isBlank(value)) return [name, value];
       return [
         name,
-        Array.isArray(value) ? value.map((each) => replaced(each, kind, seed)) : replaced(value, kind, seed),
+        Array.isArray(value) ? value.map((each) => replaced(each, kind, seed)) : replaced(String(value), kind, seed),
       ];
     }),
   );

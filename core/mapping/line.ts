@@ -11,7 +11,7 @@ import {
   MaxLength,
   ValidateNested,
 } from 'class-validator';
-import type { Field, Value } from '../schema/index.ts';
+import type { Field, Value, Values } from '../schema/index.ts';
 import { convert, isBlank, lengthInCharacters, sameValue, tooLong } from '../values/index.ts';
 import { NOT_ASKED } from './treatments/lookup.ts';
 import { TREATMENT_KINDS, Treatment, treat, type Question } from './treatments/index.ts';
@@ -56,7 +56,7 @@ export class Line {
 export interface LineValue {
   line: Line;
   /** What came in, one entry per name; null where nothing came. */
-  came: (string | string[] | null)[];
+  came: Value[];
   /** After the treatments. */
   treated: Value;
   /** As the field takes it. */
@@ -68,8 +68,6 @@ export interface LineValue {
   /** The system has to be asked first; evaluated again with the answer, the line goes on. */
   asks?: Question;
 }
-
-type Submitted = Record<string, string | string[]>;
 
 /** What a line's value may depend on besides what comes in under its own names. */
 export interface LineContext {
@@ -88,10 +86,10 @@ const NOTHING: LineContext = { fields: [] };
 export const questionKey = ({ entity, by, text }: Question): string => JSON.stringify([entity, by, text.toLowerCase()]);
 
 /** Evaluates a line on submitted values. @throws nothing; what can't be read is a `problem`. */
-export function evaluateLine(line: Line, values: Submitted, field: Field, context: LineContext = NOTHING): LineValue {
+export function evaluateLine(line: Line, values: Values, field: Field, context: LineContext = NOTHING): LineValue {
   const came = line.from.map((name) => (Object.hasOwn(values, name) ? values[name]! : null));
   const result: LineValue = { line, came, treated: null, sent: null, losses: [] };
-  const long = came.flat().flatMap((text) => (text === null ? [] : (tooLong(text, 'text') ?? [])))[0];
+  const long = came.flat().flatMap((text) => (typeof text === 'string' ? (tooLong(text, 'text') ?? []) : []))[0];
   if (long !== undefined) return { ...result, problem: `${field.label}: ${long}` };
   let value: Value = sourceOf(line, came, context);
   let asks: Question | undefined;
@@ -132,7 +130,7 @@ function sourceOf({ fromStep, from, constant }: Line, came: LineValue['came'], c
 
 /** Several names feed one list of parts; `join` makes one text of it. */
 function parts(came: LineValue['came']): string[] {
-  return came.flatMap((each) => (each === null ? [] : each)).filter((each) => !isBlank(each));
+  return came.flat().flatMap((each) => (isBlank(each) ? [] : [String(each)]));
 }
 
 /** What is written to a record that holds `current`, and why when nothing is. */

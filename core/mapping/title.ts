@@ -1,3 +1,4 @@
+import type { Values } from '../schema/index.ts';
 import { isBlank } from '../values/index.ts';
 import { AUTOFILL, meaningsOf, type Meaning } from './lexicon.ts';
 import { tellingWords } from './words.ts';
@@ -44,7 +45,7 @@ function rowsOf(fields: readonly Named[]): string[][] {
 }
 
 /** What a submission is called in lists: the organisation, the person or the address it speaks of; else its first value. */
-export function titleOf(fields: readonly Named[], values: Readonly<Record<string, string | string[]>>): string {
+export function titleOf(fields: readonly Named[], values: Readonly<Values>): string {
   for (const row of rowsOf(fields)) {
     const said = row
       .map((name) => values[name])

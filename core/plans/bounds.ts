@@ -51,7 +51,7 @@ export function beyondBounds(
   for (const name in values) {
     const value = values[name]!;
     const kind = kinds.get(name) ?? 'text';
-    for (const text of Array.isArray(value) ? value : [value]) {
+    for (const text of [value].flat().map(String)) {
       const reason = tooLong(text, kind);
       if (reason !== undefined) return { field: name, reason: `is too long: ${reason}` };
     }

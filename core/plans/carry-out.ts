@@ -2,12 +2,14 @@ import { isSafeNumber } from 'lossless-json';
 import { holds } from '../expressions/index.ts';
 import { evaluateLine, questionKey, type LineValue, type Question } from '../mapping/index.ts';
 import { entityOf, fieldOf, type Entity, type RecordState } from '../schema/index.ts';
+import { chainsOf } from './chains.ts';
+import { KnownRecords } from './known-records.ts';
 import { standingLines, type Step } from './model.ts';
 import { keysOf, lateLanesOf } from './recognise.ts';
-import { effectKey, recordFor, type Course, type Outcome, type PlanRun, type StepReport, type Turn } from './report.ts';
-import { resolve, sentOf, weighLines } from './resolve.ts';
+import type { Course, Doing, Outcome, PlanRun, StepReport } from './report.ts';
+import { resolve, sentOf, weighLines, type Resolved } from './resolve.ts';
 import { rowsOf, type Row } from './rows.ts';
-import type { Effect, World } from './world.ts';
+import type { Effect, EffectKey, World } from './world.ts';
 
 /** How often a step decides again after being overtaken before it gives up. */
 const RETRIES = 8;
@@ -23,7 +25,7 @@ const ROWS_AT_ONCE = 16;
  * @throws whatever the world throws when a system can't be reached: the run may be begun again
  */
 export async function carryOut(run: PlanRun, world: World): Promise<Course> {
-  const known = new Map<string, RecordState>();
+  const known = new KnownRecords(run.given);
   const steps: StepReport[] = [];
   let state: Course['state'] = 'applied';
   for (const step of run.plan.steps) {
@@ -31,11 +33,11 @@ export async function carryOut(run: PlanRun, world: World): Promise<Course> {
       steps.push(waiting(step));
       continue;
     }
-    const turn = { step, run, world, known, late: new Map<string, Promise<unknown>>() };
+    const doing = { step, run, world, known, late: new Map<string, Promise<unknown>>() };
     const reports =
       step.repeat === undefined
-        ? [await carryOutStep({ ...turn, row: undefined, values: run.values })]
-        : await carryOutRows(turn, step.repeat);
+        ? [await carryOutStep({ ...doing, row: undefined, values: run.values })]
+        : await carryOutRows(doing, step.repeat);
     steps.push(...reports);
     state = stateAfter(reports);
     if (reports.some(({ outcome }) => outcome === 'stopped')) break;
@@ -61,24 +63,24 @@ const waiting = (step: Step): StepReport => ({
 async function takeAllBack(steps: StepReport[], world: World): Promise<void> {
   for (const report of steps.toReversed()) {
     if (!['created', 'updated', 'deleted'].includes(report.outcome)) continue;
-    const undone = await world.undo(effectKey(report.step, report.row));
+    const undone = await world.undo(keyOf(report.step, report.row));
     if (undone.done) report.outcome = 'taken back';
     report.why = undone.words;
   }
 }
 
-async function carryOutRows(turn: Omit<Turn, 'row' | 'values'>, group: string): Promise<StepReport[]> {
-  const { step, run } = turn;
+async function carryOutRows(doing: Omit<Doing, 'row' | 'values'>, group: string): Promise<StepReport[]> {
+  const { step, run } = doing;
   const rows = rowsOf(
     group,
     run.fields.map(({ name }) => name),
     run.values,
   );
   const reports: StepReport[] = new Array<StepReport>(rows.length);
-  const chains = chained(rows.map(({ values }) => keysOf(step, values, run)));
+  const chains = chainsOf(rows.map(({ values }) => keysOf(step, values, run)));
   let next = 0;
   const work = async (): Promise<void> => {
-    for (let at = next++; at < chains.length; at = next++) await carryOutChain(turn, rows, chains[at]!, reports);
+    for (let at = next++; at < chains.length; at = next++) await carryOutChain(doing, rows, chains[at]!, reports);
   };
   // All rows come to rest before a trouble is passed on: nothing may be written after the turn has ended.
   const ends = await Promise.allSettled(Array.from({ length: Math.min(ROWS_AT_ONCE, chains.length) }, work));
@@ -92,57 +94,33 @@ async function carryOutRows(turn: Omit<Turn, 'row' | 'values'>, group: string): 
  * wrote nothing before a later one did is not asked anew: it would find what the later one made of the record.
  */
 async function carryOutChain(
-  turn: Omit<Turn, 'row' | 'values'>,
+  doing: Omit<Doing, 'row' | 'values'>,
   rows: readonly Row[],
   chain: readonly number[],
   reports: StepReport[],
 ): Promise<void> {
-  const { step, world, known } = turn;
-  const keyAt = (index: number): string => effectKey(step.id, rows[index]!.index);
-  const done = chain.length > 1 ? await world.settled(chain.map(keyAt)) : new Set<string>();
-  const lastDone = chain.findLastIndex((index) => done.has(keyAt(index)));
-  const passedOver = chain.filter((index, at) => at < lastDone && !done.has(keyAt(index)));
+  const { step, world, known } = doing;
+  const rowAt = (index: number): number => rows[index]!.index;
+  const done = chain.length > 1 ? await world.settledRows(step.id) : new Set<number>();
+  const lastDone = chain.findLastIndex((index) => done.has(rowAt(index)));
+  const passedOver = chain.filter((index, at) => at < lastDone && !done.has(rowAt(index)));
   for (const index of chain) {
     if (passedOver.includes(index)) continue;
     const { index: row, values } = rows[index]!;
-    reports[index] = await carryOutStep({ ...turn, row, values });
+    reports[index] = await carryOutStep({ ...doing, row, values });
   }
-  const record = known.get(keyAt(chain[Math.max(0, lastDone)]!));
+  const record = known.of(step.id, rowAt(chain[Math.max(0, lastDone)]!));
   for (const index of passedOver) {
-    const { index: row } = rows[index]!;
-    if (record) known.set(keyAt(index), record);
+    const row = rowAt(index);
+    if (record) known.set(step.id, row, record);
     const same = record ? { verdict: 'one' as const, record: { id: record.id } } : {};
-    reports[index] = {
-      step: step.id,
-      row,
-      system: step.system,
-      entity: step.entity,
-      outcome: 'unchanged',
-      changes: [],
-      ...same,
-    };
+    const { system, entity } = step;
+    reports[index] = { step: step.id, row, system, entity, outcome: 'unchanged', changes: [], ...same };
   }
 }
 
-/** Groups rows that share a key into chains, each in order; the same person twice in one submission is one record. */
-function chained(keys: readonly string[][]): number[][] {
-  const chainOf = new Map<string, number[]>();
-  const chains = new Set<number[]>();
-  keys.forEach((mine, index) => {
-    const shared = [...new Set(mine.flatMap((key) => chainOf.get(key) ?? []))].length > 0;
-    const joined = shared ? [...new Set(mine.flatMap((key) => (chainOf.has(key) ? [chainOf.get(key)!] : [])))] : [];
-    const chain = [...joined.flat(), index].sort((a, b) => a - b);
-    for (const old of joined) chains.delete(old);
-    chains.add(chain);
-    for (const key of mine) chainOf.set(key, chain);
-    // Keys of rows that came along lead to the joined chain from now on.
-    for (const [key, held] of chainOf) if (joined.includes(held)) chainOf.set(key, chain);
-  });
-  return [...chains];
-}
-
-async function carryOutStep(turn: Turn): Promise<StepReport> {
-  const { step, row, run } = turn;
+async function carryOutStep(doing: Doing): Promise<StepReport> {
+  const { step, row, run } = doing;
   const report: StepReport = {
     step: step.id,
     ...(row === undefined ? {} : { row }),
@@ -154,15 +132,16 @@ async function carryOutStep(turn: Turn): Promise<StepReport> {
   const schema = run.schemas.get(step.system);
   const entity = schema && entityOf(schema, step.entity);
   if (!entity) return { ...report, why: `${step.entity} can't be seen in the system` };
-  const condition = holds(step.condition, turn.values, run.fields);
+  const condition = holds(step.condition, doing.values, run.fields);
   if (!condition.ok) return { ...report, why: `The condition of this step: ${condition.reason}` };
   if (!condition.holds) return { ...report, outcome: 'skipped', why: 'its condition does not hold' };
-  const lines = await evaluateLines(turn, entity, report);
+  const { lines, lookups } = await evaluateLines(doing, entity);
+  const begun = lookups ? { ...report, lookups } : report;
   const problems = lines.flatMap((line) => line.problem ?? []);
-  if (problems.length > 0) return { ...report, why: problems.join('; ') };
+  if (problems.length > 0) return { ...begun, why: problems.join('; ') };
 
-  return inTurn(turn, lateLanesOf(step, entity, lines, run.recognitions), () =>
-    decideAndWrite(turn, entity, lines, report),
+  return inTurn(doing, lateLanesOf(step, entity, lines, run.recognitions), () =>
+    decideAndWrite(doing, entity, lines, begun),
   );
 }
 
@@ -170,7 +149,7 @@ async function carryOutStep(turn: Turn): Promise<StepReport> {
  * Rows that turn out to be about one record only now are done one after another, and nobody else's submission is at
  * work on it meanwhile.
  */
-async function inTurn<T>({ world, late }: Turn, lanes: readonly string[], work: () => Promise<T>): Promise<T> {
+async function inTurn<T>({ world, late }: Doing, lanes: readonly string[], work: () => Promise<T>): Promise<T> {
   if (lanes.length === 0) return work();
   const before = Promise.allSettled(lanes.map((lane) => late.get(lane)));
   const mine = before.then(async () => {
@@ -181,45 +160,62 @@ async function inTurn<T>({ world, late }: Turn, lanes: readonly string[], work: 
   return mine;
 }
 
-async function decideAndWrite(turn: Turn, entity: Entity, lines: LineValue[], report: StepReport): Promise<StepReport> {
-  const { step, row, world, known } = turn;
-  const key = effectKey(step.id, row);
+async function decideAndWrite(
+  doing: Doing,
+  entity: Entity,
+  lines: readonly LineValue[],
+  report: StepReport,
+): Promise<StepReport> {
+  const { step, row, world, known } = doing;
   let effect: Effect = { state: 'overtaken' };
+  let resolved: Resolved | undefined;
   for (let attempt = 0; effect.state === 'overtaken' && attempt < RETRIES; attempt += 1) {
-    // `decide` isn't called when the world has an intent of an earlier attempt; then the report is filled from it.
-    effect = await world.effect(key, () => resolve(turn, entity, lines, report));
+    // Isn't asked when the world has an intent of an earlier attempt; then the report is filled from that.
+    resolved = undefined;
+    effect = await world.effect(keyOf(step.id, row), async () => {
+      resolved = await resolve(doing, entity, lines);
+      return resolved.intent;
+    });
   }
   if (effect.state === 'overtaken')
     return { ...report, outcome: 'failed', why: 'the record kept changing under our hands' };
-  const done = conclude(report, effect, entity, lines);
-  if ('record' in effect && effect.record && done.outcome !== 'deleted') known.set(key, effect.record);
+  const done = conclude({ ...report, ...resolved?.found }, effect, entity, lines);
+  if ('record' in effect && effect.record && done.outcome !== 'deleted') known.set(step.id, row, effect.record);
   return done;
 }
+
+const keyOf = (step: string, row: number | undefined): EffectKey => (row === undefined ? { step } : { step, row });
 
 /** Lookups a line may need one after another before its value is known. */
 const QUESTIONS = 20;
 
-/** Evaluates all lines that count; what a line looks up in the system is asked, each question once. */
-async function evaluateLines(turn: Turn, entity: Entity, report: StepReport): Promise<LineValue[]> {
-  const { step, run, values } = turn;
+/**
+ * Evaluates all lines that count; what a line looks up in the system is asked, each question once.
+ * @returns their values, and what was found by the questions where any was asked
+ */
+async function evaluateLines(
+  doing: Doing,
+  entity: Entity,
+): Promise<{ lines: LineValue[]; lookups?: Record<string, string[]> }> {
+  const { step, run, values, known, row } = doing;
   const answers = new Map<string, string[]>();
   const context = {
     fields: run.fields,
     ...(run.zone === undefined ? {} : { zone: run.zone }),
     answers,
-    record: (id: string, of?: 'first') => recordFor(turn, id, of),
+    record: (id: string, of?: 'first') => known.seenFrom(row, id, of),
   };
-  const evaluated: LineValue[] = [];
+  const lines: LineValue[] = [];
   for (const line of standingLines(step)) {
     const field = fieldOf(entity, line.field);
     if (!field) {
       const problem = `${entity.label} has no field “${line.field}”`;
-      evaluated.push({ line, came: [], treated: null, sent: null, losses: [], problem });
+      lines.push({ line, came: [], treated: null, sent: null, losses: [], problem });
       continue;
     }
     let value = evaluateLine(line, values, field, context);
     for (let asked = 0; value.asks && asked < QUESTIONS; asked += 1) {
-      const found = await lookUp(value.asks, turn);
+      const found = await lookUp(value.asks, doing);
       if (typeof found === 'string') {
         value = { ...value, problem: `${field.label}: ${found}` };
         break;
@@ -230,16 +226,15 @@ async function evaluateLines(turn: Turn, entity: Entity, report: StepReport): Pr
       );
       value = evaluateLine(line, values, field, context);
     }
-    evaluated.push(value);
+    lines.push(value);
   }
-  if (answers.size > 0) report.lookups = Object.fromEntries(answers);
-  return evaluated;
+  return answers.size === 0 ? { lines } : { lines, lookups: Object.fromEntries(answers) };
 }
 
 /** Asks the system a line's question. @returns at most two records, or why it can't be asked */
-async function lookUp({ entity, by, text }: Question, turn: Turn): Promise<RecordState[] | string> {
-  const { system } = turn.step;
-  const among = entityOf(turn.run.schemas.get(system) ?? { entities: [] }, entity);
+async function lookUp({ entity, by, text }: Question, { step, run, world }: Doing): Promise<RecordState[] | string> {
+  const { system } = step;
+  const among = entityOf(run.schemas.get(system) ?? { entities: [] }, entity);
   const field = among && fieldOf(among, by);
   if (!field) return `${entity} has no field “${by}” to look in`;
   const numeric = field.type === 'integer' || field.type === 'number';
@@ -247,7 +242,7 @@ async function lookUp({ entity, by, text }: Question, turn: Turn): Promise<Recor
   const criterion = numeric
     ? { field: by, value: isSafeNumber(text) ? Number(text) : text, folded: false }
     : { field: by, value: text, folded: field.type !== 'id' && field.type !== 'reference' };
-  return turn.world.find({ system, entity }, [criterion], 2);
+  return world.find({ system, entity }, [criterion], 2);
 }
 
 const DONE = { create: 'created', update: 'updated', delete: 'deleted' } as const;
@@ -269,21 +264,22 @@ function conclude(
   report: StepReport,
   effect: Exclude<Effect, { state: 'overtaken' }>,
   entity: Entity,
-  lines: LineValue[],
+  lines: readonly LineValue[],
 ): StepReport {
   const { intent } = effect;
-  if (effect.state === 'nothing to write') {
-    if (effect.record) report.record = { id: effect.record.id };
-    return report;
-  }
-  if (report.changes.length === 0 && intent.kind !== 'none' && intent.kind !== 'delete') {
-    report.verdict = intent.kind === 'create' ? 'none' : 'one';
-    weighLines(entity, lines, intent.kind === 'update' ? intent.record : undefined, report);
-  }
-  if (effect.state === 'unclear') return { ...report, ...askedWhetherMade(effect.records, lines) };
+  if (effect.state === 'nothing to write')
+    return effect.record ? { ...report, record: { id: effect.record.id } } : report;
+  const fromBefore = report.changes.length === 0 && intent.kind !== 'none' && intent.kind !== 'delete';
+  const told: StepReport = fromBefore
+    ? {
+        ...report,
+        verdict: intent.kind === 'create' ? 'none' : 'one',
+        changes: weighLines(entity, lines, intent.kind === 'update' ? intent.record : undefined).changes,
+      }
+    : report;
+  if (effect.state === 'unclear') return { ...told, ...askedWhetherMade(effect.records, lines) };
   if (effect.state === 'refused')
-    return { ...report, outcome: 'refused', refusal: effect.refusal, why: effect.refusal.words };
-  if (intent.kind !== 'none') report.outcome = DONE[intent.kind];
-  report.record = { id: effect.record.id };
-  return report;
+    return { ...told, outcome: 'refused', refusal: effect.refusal, why: effect.refusal.words };
+  const outcome = intent.kind === 'none' ? told.outcome : DONE[intent.kind];
+  return { ...told, outcome, record: { id: effect.record.id } };
 }

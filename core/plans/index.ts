@@ -2,6 +2,7 @@ export * from './alike.ts';
 export * from './bounds.ts';
 export * from './carry-out.ts';
 export * from './in-words.ts';
+export * from './known-records.ts';
 export * from './links.ts';
 export * from './model.ts';
 export * from './reach.ts';

@@ -35,11 +35,7 @@ export interface KeyContext {
 }
 
 /** By what a step would look for the records it may be about, as texts, for one submission or one row of it. */
-export function keysOf(
-  step: Step,
-  values: Record<string, string | string[]>,
-  { fields, schemas, recognitions }: KeyContext,
-): string[] {
+export function keysOf(step: Step, values: Values, { fields, schemas, recognitions }: KeyContext): string[] {
   const schema = schemas.get(step.system);
   const entity = schema && entityOf(schema, step.entity);
   if (!entity) return [];
@@ -114,7 +110,7 @@ function closely(step: Target, recognition: Recognition, entity: Entity, lines: 
  */
 export function lanesOf(
   { plan, fields }: { plan: Plan; fields: LineContext['fields'] },
-  values: Record<string, string | string[]>,
+  values: Values,
   schemas: ReadonlyMap<string, Schema>,
   recognitions: Recognitions = new Map(),
 ): string[] {

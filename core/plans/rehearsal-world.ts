@@ -1,6 +1,7 @@
 import { isBlank } from '../values/index.ts';
+import { effectKey } from './report.ts';
 import { entityOf, mustBeGiven, type RecordState, type Schema, type Values } from '../schema/index.ts';
-import type { Criterion, Effect, Intent, Refusal, Target, Weighing, World } from './world.ts';
+import type { Criterion, Effect, EffectKey, Intent, Refusal, Target, Weighing, World } from './world.ts';
 
 /** What a rehearsal may ask of the real systems: reading only. */
 export type ReadOnlyWorld = Pick<World, 'find' | 'read' | 'weigh'>;
@@ -11,7 +12,7 @@ export type ReadOnlyWorld = Pick<World, 'find' | 'read' | 'weigh'>;
  */
 export class RehearsalWorld implements World {
   private readonly written = new Map<string, Written>();
-  private readonly effects = new Map<string, { at: string; before: Written | undefined }>();
+  private readonly effects = new Map<string, { key: EffectKey; at: string; before: Written | undefined }>();
   private made = 0;
 
   /** @param schemas what systems are known to insist on; without them every write is taken */
@@ -49,7 +50,7 @@ export class RehearsalWorld implements World {
   /** Nobody else is in a rehearsal's world. */
   async hold(): Promise<void> {}
 
-  async effect(key: string, decide: () => Promise<Intent>): Promise<Effect> {
+  async effect(key: EffectKey, decide: () => Promise<Intent>): Promise<Effect> {
     const intent = await decide();
     if (intent.kind === 'none') {
       return intent.record
@@ -62,7 +63,7 @@ export class RehearsalWorld implements World {
     const values = intent.kind === 'delete' ? before.values : { ...before.values, ...intent.values };
     const record: Written = { ...before, values, target: intent.target, gone: intent.kind === 'delete' };
     const at = keyOf(intent.target, record.id);
-    this.effects.set(key, { at, before: this.written.get(at) });
+    this.effects.set(nameOf(key), { key, at, before: this.written.get(at) });
     this.written.set(at, record);
     return { state: 'written', intent, record };
   }
@@ -82,16 +83,16 @@ export class RehearsalWorld implements World {
     return { kind: 'values', words, fields: missing.map(({ name }) => ({ field: name, words: 'must be given' })) };
   }
 
-  async settled(keys: readonly string[]): Promise<ReadonlySet<string>> {
-    return new Set(keys.filter((key) => this.effects.has(key)));
+  async settledRows(step: string): Promise<ReadonlySet<number>> {
+    return new Set([...this.effects.values()].flatMap(({ key }) => (key.step === step ? (key.row ?? []) : [])));
   }
 
-  async undo(key: string): Promise<{ done: boolean; words: string }> {
-    const effect = this.effects.get(key);
+  async undo(key: EffectKey): Promise<{ done: boolean; words: string }> {
+    const effect = this.effects.get(nameOf(key));
     if (!effect) return { done: false, words: 'There is nothing to take back.' };
     if (effect.before) this.written.set(effect.at, effect.before);
     else this.written.delete(effect.at);
-    this.effects.delete(key);
+    this.effects.delete(nameOf(key));
     return { done: true, words: 'would be taken back' };
   }
 }
@@ -102,6 +103,7 @@ interface Written extends RecordState {
   gone: boolean;
 }
 
+const nameOf = ({ step, row }: EffectKey): string => effectKey(step, row);
 const keyOf = (target: Target, id: string): string => `${target.system}/${target.entity}/${id}`;
 const sameTarget = (a: Target, b: Target): boolean => a.system === b.system && a.entity === b.entity;
 

@@ -1,6 +1,7 @@
 import type { LineContext } from '../mapping/index.ts';
 import type { Weighed } from '../recognition/index.ts';
 import type { RecordState, Schema, Value, Values } from '../schema/index.ts';
+import type { KnownRecords } from './known-records.ts';
 import type { IntakeDocument, Plan, Step } from './model.ts';
 import type { Recognitions } from './recognise.ts';
 import type { Refusal, World } from './world.ts';
@@ -12,8 +13,11 @@ export interface PlanRun {
   fields: LineContext['fields'];
   /** Where moments without a zone were meant. */
   zone?: string;
-  values: Record<string, string | string[]>;
-  /** A person's answers from Review, by effect: the step's id, with `#row` where it repeats. */
+  /** Texts as a person typed them, read by the lines' settings; numbers, and yes or no, are taken as they are. */
+  values: Values;
+  /** Records that the run begins with, by a name that lines and steps refer to as they do to an earlier step. */
+  given?: ReadonlyMap<string, RecordState>;
+  /** A person's answers from Review, by `effectKey`. */
   answers?: Record<string, Answer>;
   /** Schemas by system id. */
   schemas: ReadonlyMap<string, Schema>;
@@ -92,34 +96,18 @@ export interface Course {
 /** How many records a question shows at most. */
 export const CANDIDATES = 10;
 
-/** The effect of a step, or of one of its rows, within a submission: stable over every time the plan is run. */
+/** An effect's name, under which answers and records found are kept: the step's id, with `#row` where it repeats. */
 export const effectKey = (step: string, row?: number): string => (row === undefined ? step : `${step}#${row}`);
 
 /** One doing of a step: the whole of it, or one row. */
-export interface Turn {
+export interface Doing {
   step: Step;
   row: number | undefined;
   values: PlanRun['values'];
   run: PlanRun;
   world: World;
-  /** What earlier steps found or made, by effect. */
-  known: Map<string, RecordState>;
+  /** What earlier steps found or made. */
+  known: KnownRecords;
   /** The newest doing of this step that is about a record known by a late lane (`lateLanesOf`), by lane. */
   late: Map<string, Promise<unknown>>;
-}
-/**
- * What an earlier step found or made, seen from a turn: the same row's where that step repeats too, or that of its
- * first row that has one.
- */
-export function recordFor({ known, row }: Turn, step: string, of?: 'first'): RecordState | undefined {
-  if (of === 'first') return firstRowOf(known, step);
-  return (row === undefined ? undefined : known.get(effectKey(step, row))) ?? known.get(step);
-}
-
-function firstRowOf(known: ReadonlyMap<string, RecordState>, step: string): RecordState | undefined {
-  const rows = [...known.keys()].flatMap((key) => {
-    const row = key.startsWith(`${step}#`) ? Number(key.slice(step.length + 1)) : NaN;
-    return Number.isInteger(row) ? [row] : [];
-  });
-  return rows.length === 0 ? undefined : known.get(effectKey(step, Math.min(...rows)));
 }

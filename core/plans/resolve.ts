@@ -3,167 +3,146 @@ import { fieldOf, type Entity, type RecordState, type Value, type Values } from 
 import { isBlank } from '../values/index.ts';
 import { alwaysNew, type Step } from './model.ts';
 import { criteriaOf } from './recognise.ts';
-import { CANDIDATES, effectKey, recordFor, type FieldChange, type StepReport, type Turn } from './report.ts';
+import { CANDIDATES, effectKey, type Doing, type FieldChange, type StepReport } from './report.ts';
 import type { Intent } from './world.ts';
 
-/** Answers the three questions; notes verdict, candidates and outcome in the report and returns the intent. */
-export async function resolve(turn: Turn, entity: Entity, lines: LineValue[], report: StepReport): Promise<Intent> {
-  const { step, run, world } = turn;
-  const target = { system: step.system, entity: step.entity };
-  const answer = run.answers?.[effectKey(step.id, turn.row)];
-  delete report.candidates;
-  delete report.recognisedBy;
-  delete report.weighed;
-  delete report.sent;
+/** What a step has made up its mind to do, and what its report tells of how it came to that. */
+export interface Resolved {
+  intent: Intent;
+  found: Partial<StepReport>;
+}
+
+type Lines = readonly LineValue[];
+
+/** Answers the three questions: which record, what if none, one or several are found, and which values. */
+export async function resolve(doing: Doing, entity: Entity, lines: Lines): Promise<Resolved> {
+  const { step, row, run, world } = doing;
+  const answer = run.answers?.[effectKey(step.id, row)];
   if (answer && 'record' in answer) {
-    const record = await world.read(target, answer.record);
-    report.verdict = 'one';
-    if (record) return update(step, entity, lines, record, report);
-    report.outcome = 'asked';
-    report.why = 'the record that was chosen is no longer there';
-    return { kind: 'none' };
+    const record = await world.read({ system: step.system, entity: step.entity }, answer.record);
+    if (record) return telling({ verdict: 'one' }, update(step, entity, lines, record));
+    const why = 'the record that was chosen is no longer there';
+    return { intent: { kind: 'none' }, found: { verdict: 'one', outcome: 'asked', why } };
   }
-  if (step.record) return givenRecord(turn, entity, lines, report);
-  if (alwaysNew(step) || (answer && 'anew' in answer)) {
-    report.verdict = 'new';
-    return create(step, entity, lines, report);
+  if (step.record) return givenRecord(doing, entity, lines);
+  if (alwaysNew(step) || (answer && 'anew' in answer)) return telling({ verdict: 'new' }, create(step, entity, lines));
+  return recognise(doing, entity, lines);
+}
+
+/** Adds to what is told of a resolution; what it says itself stands. */
+const telling = (more: Partial<StepReport>, { intent, found }: Resolved): Resolved => ({
+  intent,
+  found: { ...more, ...found },
+});
+
+/** The first key that finds something decides; where none does, the evidence of all values together. */
+async function recognise(doing: Doing, entity: Entity, lines: Lines): Promise<Resolved> {
+  const { step, world } = doing;
+  for (const key of step.recognise) {
+    const criteria = criteriaOf(key, entity, lines);
+    if (!criteria) continue;
+    const records = await world.find({ system: step.system, entity: step.entity }, criteria, CANDIDATES);
+    const [first] = records;
+    if (!first) continue;
+    const recognisedBy = key.fields;
+    if (records.length === 1) return telling({ verdict: 'one', recognisedBy }, oneFound(step, entity, lines, first));
+    const many = records.length === CANDIDATES ? 'many' : records.length;
+    return telling(
+      { verdict: 'several', recognisedBy, candidates: records, sent: sentOf(lines) },
+      withoutWriting(step.whenSeveral, `${many} records fit`),
+    );
   }
-  const found = await recognise(turn, entity, lines, report);
-  report.verdict = found.length === 0 ? 'none' : found.length === 1 ? 'one' : 'several';
-  const [only] = found;
-  if (found.length > 1) {
-    report.candidates = found;
-    report.sent = sentOf(lines);
-    const many = found.length === CANDIDATES ? 'many' : found.length;
-    return withoutWriting(report, step.whenSeveral, `${many} records fit`);
-  }
-  if (only) return oneFound(step, entity, lines, only, report);
-  return step.evidence ? byEvidence(turn, entity, lines, report) : noneFound(step, entity, lines, report);
+  return step.evidence
+    ? byEvidence(doing, entity, lines)
+    : telling({ verdict: 'none' }, noneFound(step, entity, lines));
 }
 
 /** No exact key has found anything: what the values say together decides, or somebody is asked. */
-async function byEvidence(turn: Turn, entity: Entity, lines: LineValue[], report: StepReport): Promise<Intent> {
-  const { step, world } = turn;
-  const values = sentOf(lines);
-  const weighing = await world.weigh({ system: step.system, entity: step.entity }, values, CANDIDATES);
+async function byEvidence({ step, world }: Doing, entity: Entity, lines: Lines): Promise<Resolved> {
+  const sent = sentOf(lines);
+  const weighing = await world.weigh({ system: step.system, entity: step.entity }, sent, CANDIDATES);
   if (!weighing) {
-    report.outcome = 'failed';
-    report.why = `it isn't set up yet how a ${entity.label} is recognised by evidence`;
-    return { kind: 'none' };
+    const why = `it isn't set up yet how a ${entity.label} is recognised by evidence`;
+    return { intent: { kind: 'none' }, found: { verdict: 'none', outcome: 'failed', why } };
   }
-  const { verdict, records, weighed } = weighing;
-  if (weighed.length > 0) report.weighed = weighed;
+  const { verdict, records } = weighing;
+  const weighed = weighing.weighed.length > 0 ? { weighed: weighing.weighed } : {};
   const [likeliest] = records;
-  if (verdict === 'same' && likeliest) {
-    report.verdict = 'one';
-    return oneFound(step, entity, lines, likeliest, report);
-  }
-  if (verdict === 'different') {
-    report.verdict = 'none';
-    return noneFound(step, entity, lines, report);
-  }
-  report.verdict = 'unsure';
-  report.candidates = records;
-  report.sent = values;
+  if (verdict === 'same' && likeliest)
+    return telling({ verdict: 'one', ...weighed }, oneFound(step, entity, lines, likeliest));
+  if (verdict === 'different') return telling({ verdict: 'none', ...weighed }, noneFound(step, entity, lines));
   const why = records.length === 1 ? 'it may be somebody known' : `it may be one of ${records.length} known ones`;
-  return withoutWriting(report, step.whenSeveral, why);
+  return telling({ verdict: 'unsure', ...weighed, candidates: records, sent }, withoutWriting(step.whenSeveral, why));
 }
 
 /** The values that the lines come to, by field. */
-export function sentOf(lines: readonly LineValue[]): Values {
+export function sentOf(lines: Lines): Values {
   const values: Values = {};
   for (const { line, sent } of lines) if (!isBlank(sent)) values[line.field] ??= sent;
   return values;
 }
 
 /** The record is that of an earlier step, or the one whose id the submission names. */
-async function givenRecord(turn: Turn, entity: Entity, lines: LineValue[], report: StepReport): Promise<Intent> {
-  const { step, values, world } = turn;
+async function givenRecord(
+  { step, row, values, known, world }: Doing,
+  entity: Entity,
+  lines: Lines,
+): Promise<Resolved> {
   const { by, step: earlier = '', field = '' } = step.record!;
   const said = values[field];
-  const id = by === 'step' ? recordFor(turn, earlier)?.id : isBlank(said) ? undefined : String(said).trim();
+  const id = by === 'step' ? known.seenFrom(row, earlier)?.id : isBlank(said) ? undefined : String(said).trim();
   const record = id === undefined ? undefined : await world.read({ system: step.system, entity: step.entity }, id);
-  report.verdict = record ? 'one' : 'none';
-  if (record) return oneFound(step, entity, lines, record, report);
-  if (by === 'step') {
-    const why =
-      id === undefined ? 'the earlier step has no record' : 'the record of the earlier step is no longer there';
-    return withoutWriting(report, 'skip', why);
-  }
-  return noneFound(step, entity, lines, report);
+  if (record) return telling({ verdict: 'one' }, oneFound(step, entity, lines, record));
+  if (by === 'field') return telling({ verdict: 'none' }, noneFound(step, entity, lines));
+  const why = id === undefined ? 'the earlier step has no record' : 'the record of the earlier step is no longer there';
+  return telling({ verdict: 'none' }, withoutWriting('skip', why));
 }
 
-function oneFound(step: Step, entity: Entity, lines: LineValue[], record: RecordState, report: StepReport): Intent {
-  if (step.whenOne === 'update') return update(step, entity, lines, record, report);
-  if (step.whenOne === 'delete') {
-    report.outcome = 'deleted';
-    report.record = { id: record.id };
-    return { kind: 'delete', target: { system: step.system, entity: step.entity }, record };
-  }
-  if (step.whenOne === 'ask') report.candidates = [record];
-  return withoutWriting(report, step.whenOne, 'a record fits', record);
+function oneFound(step: Step, entity: Entity, lines: Lines, record: RecordState): Resolved {
+  if (step.whenOne === 'update') return update(step, entity, lines, record);
+  if (step.whenOne === 'delete')
+    return {
+      intent: { kind: 'delete', target: { system: step.system, entity: step.entity }, record },
+      found: { outcome: 'deleted', record: { id: record.id } },
+    };
+  const { intent, found } = withoutWriting(step.whenOne, 'a record fits');
+  if (step.whenOne === 'ask') return { intent, found: { ...found, candidates: [record] } };
+  return step.whenOne === 'leave' ? { intent: { kind: 'none', record }, found } : { intent, found };
 }
 
-function noneFound(step: Step, entity: Entity, lines: LineValue[], report: StepReport): Intent {
-  if (step.whenNone === 'create') return create(step, entity, lines, report);
-  return withoutWriting(report, step.whenNone, 'no record fits');
+function noneFound(step: Step, entity: Entity, lines: Lines): Resolved {
+  if (step.whenNone === 'create') return create(step, entity, lines);
+  return withoutWriting(step.whenNone, 'no record fits');
 }
 
-function withoutWriting(
-  report: StepReport,
-  what: 'ask' | 'skip' | 'stop' | 'leave',
-  why: string,
-  record?: RecordState,
-): Intent {
-  report.outcome = ({ ask: 'asked', skip: 'skipped', stop: 'stopped', leave: 'left' } as const)[what];
-  report.why = why;
-  return record && what === 'leave' ? { kind: 'none', record } : { kind: 'none' };
+function withoutWriting(what: 'ask' | 'skip' | 'stop' | 'leave', why: string): Resolved {
+  const outcome = ({ ask: 'asked', skip: 'skipped', stop: 'stopped', leave: 'left' } as const)[what];
+  return { intent: { kind: 'none' }, found: { outcome, why } };
 }
 
-async function recognise(
-  { step, world }: Turn,
-  entity: Entity,
-  lines: LineValue[],
-  report: StepReport,
-): Promise<RecordState[]> {
-  for (const key of step.recognise) {
-    const criteria = criteriaOf(key, entity, lines);
-    if (!criteria) continue;
-    const found = await world.find({ system: step.system, entity: step.entity }, criteria, CANDIDATES);
-    if (found.length > 0) {
-      report.recognisedBy = key.fields;
-      return found;
-    }
-  }
-  return [];
+function create(step: Step, entity: Entity, lines: Lines): Resolved {
+  const { values, changes } = weighLines(entity, lines, undefined);
+  const target = { system: step.system, entity: step.entity };
+  return { intent: { kind: 'create', target, values }, found: { outcome: 'created', changes } };
 }
 
-function create(step: Step, entity: Entity, lines: LineValue[], report: StepReport): Intent {
-  const values = weighLines(entity, lines, undefined, report);
-  report.outcome = 'created';
-  return { kind: 'create', target: { system: step.system, entity: step.entity }, values };
+function update(step: Step, entity: Entity, lines: Lines, record: RecordState): Resolved {
+  const { values, changes } = weighLines(entity, lines, record);
+  const told = { changes, record: { id: record.id } };
+  if (Object.keys(values).length === 0)
+    return { intent: { kind: 'none', record }, found: { ...told, outcome: 'unchanged' } };
+  const target = { system: step.system, entity: step.entity };
+  return { intent: { kind: 'update', target, record, values }, found: { ...told, outcome: 'updated' } };
 }
 
-function update(step: Step, entity: Entity, lines: LineValue[], record: RecordState, report: StepReport): Intent {
-  const values = weighLines(entity, lines, record, report);
-  report.record = { id: record.id };
-  if (Object.keys(values).length === 0) {
-    report.outcome = 'unchanged';
-    return { kind: 'none', record };
-  }
-  report.outcome = 'updated';
-  return { kind: 'update', target: { system: step.system, entity: step.entity }, record, values };
-}
-
-/** The values to write; every line, written or not, leaves its mark in the report. */
+/** The values to write, and what is told of every line, written or not. @param record undefined for a new one */
 export function weighLines(
   entity: Entity,
-  lines: LineValue[],
+  lines: Lines,
   record: RecordState | undefined,
-  report: StepReport,
-): Record<string, Value> {
+): { values: Values; changes: FieldChange[] } {
   const values: Record<string, Value> = {};
-  report.changes = lines.map((value) => {
+  const changes = lines.map((value) => {
     const field = fieldOf(entity, value.line.field)!;
     // A later line of the same step sees what an earlier one is about to write.
     const current = Object.hasOwn(values, field.name) ? values[field.name]! : record?.values[field.name];
@@ -171,7 +150,7 @@ export function weighLines(
     if (decision.write) values[field.name] = decision.value;
     return changeOf(value, field.label, record?.values[field.name] ?? null, decision);
   });
-  return values;
+  return { values, changes };
 }
 
 function changeOf(value: LineValue, label: string, before: Value, decision: ReturnType<typeof decide>): FieldChange {

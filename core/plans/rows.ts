@@ -1,12 +1,11 @@
+import type { Values } from '../schema/index.ts';
 import { isBlank } from '../values/index.ts';
-
-type Submitted = Record<string, string | string[]>;
 
 export interface Row {
   /** As it came, counted from 0. */
   index: number;
   /** The whole submission as this row sees it: its own values under the names of the form's first row. */
-  values: Submitted;
+  values: Values;
 }
 
 /** The row a name belongs to and what follows it: `[0][qty]` of `items` is row 0, `[qty]`. */
@@ -21,11 +20,11 @@ export function rowNamed(group: string, name: string): { index: number; rest: st
  * row; each row's values are put under those names, and no other row's are seen.
  * @param names the form's fields, which tell the number of the first row; 0 when none belongs to the group
  */
-export function rowsOf(group: string, names: readonly string[], submitted: Submitted): Row[] {
+export function rowsOf(group: string, names: readonly string[], submitted: Values): Row[] {
   const first = Math.min(...names.flatMap((name) => rowNamed(group, name)?.index ?? []), Infinity);
   const template = first === Infinity ? 0 : first;
-  const shared: Submitted = {};
-  const rows = new Map<number, Submitted>();
+  const shared: Values = {};
+  const rows = new Map<number, Values>();
   for (const [name, value] of Object.entries(submitted)) {
     const row = rowNamed(group, name);
     if (!row) {

@@ -271,7 +271,8 @@ it('a rehearsal refuses what the system would insist on', async () => {
   const schemas = schemasOf(entity);
   const world = new RehearsalWorld(new MemoryWorld(), schemas);
   const target = { system: [...schemas.keys()][0]!, entity: 'Things' };
-  const create = async (values: Values) => world.effect('k', async () => ({ kind: 'create', target, values }));
+  const create = async (values: Values) =>
+    world.effect({ step: 'k' }, async () => ({ kind: 'create', target, values }));
   expect(await create({ note: 'x' })).toMatchObject({ state: 'refused', refusal: { words: 'Name must be given' } });
   expect(await create({ name: 'x' })).toMatchObject({ state: 'written' });
 });

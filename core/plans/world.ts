@@ -40,6 +40,16 @@ export interface Refusal {
   status?: number;
 }
 
+/**
+ * Which effect of a run it is: that of a step, or of one of the rows it is done for. The same for every time the run is
+ * begun again.
+ */
+export interface EffectKey {
+  step: string;
+  /** Counted from 0; absent where the step is done once. */
+  row?: number;
+}
+
 /** What evidence says of who is meant. */
 export interface Weighing {
   verdict: Verdict;
@@ -52,7 +62,7 @@ export interface Weighing {
  * The world a plan is carried out in. The engine's talks to systems and writes the ledger; the rehearsal's reads the
  * same systems and keeps writes in memory.
  *
- * Invariants: `effect` has its effect at most once per `key`, however often it is called, also after a crash: where
+ * Invariants: `effect` has its effect at most once per key, however often it is called, also after a crash: where
  * an earlier call got as far as an intent, that intent is settled and `decide` isn't asked again. What `effect`
  * wrote is seen by every later `find` and `read`.
  */
@@ -79,9 +89,9 @@ export interface World {
    * @throws when somebody else is at work on one of them; the run is begun again when they are done
    */
   hold(lanes: readonly string[]): Promise<void>;
-  effect(key: string, decide: () => Promise<Intent>): Promise<Effect>;
-  /** Which of these effects have been carried out before, e.g. by an attempt that a crash cut short. */
-  settled(keys: readonly string[]): Promise<ReadonlySet<string>>;
+  effect(key: EffectKey, decide: () => Promise<Intent>): Promise<Effect>;
+  /** Which rows of a step have been carried out before, e.g. by an attempt that a crash cut short. */
+  settledRows(step: string): Promise<ReadonlySet<number>>;
   /** Takes back what an effect of this run wrote, as far as nobody has changed it since; in words what came of it. */
-  undo(key: string): Promise<{ done: boolean; words: string }>;
+  undo(key: EffectKey): Promise<{ done: boolean; words: string }>;
 }

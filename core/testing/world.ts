@@ -1,4 +1,13 @@
-import type { Criterion, Effect, Intent, Target, Weighing, World } from '../plans/index.ts';
+import {
+  effectKey,
+  type Criterion,
+  type Effect,
+  type EffectKey,
+  type Intent,
+  type Target,
+  type Weighing,
+  type World,
+} from '../plans/index.ts';
 import { Recogniser, type Recognition } from '../recognition/index.ts';
 import type { Entity, Field, RecordState, Schema, Values } from '../schema/index.ts';
 
@@ -68,7 +77,8 @@ export class MemoryWorld implements World {
     this.held.push(...lanes);
   }
 
-  async effect(key: string, decide: () => Promise<Intent>): Promise<Effect> {
+  async effect({ step, row }: EffectKey, decide: () => Promise<Intent>): Promise<Effect> {
+    const key = effectKey(step, row);
     const before = this.effects.get(key);
     if (before) return before;
     const intent = await decide();
@@ -98,11 +108,13 @@ export class MemoryWorld implements World {
     return effect;
   }
 
-  async settled(keys: readonly string[]): Promise<ReadonlySet<string>> {
-    return new Set(keys.filter((key) => this.effects.has(key)));
+  async settledRows(step: string): Promise<ReadonlySet<number>> {
+    const rows = Array.from({ length: 250 }, (_, row) => row);
+    return new Set(rows.filter((row) => this.effects.has(effectKey(step, row))));
   }
 
-  async undo(key: string): Promise<{ done: boolean; words: string }> {
+  async undo({ step, row }: EffectKey): Promise<{ done: boolean; words: string }> {
+    const key = effectKey(step, row);
     const former = this.former.get(key);
     if (!former) return { done: false, words: 'There is nothing to take back.' };
     if (former.before) this.records.set(former.id, former.before);

@@ -71,7 +71,7 @@ function pairsOf(payload: object): [string, string][] {
   const flat = flattenPayload(payload, { fields: 500, depth: 8 });
   if (!flat.ok) throw new Error(flat.reason);
   return Object.entries(flat.values).flatMap(([name, value]) =>
-    [value].flat().map((text): [string, string] => [name, text]),
+    [value].flat().map((said): [string, string] => [name, String(said)]),
   );
 }
 

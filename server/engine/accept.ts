@@ -3,7 +3,7 @@ import { v7 as uuid } from 'uuid';
 import type { SubmittedValues } from '@zusammen/core/forms';
 import { titleOf } from '@zusammen/core/mapping';
 import { lanesOf } from '@zusammen/core/plans';
-import { Batcher, inTransaction, type Database } from '../store/index.ts';
+import { Batcher, BY_CONNECTION, inTransaction, type Database } from '../store/index.ts';
 import { laneHash } from './lane-hash.ts';
 import type { LiveIntake, LiveView } from './live.ts';
 
@@ -82,20 +82,28 @@ export class Acceptor {
   }
 }
 
-/** What a submission says, as a hash: the same for the same values in whatever order their names came. */
+/** What a submission says, as a hash: the same for the same values in whatever order their names came, and whether as numbers or as texts. */
 function fingerprintOf(values: SubmittedValues): Buffer {
-  const said = Object.entries(values).sort(([a], [b]) => (a < b ? -1 : 1));
+  const said = Object.entries(values)
+    .map(([name, value]) => [name, Array.isArray(value) ? value : String(value)] as const)
+    .sort(([a], [b]) => (a < b ? -1 : 1));
   return createHash('sha256').update(JSON.stringify(said)).digest().subarray(0, 16);
 }
 
 function commit(db: Database, rows: readonly Row[]): Promise<(Accepted | 'used otherwise')[]> {
   return inTransaction(db, async (query) => {
+    const begun = await query<{ id: number }>(
+      `INSERT INTO turns (kind, subject, actor, at)
+       VALUES ${rows.map(() => "('submission', ?, ?, ?)").join(', ')} RETURNING id`,
+      rows.flatMap(({ id, arrival }) => [id, BY_CONNECTION, arrival.receivedAt]),
+    );
     // On a key sent before, the row there stays and is returned; its id tells that it isn't ours.
     const stored = await query<{ seq: number; id: string; fingerprint: Buffer | null }>(
-      `INSERT INTO submissions (id, intake_id, version, state, label, submitted, via, idempotency_key, fingerprint, received_at, due_at)
-       VALUES ${rows.map(() => "(?, ?, ?, 'received', ?, ?, ?, ?, ?, ?, ?)").join(', ')}
+      `INSERT INTO submissions (seq, id, intake_id, version, state, label, submitted, via, idempotency_key, fingerprint, received_at, due_at)
+       VALUES ${rows.map(() => "(?, ?, ?, ?, 'received', ?, ?, ?, ?, ?, ?, ?)").join(', ')}
        ON DUPLICATE KEY UPDATE seq = seq RETURNING seq, id, fingerprint`,
-      rows.flatMap(({ id, intakeId, version, label, arrival, fingerprint }) => [
+      rows.flatMap(({ id, intakeId, version, label, arrival, fingerprint }, at) => [
+        begun[at]!.id,
         id,
         intakeId,
         version,
@@ -111,7 +119,9 @@ function commit(db: Database, rows: readonly Row[]): Promise<(Accepted | 'used o
     const lanes = rows.flatMap((row, at) =>
       stored[at]!.id === row.id ? row.lanes.map((lane) => [lane, stored[at]!.seq]) : [],
     );
-    if (lanes.length > 0) await query('INSERT INTO lanes (lane, seq) VALUES ?', [lanes]);
+    if (lanes.length > 0) await query('INSERT INTO lanes (lane, turn) VALUES ?', [lanes]);
+    const idle = begun.filter((_, at) => stored[at]!.id !== rows[at]!.id).map(({ id }) => id);
+    if (idle.length > 0) await query('DELETE FROM turns WHERE id IN (?)', [idle]);
     return rows.map((row, at) => {
       const { id, fingerprint } = stored[at]!;
       // What came before fingerprints were kept, or has been forgotten, can't be compared.

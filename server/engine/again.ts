@@ -1,6 +1,6 @@
 import { failureSignature, lanesOf, type Answer } from '@zusammen/core/plans';
 import { titleOf } from '@zusammen/core/mapping';
-import type { SubmittedValues } from '@zusammen/core/forms';
+import type { SubmittedValue, SubmittedValues } from '@zusammen/core/forms';
 import {
   intakeById,
   queueAgain,
@@ -18,7 +18,7 @@ export interface Again {
   /** Decisions from Review, by effect. */
   answers?: Record<string, Answer>;
   /** Values somebody put right, by the form's names; null takes a value away. What was there before is kept. */
-  values?: { changed: Record<string, string | string[] | null>; by: string };
+  values?: { changed: Record<string, SubmittedValue | null>; by: string };
   /** By the version that is live now, instead of the one it came in under. */
   underLive?: boolean;
 }
@@ -56,7 +56,7 @@ async function liveVersionOf(db: Database, { intakeId, version }: Submission): P
   return (await intakeById(db, intakeId))?.liveVersion ?? version;
 }
 
-function applied(values: SubmittedValues, changed: Record<string, string | string[] | null>): SubmittedValues {
+function applied(values: SubmittedValues, changed: Record<string, SubmittedValue | null>): SubmittedValues {
   const next = { ...values };
   for (const [name, value] of Object.entries(changed))
     if (value === null) delete next[name];

@@ -32,12 +32,16 @@ const INTAKE = uuid();
 const queue = (...lanes: string[]): Promise<number> => queueFor(INTAKE, ...lanes);
 const queueFor = (intake: string, ...lanes: string[]): Promise<number> =>
   inTransaction(db, async (query) => {
+    const [turn] = await query<{ id: number }>(
+      "INSERT INTO turns (kind, subject, actor, at) VALUES ('submission', '', 'test', ?) RETURNING id",
+      [now()],
+    );
     const [row] = await query<{ seq: number }>(
-      "INSERT INTO submissions (id, intake_id, version, state, label, submitted, via, received_at, due_at) VALUES (?, ?, 1, 'received', '', '{}', 'form', ?, ?) RETURNING seq",
-      [uuid(), intake, now(), now()],
+      "INSERT INTO submissions (seq, id, intake_id, version, state, label, submitted, via, received_at, due_at) VALUES (?, ?, ?, 1, 'received', '', '{}', 'form', ?, ?) RETURNING seq",
+      [turn!.id, uuid(), intake, now(), now()],
     );
     if (lanes.length > 0)
-      await query('INSERT INTO lanes (lane, seq) VALUES ?', [lanes.map((lane) => [laneHash(lane), row!.seq])]);
+      await query('INSERT INTO lanes (lane, turn) VALUES ?', [lanes.map((lane) => [laneHash(lane), row!.seq])]);
     return row!.seq;
   });
 const claim = async (worker = 'w', limit = 100): Promise<number[]> =>
@@ -102,7 +106,7 @@ describe('claiming', () => {
     await db.$client.query('UPDATE submissions SET due_at = ? WHERE seq = ?', [new Date(Date.now() + 60_000), seq]);
     const later = await queue('kathi');
     expect(await claim()).toEqual([later]);
-    await db.$client.query('INSERT INTO lanes (lane, seq) VALUES (?, ?)', [laneHash('kathi'), seq]);
+    await db.$client.query('INSERT INTO lanes (lane, turn) VALUES (?, ?)', [laneHash('kathi'), seq]);
     await db.$client.query('UPDATE submissions SET due_at = ? WHERE seq = ?', [now(), seq]);
     expect(await claim()).toEqual([]);
     await leave(later);
@@ -186,7 +190,7 @@ describe('what a dead process leaves', () => {
   it('keeps nobody waiting whom it can’t be tried before: a fresh one is begun while its lane is held elsewhere', async () => {
     const suspect = await queue('kathi');
     await inMinutes(0);
-    await db.$client.query('UPDATE lane_holders SET seq = seq + 1000000 WHERE seq = ?', [suspect]);
+    await db.$client.query('UPDATE lane_holders SET turn = turn + 1000000 WHERE turn = ?', [suspect]);
     const fresh = await queue();
     expect(await inMinutes(1)).toMatchObject({ claimed: [{ seq: fresh }], suspects: false });
   });

@@ -1,3 +1,4 @@
+import type { SubmittedValues } from '@zusammen/core/forms';
 import { inTransaction, type Database, type Query } from '../store/index.ts';
 
 /** A claimed submission as far as carrying it out needs it. */
@@ -7,7 +8,7 @@ export interface Claimed {
   intakeId: string;
   version: number;
   attempts: number;
-  values: Record<string, string | string[]>;
+  values: SubmittedValues;
   answers: Record<string, { record: string } | { anew: true }> | undefined;
   receivedAt: Date;
   /** Nobody has worked on it before, so nothing of it can stand in the ledger. */
@@ -103,13 +104,13 @@ export function claimDue(
 /** Those that are first in each of their lanes, and now hold them. */
 async function firstInLanes(query: Query, due: readonly Due[]): Promise<Due[]> {
   if (due.length === 0) return [];
-  const lanes = await query<Lane>('SELECT lane, seq FROM lanes WHERE seq IN (?) ORDER BY lane', [
+  const lanes = await query<Lane>('SELECT lane, turn FROM lanes WHERE turn IN (?) ORDER BY lane', [
     due.map(({ seq }) => seq),
   ]);
   const behind = await markBlocked(query, lanes);
   const lost = await holdLanes(
     query,
-    lanes.filter(({ seq }) => !behind.has(seq)),
+    lanes.filter(({ turn }) => !behind.has(turn)),
   );
   return due.filter(({ seq }) => !behind.has(seq) && !lost.has(seq));
 }
@@ -161,28 +162,28 @@ function dueOf(query: Query, intake: string, limit: number, now: Date, except: r
 
 interface Lane {
   lane: Buffer;
-  seq: number;
+  turn: number;
 }
 
 /** Finds who stands behind an earlier one, and marks them. @returns their places in the order of arrival */
 async function markBlocked(query: Query, lanes: readonly Lane[]): Promise<Set<number>> {
   if (lanes.length === 0) return new Set();
-  const heads = await query<Lane>('SELECT lane, MIN(seq) AS seq FROM lanes WHERE lane IN (?) GROUP BY lane', [
+  const heads = await query<Lane>('SELECT lane, MIN(turn) AS turn FROM lanes WHERE lane IN (?) GROUP BY lane', [
     lanes.map(({ lane }) => lane),
   ]);
-  const firstIn = new Map(heads.map(({ lane, seq }) => [lane.toString('hex'), seq]));
-  const waiting = lanes.filter(({ lane, seq }) => firstIn.get(lane.toString('hex'))! < seq);
-  const behind = new Set(waiting.map(({ seq }) => seq));
+  const firstIn = new Map(heads.map(({ lane, turn }) => [lane.toString('hex'), turn]));
+  const waiting = lanes.filter(({ lane, turn }) => firstIn.get(lane.toString('hex'))! < turn);
+  const behind = new Set(waiting.map(({ turn }) => turn));
   if (behind.size === 0) return behind;
   // The one ahead must still be there when the mark is set, or nobody would take it away. Its row is share-locked; where
   // it is just leaving (the row is locked by that), no mark is set, and the next look finds out.
   const ahead = waiting.map(({ lane }) => [lane, firstIn.get(lane.toString('hex'))!]);
   const there = await query<Lane>(
-    'SELECT lane, seq FROM lanes WHERE (lane, seq) IN (?) LOCK IN SHARE MODE SKIP LOCKED',
+    'SELECT lane, turn FROM lanes WHERE (lane, turn) IN (?) LOCK IN SHARE MODE SKIP LOCKED',
     [ahead],
   );
   const standing = new Set(there.map(({ lane }) => lane.toString('hex')));
-  const blocked = waiting.filter(({ lane }) => standing.has(lane.toString('hex'))).map(({ seq }) => seq);
+  const blocked = waiting.filter(({ lane }) => standing.has(lane.toString('hex'))).map(({ turn }) => turn);
   if (blocked.length > 0) await query('UPDATE submissions SET blocked = TRUE WHERE seq IN (?)', [blocked]);
   return behind;
 }
@@ -192,13 +193,13 @@ async function holdLanes(query: Query, lanes: readonly Lane[]): Promise<Set<numb
   const lost = new Set<number>();
   if (lanes.length === 0) return lost;
   // In the order of lanes, so that two claims can't wait for each other.
-  await query('INSERT IGNORE INTO lane_holders (lane, seq) VALUES ?', [lanes.map(({ lane, seq }) => [lane, seq])]);
-  const holders = await query<Lane>('SELECT lane, seq FROM lane_holders WHERE lane IN (?)', [
+  await query('INSERT IGNORE INTO lane_holders (lane, turn) VALUES ?', [lanes.map(({ lane, turn }) => [lane, turn])]);
+  const holders = await query<Lane>('SELECT lane, turn FROM lane_holders WHERE lane IN (?)', [
     lanes.map(({ lane }) => lane),
   ]);
-  const holder = new Map(holders.map(({ lane, seq }) => [lane.toString('hex'), seq]));
-  for (const { lane, seq } of lanes) if (holder.get(lane.toString('hex')) !== seq) lost.add(seq);
-  if (lost.size > 0) await query('DELETE FROM lane_holders WHERE seq IN (?)', [[...lost]]);
+  const holder = new Map(holders.map(({ lane, turn }) => [lane.toString('hex'), turn]));
+  for (const { lane, turn } of lanes) if (holder.get(lane.toString('hex')) !== turn) lost.add(turn);
+  if (lost.size > 0) await query('DELETE FROM lane_holders WHERE turn IN (?)', [[...lost]]);
   return lost;
 }
 
@@ -252,13 +253,11 @@ export function holdLanesOf(
       [seq],
     );
     if (own?.claim !== claim) return 'taken over';
-    const ordered = [...lanes].sort(Buffer.compare).map((lane) => ({ lane, seq }));
-    await query('INSERT IGNORE INTO lanes (lane, seq) VALUES ?', [ordered.map(({ lane }) => [lane, seq])]);
-    await query('INSERT IGNORE INTO lane_holders (lane, seq) VALUES ?', [ordered.map(({ lane }) => [lane, seq])]);
-    const holders = await query<Lane>('SELECT lane, seq FROM lane_holders WHERE lane IN (?)', [
-      ordered.map(({ lane }) => lane),
-    ]);
-    return holders.every((holder) => holder.seq === seq) ? 'held' : 'busy';
+    const ordered = [...lanes].sort(Buffer.compare);
+    await query('INSERT IGNORE INTO lanes (lane, turn) VALUES ?', [ordered.map((lane) => [lane, seq])]);
+    await query('INSERT IGNORE INTO lane_holders (lane, turn) VALUES ?', [ordered.map((lane) => [lane, seq])]);
+    const holders = await query<Lane>('SELECT lane, turn FROM lane_holders WHERE lane IN (?)', [ordered]);
+    return holders.every(({ turn }) => turn === seq) ? 'held' : 'busy';
   });
 }
 

@@ -315,7 +315,7 @@ describe('what was refused is mended', () => {
     await stage.settled();
     expect((await path(id)).state).toBe('refused');
     const again = (body: unknown) => stage.api('POST', `/submissions/${id}/again`, body);
-    expect(await again({ values: { contact_last: 7 } })).toMatchObject({ status: 422 });
+    expect(await again({ values: { contact_last: { deep: 7 } } })).toMatchObject({ status: 422 });
     expect(await again({ values: { nothing_like_it: 'x' } })).toMatchObject({
       status: 422,
       body: { errors: [{ field: 'values.nothing_like_it' }] },

@@ -39,7 +39,7 @@ export class Housekeeper {
   start(): void {
     this.every(INDEX_EVERY_MS, 'submissions could not be indexed', () => this.index());
     this.every(RECOVER_EVERY_MS, 'a taking back could not be finished yet', async () =>
-      recoverTakingBack(this.db, this.systems, await this.live.allSchemas()),
+      recoverTakingBack({ db: this.db, systems: this.systems, schemas: await this.live.allSchemas() }),
     );
     this.every(FORGET_EVERY_MS, 'what is due to be forgotten could not be', () => this.forget(new Date()));
   }

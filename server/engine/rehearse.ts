@@ -1,3 +1,4 @@
+import type { SubmittedValues } from '@zusammen/core/forms';
 import {
   carryOut,
   RehearsalWorld,
@@ -8,7 +9,7 @@ import {
   type ReadOnlyWorld,
 } from '@zusammen/core/plans';
 import { entityOf, type Schema } from '@zusammen/core/schema';
-import type { Compared, Heavy, Rehearsal, Rehearsed, Submitted, Wanted } from '../heavy/index.ts';
+import type { Compared, Heavy, Rehearsal, Rehearsed, Wanted } from '../heavy/index.ts';
 import type { Known, Reading } from './known/index.ts';
 import type { LiveView } from './live.ts';
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
@@ -46,7 +47,7 @@ const isTrouble = (error: unknown): boolean =>
 export async function rehearse(
   { heavy, systems, live }: Stage,
   document: IntakeDocument,
-  samples: readonly Submitted[],
+  samples: readonly SubmittedValues[],
   wanted: Wanted,
 ): Promise<Rehearsed[]> {
   const reading = readingOf(systems, await live.allSchemas(), live.known);
@@ -59,7 +60,7 @@ export async function compareDocuments(
   { heavy, systems, live }: Stage,
   before: IntakeDocument,
   after: IntakeDocument,
-  submissions: readonly Submitted[],
+  submissions: readonly SubmittedValues[],
   wanted: Wanted,
 ): Promise<Compared[]> {
   const reading = readingOf(systems, await live.allSchemas(), live.known);
@@ -85,7 +86,7 @@ async function rehearsalOf(live: LiveView, document: IntakeDocument): Promise<Re
 /** What a submission would come to if somebody answered its questions so; nothing is written. */
 export async function rehearseAnswers(
   document: IntakeDocument,
-  values: Record<string, string | string[]>,
+  values: SubmittedValues,
   answers: NonNullable<PlanRun['answers']>,
   systems: Pick<Systems, 'client'>,
   live: LiveView,

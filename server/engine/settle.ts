@@ -29,7 +29,7 @@ export function settlementOf(row: LedgerRow, answer: Answer, at: Date): Settleme
 }
 
 /** How a submission's turn ended: with an outcome, or put off until later. Its ledger rows are settled with it. */
-export interface Turn {
+export interface TurnEnd {
   seq: number;
   /** The claim it was worked on under; null for changes that no submission makes. */
   claim: number | null;
@@ -48,26 +48,26 @@ export class TakenOver extends Error {}
 
 /** Writes down how turns ended, those of many submissions in one transaction, and frees their lanes. */
 export class Settler {
-  private readonly turns: Batcher<Turn, 'settled' | 'taken over'>;
+  private readonly turns: Batcher<TurnEnd, 'settled' | 'taken over'>;
 
   constructor(db: Database) {
     this.turns = new Batcher((turns) => inTransaction(db, (query) => write(query, turns)), GATHER_MS);
   }
 
   /** @throws TakenOver when the claim is no longer one's own; nothing is written down then */
-  async settle(turn: Turn): Promise<void> {
+  async settle(turn: TurnEnd): Promise<void> {
     if ((await this.turns.add(turn)) === 'taken over') throw new TakenOver();
   }
 }
 
-async function write(query: Query, all: readonly Turn[]): Promise<('settled' | 'taken over')[]> {
+async function write(query: Query, all: readonly TurnEnd[]): Promise<('settled' | 'taken over')[]> {
   // Locked until the commit: a claim can't pass to somebody else between the look and the writing.
   const held = await query<{ seq: number; claim: number }>(
     "SELECT seq, claim FROM submissions WHERE seq IN (?) AND state = 'received' ORDER BY seq FOR UPDATE",
     [[...new Set(all.map(({ seq }) => seq))].sort((a, b) => a - b)],
   );
   const claimOf = new Map(held.map(({ seq, claim }) => [seq, claim]));
-  const isOwn = ({ seq, claim }: Turn): boolean => claim === null || claimOf.get(seq) === claim;
+  const isOwn = ({ seq, claim }: TurnEnd): boolean => claim === null || claimOf.get(seq) === claim;
   const turns = all.filter(isOwn);
   await settleLedger(
     query,
@@ -94,7 +94,7 @@ async function write(query: Query, all: readonly Turn[]): Promise<('settled' | '
     );
   }
   const resting = [...postponed, ...ended.filter(({ course }) => course.state === 'in review')].map(({ seq }) => seq);
-  if (resting.length > 0) await query('DELETE FROM lane_holders WHERE seq IN (?)', [resting]);
+  if (resting.length > 0) await query('DELETE FROM lane_holders WHERE turn IN (?)', [resting]);
   return all.map((turn) => (isOwn(turn) ? 'settled' : 'taken over'));
 }
 

@@ -2,10 +2,12 @@ import { v7 as uuid } from 'uuid';
 import { entityOf, isWritable, type Entity, type Schema, type Values } from '@zusammen/core/schema';
 import { isBlank, sameValue } from '@zusammen/core/values';
 import {
+  addTurn,
   isDuplicate,
+  ledgerAround,
   ledgerOf,
   ledgerRow,
-  newestAttempt,
+  newestUndo,
   noteIntent,
   settleTakingBack,
   unsettled,
@@ -24,36 +26,51 @@ export interface TakenBack {
   words: string;
 }
 
+/** What taking back works with, and whose doing it is. */
+export interface TakingBack {
+  db: Database;
+  systems: Pick<Systems, 'client'>;
+  schemas: ReadonlyMap<string, Schema>;
+  actor: string;
+}
+
+/** The turn of a taking back, begun with the first change it really takes back. @param of the turn that is taken back */
+function lazyTurn({ db, actor }: TakingBack): (of: number) => Promise<number> {
+  let begun: Promise<number> | undefined;
+  return (of) => (begun ??= addTurn(db, { kind: 'taking back', subject: String(of), actor, actingPerson: null }));
+}
+
 /**
  * Takes one change back: a created record is deleted, changed fields get their former values; only what nobody has
- * changed since. The taking back is a change of its own, on the ledger before it is sent.
+ * changed since. The taking back is a turn of its own, on the ledger before it is sent.
+ * @param turn where it belongs to a turn that is under way
  * @throws SystemUnavailable and the like when the system can't be reached; then it goes on later by itself
  */
 export async function takeBackChange(
-  db: Database,
-  systems: Pick<Systems, 'client'>,
-  schemas: ReadonlyMap<string, Schema>,
+  work: TakingBack,
   id: number,
-  actor: string,
+  turn: (of: number) => Promise<number> = lazyTurn(work),
 ): Promise<TakenBack> {
+  const { db, systems, schemas } = work;
+  const no = (words: string): TakenBack => ({ change: id, done: false, words });
   const change = await ledgerRow(db, id);
   if (!change || change.state !== 'written' || change.undoes !== null)
-    return { change: id, done: false, words: 'There is no such change to take back.' };
-  if (change.undoneBy !== null) return { change: id, done: false, words: 'It has been taken back already.' };
+    return no('There is no such change to take back.');
+  if (change.undoneBy !== null) return no('It has been taken back already.');
   const entity = entityOf(schemas.get(change.systemId) ?? { entities: [] }, change.entity);
-  if (!entity || change.recordId === null)
-    return { change: id, done: false, words: `${change.entity} can no longer be seen in the system.` };
+  if (!entity || change.recordId === null) return no(`${change.entity} can no longer be seen in the system.`);
   if (change.action !== 'create' && Object.keys({ ...change.before, ...change.after }).length === 0)
-    return { change: id, done: false, words: 'The former values have been forgotten, as the intake says.' };
+    return no('The former values have been forgotten, as the intake says.');
   const system = await systems.client(change.systemId);
-  const begun = await newestAttempt(db, change.submissionSeq, `undo ${id}`);
+  const begun = await newestUndo(db, id);
   if (begun?.state === 'intended') return finish(db, system, entity, change, begun, true);
   const plan = await whatToUndo(db, system, entity, change);
-  if ('why' in plan) return { change: id, done: false, words: plan.why };
+  if ('why' in plan) return no(plan.why);
+  const { step, row, ofEntity, ofRecord } = change;
   const entry = {
-    submissionSeq: change.submissionSeq,
+    turn: await turn(change.turn),
     intakeId: change.intakeId,
-    effect: `undo ${id}`,
+    ...{ step, row, ofEntity, ofRecord },
     attempt: (begun?.attempt ?? 0) + 1,
     systemId: change.systemId,
     entity: change.entity,
@@ -65,15 +82,14 @@ export async function takeBackChange(
     requestId: uuid(),
     state: 'intended' as const,
     intendedAt: new Date(),
-    actor,
     undoes: id,
   };
   try {
-    const undoId = await noteIntent(db, entry);
-    const row: LedgerRow = { ...entry, id: undoId, undoneBy: null, settledAt: null, refusal: null, etagAfter: null };
-    return await finish(db, system, entity, change, row, false, plan.kept);
+    const noted = { ...entry, id: await noteIntent(db, entry), actor: work.actor, actingPerson: null };
+    const undo: LedgerRow = { ...noted, undoneBy: null, settledAt: null, refusal: null, etagAfter: null };
+    return await finish(db, system, entity, change, undo, false, plan.kept);
   } catch (error) {
-    if (isDuplicate(error)) return { change: id, done: false, words: 'Somebody else is taking it back right now.' };
+    if (isDuplicate(error)) return no('Somebody else is taking it back right now.');
     throw error;
   }
 }
@@ -126,7 +142,7 @@ async function whatToUndo(
  * in: as far as each was made to what the one before had left, nobody else has touched it.
  */
 async function etagWeLeft(db: Database, created: LedgerRow): Promise<string | null> {
-  const rows = await ledgerOf(db, created.submissionSeq);
+  const rows = await ledgerAround(db, created.turn);
   let etag = created.etagAfter;
   for (const row of rows) {
     const ofRecord =
@@ -175,33 +191,23 @@ async function finish(
  * counts as taken back.
  */
 export async function takeBackSubmission(
-  db: Database,
-  systems: Pick<Systems, 'client'>,
-  schemas: ReadonlyMap<string, Schema>,
-  submission: { id: string; seq: number },
-  actor: string,
+  work: TakingBack,
+  { seq }: { seq: number },
   step?: string,
 ): Promise<TakenBack[]> {
-  const written = (await ledgerOf(db, submission.seq)).filter(
-    ({ state, undoes, undoneBy, effect }) =>
-      state === 'written' &&
-      undoes === null &&
-      undoneBy === null &&
-      (step === undefined || effect === step || effect.startsWith(`${step}#`)),
+  const written = (await ledgerOf(work.db, seq)).filter(
+    (row) => row.state === 'written' && row.undoneBy === null && (step === undefined || row.step === step),
   );
+  const turn = lazyTurn(work);
   const results: TakenBack[] = [];
-  for (const row of written.reverse()) results.push(await takeBackChange(db, systems, schemas, row.id, actor));
+  for (const row of written.reverse()) results.push(await takeBackChange(work, row.id, turn));
   return results;
 }
 
 /** Finishes takings back that a crash cut short. Changes of submissions are finished by the workers. */
-export async function recoverTakingBack(
-  db: Database,
-  systems: Pick<Systems, 'client'>,
-  schemas: ReadonlyMap<string, Schema>,
-): Promise<void> {
-  for (const row of await unsettled(db, 1000)) {
+export async function recoverTakingBack(work: Omit<TakingBack, 'actor'>): Promise<void> {
+  for (const row of await unsettled(work.db, 1000)) {
     if (row.undoes === null) continue;
-    await takeBackChange(db, systems, schemas, row.undoes, row.actor);
+    await takeBackChange({ ...work, actor: row.actor }, row.undoes);
   }
 }

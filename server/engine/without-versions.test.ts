@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { carryOut, type Plan } from '@zusammen/core/plans';
 import type { Schema } from '@zusammen/core/schema';
 import {
+  addTurn,
   Batcher,
   createDatabase,
   ledgerOf,
@@ -40,7 +41,7 @@ async function stage(variant: Partial<Variant> = {}): Promise<void> {
   service = await strictService({ key: 'Int32', relation: 'property', email: 'marked', ...variant });
   await post({ Name: 'A stranger', Adr: 'stranger@garten.example' });
   ({ system, schema } = await connect(service.address));
-  seq += 1;
+  seq = await nextTurn();
 }
 
 const post = (values: Record<string, unknown>) =>
@@ -52,6 +53,8 @@ const post = (values: Record<string, unknown>) =>
 const rows = (name: string) => service.people.filter((each) => each['Name'] === name);
 const systems = { client: async () => system };
 const schemas = () => new Map([['s', schema]]);
+const takingBack = () => ({ db, systems, schemas: schemas(), actor: 'test' });
+const nextTurn = () => addTurn(db, { kind: 'submission', subject: '', actor: 'test', actingPerson: null });
 
 /** A plan that recognises people by their e-mail address, creates and updates them. */
 const PLAN: Plan = {
@@ -72,7 +75,7 @@ async function run(values: Record<string, string>, answers?: Record<string, { re
     if (settlements.length > 0) await settler.settle({ seq, claim: null, settlements, end: 'goes on' });
   };
   const world = new EngineWorld({
-    ...{ db, systems, schemas: schemas(), known: new Known(db), byEvidence: new Set<string>(), seq, claim: null },
+    ...{ db, systems, schemas: schemas(), known: new Known(db), byEvidence: new Set<string>(), turn: seq, claim: null },
     ...{ intakeId: null, fresh: false, actor: 'test', atomic: false, clock: () => new Date(), flush },
     intents: new Batcher<LedgerEntry, number>((entries) => noteIntents(db, entries), 0),
   });
@@ -91,22 +94,22 @@ it('taking back deletes what we made, and nothing that somebody has worked on si
   expect(await run(VALUES)).toMatchObject({ state: 'applied', steps: [{ outcome: 'created' }] });
   const [change] = await ledgerOf(db, seq);
   rows('Ada')[0]!['Country'] = 'PL';
-  expect(await takeBackChange(db, systems, schemas(), change!.id, 'test')).toMatchObject({
+  expect(await takeBackChange(takingBack(), change!.id)).toMatchObject({
     done: false,
     words: expect.stringMatching(/changed since it was created/),
   });
   expect(rows('Ada')).toHaveLength(1);
   rows('Ada')[0]!['Country'] = 'DE';
-  expect(await takeBackChange(db, systems, schemas(), change!.id, 'test')).toMatchObject({ done: true });
+  expect(await takeBackChange(takingBack(), change!.id)).toMatchObject({ done: true });
   expect(rows('Ada')).toHaveLength(0);
 });
 
 it('a submission that created and changed is taken back as a whole, by what each left', async () => {
   await stage();
   await run(VALUES);
-  seq += 1;
+  seq = await nextTurn();
   expect(await run({ ...VALUES, Code: 'later' })).toMatchObject({ steps: [{ outcome: 'updated' }] });
-  const results = await takeBackSubmission(db, systems, schemas(), { id: 'x', seq }, 'test');
+  const results = await takeBackSubmission(takingBack(), { seq });
   expect(results).toMatchObject([{ done: true }]);
   expect(rows('Ada')).toMatchObject([{ Code: 'ours' }]);
 });
@@ -114,7 +117,7 @@ it('a submission that created and changed is taken back as a whole, by what each
 it('a change by somebody else between our reading and our writing is noticed, and ours decided again', async () => {
   await stage();
   await run(VALUES);
-  seq += 1;
+  seq = await nextTurn();
   const { find } = system;
   let overtook = false;
   system.find = async (...args) => {
@@ -132,7 +135,7 @@ it('a system that ignores what is asked for gets no stranger overwritten', async
   await stage({ filter: 'ignored' });
   expect(await run(VALUES)).toMatchObject({ steps: [{ outcome: 'created', verdict: 'none' }] });
   expect(rows('A stranger')).toMatchObject([{ Code: null }]);
-  seq += 1;
+  seq = await nextTurn();
   expect(await run({ ...VALUES, Code: 'later' })).toMatchObject({ steps: [{ outcome: 'updated' }] });
   expect(rows('Ada')).toMatchObject([{ Code: 'later' }]);
 });
@@ -170,7 +173,7 @@ it('where it can’t be told whether a record was made, a person is asked, and t
 it('a system that says it changed a record and didn’t is believed by nobody', async () => {
   await stage({ updates: '204 idle' });
   await run(VALUES);
-  seq += 1;
+  seq = await nextTurn();
   expect(await run({ ...VALUES, Code: 'later' })).toMatchObject({
     state: 'refused',
     steps: [{ refusal: { words: expect.stringMatching(/as it was/) } }],
@@ -185,7 +188,7 @@ it('taking back where the system refuses is told in its words', async () => {
     kind: 'refused',
     refusal: { kind: 'values', words: 'It has orders.', fields: [], status: 400 },
   });
-  expect(await takeBackChange(db, systems, schemas(), change!.id, 'test')).toEqual({
+  expect(await takeBackChange(takingBack(), change!.id)).toEqual({
     change: change!.id,
     done: false,
     words: 'It has orders.',

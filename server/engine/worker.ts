@@ -1,5 +1,5 @@
 import { carryOut, runOf, type Course, type IntakeDocument } from '@zusammen/core/plans';
-import { Batcher, loggable, noteIntents, type Database, type LedgerEntry } from '../store/index.ts';
+import { Batcher, BY_CONNECTION, loggable, noteIntents, type Database, type LedgerEntry } from '../store/index.ts';
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
 import { claimDue, noteLingering, prolongClaims, type Claimed } from './claim.ts';
 import type { LiveView } from './live.ts';
@@ -209,11 +209,11 @@ export class Worker {
         schemas,
         known: this.live.known,
         byEvidence: byEvidence(document),
-        seq,
+        turn: seq,
         claim,
         intakeId: submission.intakeId,
         fresh,
-        actor: 'connection',
+        actor: BY_CONNECTION,
         atomic: document.plan.onRefusal === 'take back',
         clock,
         intents: this.intents,

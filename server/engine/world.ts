@@ -1,5 +1,5 @@
 import { v7 as uuid } from 'uuid';
-import type { Criterion, Effect, Intent, Target, Weighing, World } from '@zusammen/core/plans';
+import type { Criterion, Effect, EffectKey, Intent, Target, Weighing, World } from '@zusammen/core/plans';
 import { entityOf, type Entity, type RecordState, type Schema, type Values } from '@zusammen/core/schema';
 import {
   isDuplicate,
@@ -8,6 +8,7 @@ import {
   type Batcher,
   type Database,
   type LedgerEntry,
+  type LedgerKey,
   type LedgerRow,
 } from '../store/index.ts';
 import type { Known } from './known/index.ts';
@@ -17,6 +18,13 @@ import { laneHash } from './lane-hash.ts';
 import { settlementOf, TakenOver, type Settlement } from './settle.ts';
 import { takeBackChange } from './take-back.ts';
 import { NotUnderstood, type Answer, type Systems } from '../systems/index.ts';
+
+/** An effect of any turn: also of one that has no plan, such as a merge, whose parts may be about many records. */
+export interface TurnEffect extends EffectKey {
+  of?: { entity: string; record: string };
+  /** The change on the ledger that it takes back. */
+  undoes?: number;
+}
 
 /** Somebody else is at work on a record that this turn has found out it is about: it is put off until they are done. */
 export class LaneBusy extends Error {}
@@ -29,13 +37,15 @@ export interface Carrying {
   known: Known;
   /** Entities (`system/entity`) recognised by evidence here: what is written of them must be known at once. */
   byEvidence: ReadonlySet<string>;
-  seq: number;
+  /** The turn it is carried out for; a submission's place. */
+  turn: number;
   /** The submission's claim; null for changes that no submission makes, which have lanes of their own. */
   claim: number | null;
   /** Null for changes that no submission makes. */
   intakeId: string | null;
   /** First attempt of a fresh submission: nothing can stand in the ledger yet, so it isn't asked. */
   fresh: boolean;
+  /** Who takes back what a step wrote, where the plan says so. */
   actor: string;
   /** The rows of a step are wanted all, or none. */
   atomic: boolean;
@@ -49,7 +59,7 @@ export interface Carrying {
 /**
  * The engine's world: it reads and writes real systems, and every change stands in the ledger before it is sent.
  *
- * Invariant: per submission and effect at most one attempt is unsettled. One that is found unsettled was cut short
+ * Invariant: per turn and effect at most one attempt is unsettled. One that is found unsettled was cut short
  * (a crash, a broken connection): it is sent again as it was, under the same repeatability key.
  */
 export class EngineWorld implements World {
@@ -68,9 +78,9 @@ export class EngineWorld implements World {
   }
 
   async hold(lanes: readonly string[]): Promise<void> {
-    const { db, seq, claim } = this.work;
+    const { db, turn, claim } = this.work;
     if (claim === null) return;
-    const held = await holdLanesOf(db, seq, claim, lanes.map(laneHash));
+    const held = await holdLanesOf(db, turn, claim, lanes.map(laneHash));
     if (held === 'taken over') throw new TakenOver();
     if (held === 'busy') throw new LaneBusy();
   }
@@ -79,9 +89,10 @@ export class EngineWorld implements World {
     return this.work.known.weigh(this, target, values, limit);
   }
 
-  async effect(key: string, decide: () => Promise<Intent>): Promise<Effect> {
-    const earlier = this.work.fresh && !this.tried.has(key) ? undefined : await this.earlier(key);
-    this.tried.add(key);
+  async effect(key: TurnEffect, decide: () => Promise<Intent>): Promise<Effect> {
+    const name = JSON.stringify(ledgerKey(key));
+    const earlier = this.work.fresh && !this.tried.has(name) ? undefined : await this.earlier(key);
+    this.tried.add(name);
     // What was taken back is done anew.
     if (earlier?.state === 'written' && earlier.undoneBy === null)
       return { state: 'written', intent: intentOf(earlier), record: recordOf(earlier) };
@@ -96,22 +107,20 @@ export class EngineWorld implements World {
     return this.carryOut(row, intent, false);
   }
 
-  async settled(keys: readonly string[]): Promise<ReadonlySet<string>> {
+  async settledRows(step: string): Promise<ReadonlySet<number>> {
     if (this.work.fresh && this.tried.size === 0) return new Set();
-    const rows = await ledgerOf(this.work.db, this.work.seq);
-    const done = new Set(
-      rows
-        .filter(({ undoneBy, state }) => undoneBy === null && state !== 'refused' && state !== 'unclear')
-        .map(({ effect }) => effect),
+    const rows = await ledgerOf(this.work.db, this.work.turn);
+    const done = rows.filter(
+      (row) => row.step === step && row.undoneBy === null && row.state !== 'refused' && row.state !== 'unclear',
     );
-    return new Set(keys.filter((key) => done.has(key)));
+    return new Set(done.flatMap(({ row }) => (row === 0 ? [] : [row - 1])));
   }
 
-  async undo(key: string): Promise<{ done: boolean; words: string }> {
+  async undo(key: EffectKey): Promise<{ done: boolean; words: string }> {
     const row = await this.earlier(key);
     if (row?.state !== 'written') return { done: false, words: 'There is nothing to take back.' };
     const { db, systems, schemas, actor } = this.work;
-    return takeBackChange(db, systems, schemas, row.id, actor);
+    return takeBackChange({ db, systems, schemas, actor }, row.id);
   }
 
   private entity({ system, entity }: Target): Entity {
@@ -120,7 +129,7 @@ export class EngineWorld implements World {
     return found;
   }
 
-  private async note(effect: string, intent: Exclude<Intent, { kind: 'none' }>, attempt: number): Promise<LedgerRow> {
+  private async note(key: TurnEffect, intent: Exclude<Intent, { kind: 'none' }>, attempt: number): Promise<LedgerRow> {
     const record = intent.kind === 'create' ? undefined : intent.record;
     const after: Values = intent.kind === 'delete' ? {} : intent.values;
     const before: Values =
@@ -128,9 +137,9 @@ export class EngineWorld implements World {
         ? intent.record.values
         : Object.fromEntries(Object.keys(after).map((name) => [name, record?.values[name] ?? null]));
     const entry = {
-      submissionSeq: this.work.seq,
+      turn: this.work.turn,
       intakeId: this.work.intakeId,
-      effect,
+      ...ledgerKey(key),
       attempt,
       systemId: intent.target.system,
       entity: intent.target.entity,
@@ -142,12 +151,21 @@ export class EngineWorld implements World {
       requestId: uuid(),
       state: 'intended' as const,
       intendedAt: this.work.clock(),
-      actor: this.work.actor,
-      undoes: null,
+      undoes: key.undoes ?? null,
     };
     try {
       const id = await this.work.intents.add(entry);
-      return { ...entry, id, undoneBy: null, settledAt: null, refusal: null, etagAfter: null };
+      const { actor } = this.work;
+      return {
+        ...entry,
+        id,
+        undoneBy: null,
+        settledAt: null,
+        refusal: null,
+        etagAfter: null,
+        actor,
+        actingPerson: null,
+      };
     } catch (error) {
       if (isDuplicate(error)) throw new TakenOver();
       throw error;
@@ -173,15 +191,21 @@ export class EngineWorld implements World {
   }
 
   /** What stands on the ledger of an effect, with what is known and not written yet. */
-  private async earlier(key: string): Promise<LedgerRow | undefined> {
+  private async earlier(key: TurnEffect): Promise<LedgerRow | undefined> {
     await this.work.flush(this.settlements.splice(0));
-    return newestAttempt(this.work.db, this.work.seq, key);
+    return newestAttempt(this.work.db, this.work.turn, ledgerKey(key));
   }
 }
 
 /** The rows of a step go out together, those of other submissions on their own. */
-const groupOf = ({ submissionSeq, effect }: LedgerRow): string | undefined =>
-  effect.includes('#') ? `${submissionSeq} ${effect.slice(0, effect.lastIndexOf('#'))}` : undefined;
+const groupOf = ({ turn, step, row }: LedgerRow): string | undefined => (row === 0 ? undefined : `${turn} ${step}`);
+
+const ledgerKey = ({ step, row, of }: TurnEffect): LedgerKey => ({
+  step,
+  row: row === undefined ? 0 : row + 1,
+  ofEntity: of?.entity ?? '',
+  ofRecord: of?.record ?? '',
+});
 
 function effectOf(intent: Intent, answer: Answer): Effect {
   if (answer.kind === 'overtaken') return { state: 'overtaken' };

@@ -1,3 +1,3 @@
 export * from './pool.ts';
-export type { Compared, Difference, Rehearsal, Rehearsed, Submitted } from './rehearsal.ts';
+export type { Compared, Difference, Rehearsal, Rehearsed } from './rehearsal.ts';
 export type { ReadMetadata } from './thread.ts';

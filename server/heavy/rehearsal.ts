@@ -10,12 +10,11 @@ import {
   type ReadOnlyWorld,
   type StepReport,
 } from '@zusammen/core/plans';
+import type { SubmittedValues } from '@zusammen/core/forms';
 import type { RecordState } from '@zusammen/core/schema';
 import { sameValue } from '@zusammen/core/values';
 import { OutsideTrouble } from './outside.ts';
 import { remembered } from './remembered.ts';
-
-export type Submitted = Record<string, string | string[]>;
 
 /** What is rehearsed, with all that the interpreter has to know. */
 export interface Rehearsal extends Pick<PlanRun, 'schemas' | 'recognitions'> {
@@ -57,7 +56,7 @@ function remembering(reading: ReadOnlyWorld, seen: Map<string, RecordState>): Re
  */
 export async function rehearseWith(
   { document, schemas, recognitions }: Rehearsal,
-  samples: readonly Submitted[],
+  samples: readonly SubmittedValues[],
   reading: ReadOnlyWorld,
 ): Promise<Rehearsed[]> {
   const seen = new Map<string, RecordState>();
@@ -105,7 +104,7 @@ export interface Compared {
 export async function compareWith(
   live: Rehearsal,
   draft: Rehearsal,
-  submissions: readonly Submitted[],
+  submissions: readonly SubmittedValues[],
   outside: ReadOnlyWorld,
 ): Promise<Compared[]> {
   const reading = remembered(outside);

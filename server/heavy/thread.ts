@@ -1,6 +1,6 @@
 import 'reflect-metadata';
 import type { MessagePort } from 'node:worker_threads';
-import { readForms as formsOf, type ReadForm } from '@zusammen/core/forms';
+import { readForms as formsOf, type ReadForm, type SubmittedValues } from '@zusammen/core/forms';
 import {
   suggestLines,
   type Learned,
@@ -12,14 +12,7 @@ import { answerRows, matchLists, type KindName, type ListedRecord } from '@zusam
 import { readBody as read, type BodyRead } from '../bodies/index.ts';
 import { NotUnderstood, understood, type MetadataRead } from '../systems/odata/index.ts';
 import { readingOver } from './outside.ts';
-import {
-  compareWith,
-  rehearseWith,
-  type Compared,
-  type Rehearsal,
-  type Rehearsed,
-  type Submitted,
-} from './rehearsal.ts';
+import { compareWith, rehearseWith, type Compared, type Rehearsal, type Rehearsed } from './rehearsal.ts';
 
 /** The work that is done away from the thread that answers requests (pool.ts); each is one exported function. */
 
@@ -64,7 +57,7 @@ export const rehearse = ({
   samples,
   port,
   ...rehearsal
-}: Rehearsal & { samples: Submitted[]; port: MessagePort }): Promise<Rehearsed[]> =>
+}: Rehearsal & { samples: SubmittedValues[]; port: MessagePort }): Promise<Rehearsed[]> =>
   rehearseWith(rehearsal, samples, readingOver(port)).finally(() => port.close());
 
 export const compare = ({
@@ -75,6 +68,6 @@ export const compare = ({
 }: {
   live: Rehearsal;
   draft: Rehearsal;
-  submissions: Submitted[];
+  submissions: SubmittedValues[];
   port: MessagePort;
 }): Promise<Compared[]> => compareWith(live, draft, submissions, readingOver(port)).finally(() => port.close());

@@ -70,7 +70,7 @@ export async function readSubmission(request: Request, rules: SubmissionRules = 
     if (!flat.ok) throw badField(flat.field, flat.reason);
     checked(
       Object.entries(flat.values).flatMap(([name, value]) =>
-        [value].flat().map((each): [string, string] => [name, each]),
+        [value].flat().map((each): [string, string] => [name, String(each)]),
       ),
     );
     // CloudEvents 1.0 in binary mode say it in a header.

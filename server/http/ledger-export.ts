@@ -106,7 +106,7 @@ async function sendJson(response: Response, found: AsyncGenerator<LedgerLine[]>,
   for await (const page of found) {
     if (response.closed) return;
     const text = page
-      .map(({ etagBefore: _b, etagAfter: _a, requestId: _r, submissionSeq: _s, intakeId, systemId, ...change }) =>
+      .map(({ etagBefore: _b, etagAfter: _a, requestId: _r, turn: _t, intakeId, systemId, ...change }) =>
         JSON.stringify({ ...change, intake: named.intake(intakeId), system: named.system(systemId) }),
       )
       .join(',\n');

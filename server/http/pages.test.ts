@@ -20,7 +20,7 @@ describe('the demo', () => {
     const { counts } = await get('/submissions');
     expect(counts.applied).toBeGreaterThan(50);
     const [rows] = await stage.db.$client.query(
-      'SELECT COUNT(*) AS count FROM ledger l JOIN submissions s ON s.seq = l.submission_seq WHERE ABS(TIMESTAMPDIFF(SECOND, s.received_at, l.intended_at)) > 60',
+      'SELECT COUNT(*) AS count FROM ledger l JOIN submissions s ON s.seq = l.turn WHERE ABS(TIMESTAMPDIFF(SECOND, s.received_at, l.intended_at)) > 60',
     );
     expect(Number((rows as { count: number }[])[0]!.count)).toBe(0);
   });

@@ -28,12 +28,13 @@ export function forgetSettledBefore(db: Database, intakeId: string, moment: Date
       );
     }
     const seqs = rows.map(({ seq }) => seq);
+    const changes = await query<{ id: number }>('SELECT id FROM ledger WHERE turn IN (?)', [seqs]);
     // A fingerprint is made of a record's values, and goes with them.
     await query(
       `UPDATE ledger SET before_values = '{}', after_values = '{}', refusal = NULL,
          etag_before = IF(etag_before LIKE 'seen:%', NULL, etag_before), etag_after = IF(etag_after LIKE 'seen:%', NULL, etag_after)
-       WHERE submission_seq IN (?)`,
-      [seqs],
+       WHERE turn IN (?) OR undoes IN (?)`,
+      [seqs, changes.length > 0 ? changes.map(({ id }) => id) : [0]],
     );
     await query('DELETE FROM search_words WHERE seq IN (?)', [seqs]);
     return rows.length;

@@ -18,4 +18,5 @@ export * from './submissions.ts';
 export * from './systems.ts';
 export * from './transaction.ts';
 export * from './trouble.ts';
+export * from './turns.ts';
 export * from './users.ts';

@@ -1,26 +1,42 @@
-import { and, desc, eq, inArray, lt, type SQL } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns, inArray, lt, type SQL } from 'drizzle-orm';
 import type { Database } from './database.ts';
 import { leaveLanes } from './lanes.ts';
-import { ledger, submissions, type LedgerState } from './schema.ts';
+import { ledger, submissions, turns, type LedgerState, type TurnKind } from './schema.ts';
 import { seqsOf, within } from './search.ts';
 import { inTransaction, type Query } from './transaction.ts';
+import type { TurnRow } from './turns.ts';
 
-export type LedgerRow = typeof ledger.$inferSelect;
-export type LedgerEntry = Omit<LedgerRow, 'id' | 'undoneBy' | 'settledAt' | 'refusal' | 'etagAfter'>;
+type Row = typeof ledger.$inferSelect;
+/** A change, with whose doing it was. */
+export type LedgerRow = Row & Pick<TurnRow, 'actor' | 'actingPerson'>;
+export type LedgerEntry = Omit<Row, 'id' | 'undoneBy' | 'settledAt' | 'refusal' | 'etagAfter'>;
+/** Which effect of a turn a change is. */
+export type LedgerKey = Pick<Row, 'step' | 'row' | 'ofEntity' | 'ofRecord'>;
 
-/** The newest attempt at an effect of a submission. */
-export async function newestAttempt(
-  db: Database,
-  submissionSeq: number,
-  effect: string,
-): Promise<LedgerRow | undefined> {
-  const rows = await db
-    .select()
-    .from(ledger)
-    .where(and(eq(ledger.submissionSeq, submissionSeq), eq(ledger.effect, effect)))
+const withActor = { ...getTableColumns(ledger), actor: turns.actor, actingPerson: turns.actingPerson };
+const rows = (db: Database) => db.select(withActor).from(ledger).innerJoin(turns, eq(turns.id, ledger.turn));
+
+/** The newest attempt at an effect of a turn. */
+export async function newestAttempt(db: Database, turn: number, key: LedgerKey): Promise<LedgerRow | undefined> {
+  const found = await rows(db)
+    .where(
+      and(
+        eq(ledger.turn, turn),
+        eq(ledger.step, key.step),
+        eq(ledger.row, key.row),
+        eq(ledger.ofEntity, key.ofEntity),
+        eq(ledger.ofRecord, key.ofRecord),
+      ),
+    )
     .orderBy(desc(ledger.attempt))
     .limit(1);
-  return rows[0];
+  return found[0];
+}
+
+/** The newest attempt at taking a change back. */
+export async function newestUndo(db: Database, change: number): Promise<LedgerRow | undefined> {
+  const found = await rows(db).where(eq(ledger.undoes, change)).orderBy(desc(ledger.attempt)).limit(1);
+  return found[0];
 }
 
 /** Commits an intent before it is sent. @throws ER_DUP_ENTRY when another worker has got as far with this attempt */
@@ -29,31 +45,38 @@ export async function noteIntent(db: Database, entry: LedgerEntry): Promise<numb
   return result.insertId;
 }
 
+const ENTERED = {
+  turn: 'turn',
+  intakeId: 'intake_id',
+  step: 'step',
+  row: 'step_row',
+  ofEntity: 'of_entity',
+  ofRecord: 'of_record',
+  attempt: 'attempt',
+  systemId: 'system_id',
+  entity: 'entity',
+  recordId: 'record_id',
+  action: 'action',
+  before: 'before_values',
+  after: 'after_values',
+  etagBefore: 'etag_before',
+  requestId: 'request_id',
+  state: 'state',
+  intendedAt: 'intended_at',
+  undoes: 'undoes',
+} as const satisfies Record<keyof LedgerEntry, string>;
+const NAMES = Object.keys(ENTERED) as (keyof LedgerEntry)[];
+const PLACES = `(${NAMES.map(() => '?').join(', ')})`;
+
 /** Commits many intents in one transaction. @returns their ids, in order */
 export async function noteIntents(db: Database, entries: readonly LedgerEntry[]): Promise<number[]> {
-  const [rows] = await db.$client.query(
-    `INSERT INTO ledger (submission_seq, intake_id, effect, attempt, system_id, entity, record_id, action, before_values, after_values, etag_before, request_id, state, intended_at, actor, undoes)
-     VALUES ${entries.map(() => '(?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)').join(', ')} RETURNING id`,
-    entries.flatMap((entry) => [
-      entry.submissionSeq,
-      entry.intakeId,
-      entry.effect,
-      entry.attempt,
-      entry.systemId,
-      entry.entity,
-      entry.recordId,
-      entry.action,
-      JSON.stringify(entry.before),
-      JSON.stringify(entry.after),
-      entry.etagBefore,
-      entry.requestId,
-      entry.state,
-      entry.intendedAt,
-      entry.actor,
-      entry.undoes,
-    ]),
+  const [noted] = await db.$client.query(
+    `INSERT INTO ledger (${Object.values(ENTERED).join(', ')}) VALUES ${entries.map(() => PLACES).join(', ')} RETURNING id`,
+    entries.flatMap((entry) =>
+      NAMES.map((name) => (name === 'before' || name === 'after' ? JSON.stringify(entry[name]) : entry[name])),
+    ),
   );
-  return (rows as unknown as { id: number }[]).map(({ id }) => id);
+  return (noted as unknown as { id: number }[]).map(({ id }) => id);
 }
 
 /**
@@ -80,23 +103,24 @@ export function settleTakingBack(
     );
     if (settled.state !== 'written') return;
     await query('UPDATE ledger SET undone_by = ? WHERE id = ? AND undone_by IS NULL', [undo.id, undo.undoes]);
-    await countAsTakenBack(query, undo.submissionSeq, settled.at);
+    const [undone] = await query<{ turn: number }>('SELECT turn FROM ledger WHERE id = ?', [undo.undoes]);
+    if (undone) await countAsTakenBack(query, undone.turn, settled.at);
   });
 }
 
 /** Moves a submission of which nothing stands any more to its end, and out of its lanes. */
-async function countAsTakenBack(query: Query, seq: number, at: Date): Promise<void> {
+async function countAsTakenBack(query: Query, turn: number, at: Date): Promise<void> {
   const [left] = await query<{ standing: number }>(
     `SELECT COUNT(*) AS standing FROM ledger
-     WHERE submission_seq = ? AND state = 'written' AND undoes IS NULL AND undone_by IS NULL`,
-    [seq],
+     WHERE turn = ? AND state = 'written' AND undoes IS NULL AND undone_by IS NULL`,
+    [turn],
   );
   if (Number(left!.standing) > 0) return;
   const ends = ['applied', 'refused', 'failed', 'in review'];
-  const [row] = await query<{ state: string }>('SELECT state FROM submissions WHERE seq = ? FOR UPDATE', [seq]);
+  const [row] = await query<{ state: string }>('SELECT state FROM submissions WHERE seq = ? FOR UPDATE', [turn]);
   if (!row || !ends.includes(row.state)) return;
-  await query("UPDATE submissions SET state = 'taken back', settled_at = ? WHERE seq = ?", [at, seq]);
-  await leaveLanes(query, [seq]);
+  await query("UPDATE submissions SET state = 'taken back', settled_at = ? WHERE seq = ?", [at, turn]);
+  await leaveLanes(query, [turn]);
 }
 
 export async function markUndone(db: Database, id: number, by: number): Promise<void> {
@@ -104,12 +128,21 @@ export async function markUndone(db: Database, id: number, by: number): Promise<
 }
 
 export async function ledgerRow(db: Database, id: number): Promise<LedgerRow | undefined> {
-  return (await db.select().from(ledger).where(eq(ledger.id, id)))[0];
+  return (await rows(db).where(eq(ledger.id, id)))[0];
 }
 
-/** Everything a submission wrote or tried to, in order. */
-export async function ledgerOf(db: Database, submissionSeq: number): Promise<LedgerRow[]> {
-  return db.select().from(ledger).where(eq(ledger.submissionSeq, submissionSeq)).orderBy(ledger.id);
+/** Everything a turn wrote or tried to, in order. */
+export async function ledgerOf(db: Database, turn: number): Promise<LedgerRow[]> {
+  return rows(db).where(eq(ledger.turn, turn)).orderBy(ledger.id);
+}
+
+/** What a turn wrote or tried to, and what was done to take that back, in order. */
+export async function ledgerAround(db: Database, turn: number): Promise<LedgerRow[]> {
+  const own = await ledgerOf(db, turn);
+  if (own.length === 0) return own;
+  const ids = own.map(({ id }) => id);
+  const back = await rows(db).where(inArray(ledger.undoes, ids));
+  return [...own, ...back.filter(({ id }) => !ids.includes(id))].sort((a, b) => a.id - b.id);
 }
 
 export interface LedgerSearch {
@@ -133,10 +166,7 @@ export interface LedgerLine extends LedgerRow {
   label: string;
 }
 
-/** Where changes of a merge stand in the ledger: in a submission's place, below all of these. */
-export const placeOfMerge = (group: number): number => -group;
-
-/** The newest changes that meet a search, newest first, each with the submission it belongs to. */
+/** The newest changes that meet a search, newest first, each with what it belongs to. */
 export async function searchLedger(db: Database, search: LedgerSearch): Promise<LedgerLine[]> {
   const conditions: SQL[] = within(ledger.intendedAt, search.from, search.to);
   if (search.intake) conditions.push(eq(ledger.intakeId, search.intake));
@@ -147,41 +177,63 @@ export async function searchLedger(db: Database, search: LedgerSearch): Promise<
   if (search.before) conditions.push(lt(ledger.id, search.before));
   if (!search.text) return newestChanges(db, conditions, search.limit);
   const seqs = (await seqsOf(db, search.text)) ?? [];
-  // Two ways in, each by an index of its own.
-  const [byRecord, byWords] = await Promise.all([
-    newestChanges(db, [...conditions, eq(ledger.recordId, search.text.trim())], search.limit),
-    seqs.length === 0 ? [] : newestChanges(db, [...conditions, inArray(ledger.submissionSeq, seqs)], search.limit),
-  ]);
-  const found = new Map([...byRecord, ...byWords].map((line) => [line.id, line]));
+  const byTurn = inArray(ledger.turn, seqs);
+  const ofThem = db.select({ id: ledger.id }).from(ledger).where(byTurn);
+  // Three ways in, each by an index of its own: the record, what submissions did, and what took that back.
+  const ways = [
+    eq(ledger.recordId, search.text.trim()),
+    ...(seqs.length === 0 ? [] : [byTurn, inArray(ledger.undoes, ofThem)]),
+  ];
+  const lines = await Promise.all(ways.map((way) => newestChanges(db, [...conditions, way], search.limit)));
+  const found = new Map(lines.flat().map((line) => [line.id, line]));
   return [...found.values()].sort((a, b) => b.id - a.id).slice(0, search.limit);
 }
 
+/** What changes are called that no submission made. */
+const CALLED: Record<Exclude<TurnKind, 'submission'>, string> = {
+  merge: 'Merging of doubles',
+  link: 'Linking of doubles',
+  'taking back': 'Taking back',
+};
+
 async function newestChanges(db: Database, conditions: readonly SQL[], limit: number): Promise<LedgerLine[]> {
-  const rows = await db
-    .select()
-    .from(ledger)
+  const found = await rows(db)
     .where(and(...conditions))
     .orderBy(desc(ledger.id))
     .limit(limit);
-  if (rows.length === 0) return [];
-  const about = await db
-    .select({ seq: submissions.seq, submissionId: submissions.id, label: submissions.label })
+  if (found.length === 0) return [];
+  const about = new Map(
+    (await turnsAbout(db, [...new Set(found.map(({ turn }) => turn))])).map((each) => [each.id, each]),
+  );
+  return found.map((row) => {
+    const turn = about.get(row.turn);
+    return { ...row, submissionId: turn?.submissionId ?? '', label: turn?.label ?? '' };
+  });
+}
+
+/** Of turns, the submission each is or takes back, and what it is called. */
+async function turnsAbout(db: Database, ids: number[]): Promise<{ id: number; submissionId: string; label: string }[]> {
+  const own = await db
+    .select({ id: turns.id, kind: turns.kind, subject: turns.subject })
+    .from(turns)
+    .where(inArray(turns.id, ids));
+  // What takes a turn back is called as that one is.
+  const originOf = ({ id, kind, subject }: (typeof own)[number]): number =>
+    kind === 'taking back' ? Number(subject) : id;
+  const origins = [...new Set(own.map(originOf))];
+  const sent = await db
+    .select({ seq: submissions.seq, id: submissions.id, label: submissions.label })
     .from(submissions)
-    .where(inArray(submissions.seq, [...new Set(rows.map(({ submissionSeq }) => submissionSeq))]));
-  const bySeq = new Map(about.map((each) => [each.seq, each]));
-  return rows.flatMap((row): LedgerLine[] => {
-    if (row.submissionSeq < 0) return [{ ...row, submissionId: '', label: 'Merging of doubles' }];
-    const submission = bySeq.get(row.submissionSeq);
-    return submission ? [{ ...row, submissionId: submission.submissionId, label: submission.label }] : [];
+    .where(inArray(submissions.seq, origins));
+  const bySeq = new Map(sent.map((each) => [each.seq, each]));
+  return own.map((turn) => {
+    const submission = bySeq.get(originOf(turn));
+    if (submission) return { id: turn.id, submissionId: submission.id, label: submission.label };
+    return { id: turn.id, submissionId: '', label: turn.kind === 'submission' ? '' : CALLED[turn.kind] };
   });
 }
 
 /** Effects that were sent, or may have been, and whose answer isn't known. */
 export async function unsettled(db: Database, limit: number): Promise<LedgerRow[]> {
-  return db
-    .select()
-    .from(ledger)
-    .where(inArray(ledger.state, ['intended']))
-    .orderBy(ledger.id)
-    .limit(limit);
+  return rows(db).where(eq(ledger.state, 'intended')).orderBy(ledger.id).limit(limit);
 }

@@ -35,6 +35,8 @@ export const PERSONAL: Readonly<Record<string, { columns: readonly string[]; lea
     columns: ['before_values', 'after_values', 'refusal', 'etag_before', 'etag_after'],
     leaves: 'with its submission',
   },
+  // Who caused a change, and where it acted as somebody.
+  turns: { columns: ['actor', 'acting_person'], leaves: 'with an account' },
   search_words: { columns: ['word'], leaves: 'with its submission' },
   samples: { columns: ['sample_values'], leaves: 'with its submission' },
   // Hashes of keys, gone as soon as a submission is settled.

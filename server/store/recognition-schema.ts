@@ -188,7 +188,6 @@ export type GroupState = 'open' | 'merging' | 'merged' | 'apart' | 'taken back';
 export const doubleGroups = mysqlTable(
   'double_groups',
   {
-    /** Its negative stands in the ledger where a submission's place would. */
     id: int('id').primaryKey().autoincrement(),
     searchId: uuid('search_id').notNull(),
     scope: int('scope').notNull(),
@@ -200,6 +199,9 @@ export const doubleGroups = mysqlTable(
     words: text('words'),
     decidedAt: moment('decided_at'),
     decidedBy: varchar('decided_by', { length: 120 }),
+    /** The turn in which it was merged or linked, and the one in which that was taken back. */
+    turn: bigint('turn', { mode: 'number' }),
+    backTurn: bigint('back_turn', { mode: 'number' }),
   },
   (table) => [index('double_groups_search').on(table.searchId, table.state, table.weight)],
 );

@@ -15,6 +15,7 @@ import {
 } from 'drizzle-orm/mysql-core';
 import type { Answer, Course, IntakeDocument, Refusal } from '@zusammen/core/plans';
 import type { Finding } from '@zusammen/core/checks';
+import type { SubmittedValue, SubmittedValues } from '@zusammen/core/forms';
 import type { Schema, Values } from '@zusammen/core/schema';
 
 /** MariaDB's own UUID type; version 7 sorts in order of time (RFC 9562). */
@@ -209,7 +210,7 @@ export const samples = mysqlTable(
   {
     id: uuid('id').primaryKey(),
     intakeId: uuid('intake_id').notNull(),
-    values: json('sample_values').$type<Record<string, string | string[]>>().notNull(),
+    values: json('sample_values').$type<SubmittedValues>().notNull(),
     createdAt: moment('created_at').notNull(),
   },
   (table) => [index('samples_intake').on(table.intakeId, table.createdAt)],
@@ -297,17 +298,36 @@ export const learnedLines = mysqlTable(
 
 export type SubmissionState = 'received' | 'applied' | 'in review' | 'refused' | 'failed' | 'set aside' | 'taken back';
 
+/** Whatever writes to systems. */
+export type TurnKind = 'submission' | 'merge' | 'link' | 'taking back';
+
+/**
+ * A turn is the cause of changes: whatever writes to systems is one, and what is written refers to it. Their ids are the
+ * order of arrival, in which those that share a lane run.
+ */
+export const turns = mysqlTable('turns', {
+  id: bigint('id', { mode: 'number' }).primaryKey().autoincrement(),
+  kind: varchar('kind', { length: 20 }).$type<TurnKind>().notNull(),
+  /** The submission or the group of doubles it is about, or the turn that is taken back, by id. */
+  subject: exactly('subject', { length: 64 }).notNull(),
+  /** Whose doing it is: a person by name, or the connection to the systems. */
+  actor: varchar('actor', { length: 120 }).notNull(),
+  /** Whom the systems took for acting, where somebody acts as themselves there. */
+  actingPerson: varchar('acting_person', { length: 255 }),
+  at: moment('at').notNull(),
+});
+
 export const submissions = mysqlTable(
   'submissions',
   {
-    /** The order of arrival. */
-    seq: bigint('seq', { mode: 'number' }).primaryKey().autoincrement(),
+    /** Its turn: the order of arrival. */
+    seq: bigint('seq', { mode: 'number' }).primaryKey(),
     id: uuid('id').notNull().unique(),
     intakeId: uuid('intake_id').notNull(),
     version: int('version').notNull(),
     state: varchar('state', { length: 12 }).$type<SubmissionState>().notNull(),
     label: varchar('label', { length: 160 }).notNull(),
-    values: json('submitted').$type<Record<string, string | string[]>>().notNull(),
+    values: json('submitted').$type<SubmittedValues>().notNull(),
     /** Where it came from: a browser's form, a program. */
     via: varchar('via', { length: 20 }).notNull(),
     idempotencyKey: exactly('idempotency_key', { length: 200 }),
@@ -355,7 +375,7 @@ export const submissions = mysqlTable(
 export interface Amendment {
   at: string;
   by: string;
-  before: Record<string, string | string[] | null>;
+  before: Record<string, SubmittedValue | null>;
 }
 
 /**
@@ -377,24 +397,24 @@ export const searchState = mysqlTable('search_state', {
   seq: bigint('seq', { mode: 'number' }).notNull(),
 });
 
-/** Who waits in which lane. A row lives until its submission is settled. */
+/** Which turns wait in which lane. A row lives until its turn is settled. */
 export const lanes = mysqlTable(
   'lanes',
   {
     lane: hash('lane').notNull(),
-    seq: bigint('seq', { mode: 'number' }).notNull(),
+    turn: bigint('turn', { mode: 'number' }).notNull(),
   },
-  (table) => [primaryKey({ columns: [table.lane, table.seq] }), index('lanes_seq').on(table.seq)],
+  (table) => [primaryKey({ columns: [table.lane, table.turn] }), index('lanes_turn').on(table.turn)],
 );
 
-/** Who is at work in which lane: at most one, by primary key, across all processes and nodes. */
+/** Which turn is at work in which lane: at most one, by primary key, across all processes and nodes. */
 export const laneHolders = mysqlTable(
   'lane_holders',
   {
     lane: hash('lane').primaryKey(),
-    seq: bigint('seq', { mode: 'number' }).notNull(),
+    turn: bigint('turn', { mode: 'number' }).notNull(),
   },
-  (table) => [index('holders_seq').on(table.seq)],
+  (table) => [index('holders_turn').on(table.turn)],
 );
 
 /** `unclear`: it was cut short, and whether it took place a person was asked. */
@@ -405,10 +425,17 @@ export const ledger = mysqlTable(
   'ledger',
   {
     id: bigint('id', { mode: 'number' }).primaryKey().autoincrement(),
-    submissionSeq: bigint('submission_seq', { mode: 'number' }).notNull(),
+    /** The turn that caused it. */
+    turn: bigint('turn', { mode: 'number' }).notNull(),
+    /** The intake whose submission it was, where it was one. */
     intakeId: varchar('intake_id', { length: 36 }),
-    /** The effect within its submission: the step, or what takes it back. */
-    effect: exactly('effect', { length: 600 }).notNull(),
+    /** The effect within its turn: the step of the plan, or the part of a merge. */
+    step: exactly('step', { length: 64 }).notNull(),
+    /** The row of a step that is done once per row, counted from 1; 0: the step is done once. */
+    row: int('step_row').notNull().default(0),
+    /** The record that this part of a merge is about, where there are several; blank: there is one. */
+    ofEntity: exactly('of_entity', { length: 255 }).notNull().default(''),
+    ofRecord: exactly('of_record', { length: 255 }).notNull().default(''),
     attempt: int('attempt').notNull(),
     systemId: varchar('system_id', { length: 36 }).notNull(),
     entity: exactly('entity', { length: 255 }).notNull(),
@@ -424,13 +451,14 @@ export const ledger = mysqlTable(
     refusal: json('refusal').$type<Refusal>(),
     intendedAt: moment('intended_at').notNull(),
     settledAt: moment('settled_at'),
-    actor: varchar('actor', { length: 120 }).notNull(),
     /** The change this one takes back, and the one that took this back. */
     undoes: bigint('undoes', { mode: 'number' }),
     undoneBy: bigint('undone_by', { mode: 'number' }),
   },
   (table) => [
-    uniqueIndex('ledger_effect').on(table.submissionSeq, table.effect, table.attempt),
+    uniqueIndex('ledger_effect').on(table.turn, table.step, table.row, table.ofEntity, table.ofRecord, table.attempt),
+    // At most one taking back of a change is on its way.
+    uniqueIndex('ledger_undoes').on(table.undoes, table.attempt),
     index('ledger_record').on(table.systemId, table.entity, table.recordId),
     index('ledger_record_id').on(table.recordId),
     index('ledger_state').on(table.state, table.intendedAt),

@@ -1,18 +1,17 @@
 import { and, desc, gte, isNull, lt, sql, type SQL } from 'drizzle-orm';
+import type { SubmittedValues } from '@zusammen/core/forms';
 import { searchTerms, searchWords } from '@zusammen/core/values';
 import type { Database } from './database.ts';
 import { submissions } from './schema.ts';
 import { inTransaction, type Query } from './transaction.ts';
 
-type Submitted = Record<string, string | string[]>;
-
 /** The most words kept of one submission: a novel in a text field is not what people are found by. */
 const WORDS_EACH = 120;
 
-function wordsOf(label: string, values: Submitted): string[] {
+function wordsOf(label: string, values: SubmittedValues): string[] {
   const words = new Set(searchWords(label));
-  for (const text of Object.values(values).flat()) {
-    for (const word of searchWords(text.slice(0, 400))) words.add(word);
+  for (const said of Object.values(values).flat()) {
+    for (const word of searchWords(String(said).slice(0, 400))) words.add(word);
     if (words.size >= WORDS_EACH) break;
   }
   return [...words].slice(0, WORDS_EACH);
@@ -21,7 +20,7 @@ function wordsOf(label: string, values: Submitted): string[] {
 /** Lets submissions be found by their words. */
 export async function indexWords(
   query: Query,
-  found: readonly { seq: number; label: string; values: Submitted }[],
+  found: readonly { seq: number; label: string; values: SubmittedValues }[],
 ): Promise<void> {
   const rows = found.flatMap(({ seq, label, values }) => wordsOf(label, values).map((word) => [word, seq]));
   for (let at = 0; at < rows.length; at += 5000)
@@ -40,7 +39,7 @@ export function indexNext(db: Database, limit: number, now = new Date()): Promis
     await query('INSERT IGNORE INTO search_state (id, seq) VALUES (1, 0)');
     const [state] = await query<{ seq: number }>('SELECT seq FROM search_state WHERE id = 1 FOR UPDATE SKIP LOCKED');
     if (!state) return 0;
-    const rows = await query<{ seq: number; label: string; submitted: string | Submitted; received_at: Date }>(
+    const rows = await query<{ seq: number; label: string; submitted: string | SubmittedValues; received_at: Date }>(
       'SELECT seq, label, submitted, received_at FROM submissions WHERE seq > ? ORDER BY seq LIMIT ?',
       [state.seq, limit],
     );
@@ -52,7 +51,7 @@ export function indexNext(db: Database, limit: number, now = new Date()): Promis
       due.map(({ seq, label, submitted }) => ({
         seq,
         label,
-        values: typeof submitted === 'string' ? (JSON.parse(submitted) as Submitted) : submitted,
+        values: typeof submitted === 'string' ? (JSON.parse(submitted) as SubmittedValues) : submitted,
       })),
     );
     await query('UPDATE search_state SET seq = ? WHERE id = 1', [due.at(-1)!.seq]);

@@ -153,7 +153,7 @@ export function queueAgain(db: Database, id: string, from: SubmissionState[], ne
     if (!row || !from.includes(row.state)) return false;
     await leaveLanes(query, [row.seq]);
     if (next.lanes.length > 0)
-      await query('INSERT INTO lanes (lane, seq) VALUES ?', [next.lanes.map((lane) => [lane, row.seq])]);
+      await query('INSERT INTO lanes (lane, turn) VALUES ?', [next.lanes.map((lane) => [lane, row.seq])]);
     const json = (value: unknown): string | null => (value === undefined ? null : JSON.stringify(value));
     await query(
       `UPDATE submissions SET state = 'received', due_at = ?, attempts = 0, claim = claim + 1, begun = 0, blocked = FALSE, settled_at = NULL, words = NULL, reason = NULL, version = ?,

@@ -100,6 +100,9 @@ export const money: TreatmentDefinition = {
 const ambiguityOf = (reading: { ambiguous?: string }): { ambiguous?: string } =>
   reading.ambiguous === undefined ? {} : { ambiguous: reading.ambiguous };
 
+/** A number with more digits than a double keeps, as JSON and systems write it: nobody's decimal mark is in it. */
+const isExact = (text: string): boolean => /^-?\d+\.\d+$/.test(text) && !isSafeNumber(text);
+
 /** Reads `decimal`: the decimal mark the form's visitors use. */
 export const number: TreatmentDefinition = {
   describe: ({ decimal }) => (decimal ? `number, decimal ${decimal}` : 'number'),
@@ -107,7 +110,8 @@ export const number: TreatmentDefinition = {
     if (isBlank(value) || typeof value === 'number') return read(value);
     if (Array.isArray(value) && value.length > 1)
       return unreadable(`“${quoted(value.join(', '))}” is more than one number`);
-    const digits = readDigits(String(value), decimal);
+    const text = String(value);
+    const digits = readDigits(text, isExact(text) ? 'point' : decimal);
     // As many digits as were written: an account's number may have more than a double keeps.
     return digits.ok && isSafeNumber(digits.value) ? { ...digits, value: Number(digits.value) } : digits;
   },

@@ -14,7 +14,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import type { Field, Value } from '../../schema/index.ts';
+import type { Field, Value, Values } from '../../schema/index.ts';
 import type { Reading } from '../../values/index.ts';
 
 export const TREATMENT_KINDS = [
@@ -115,7 +115,7 @@ export interface Question {
 
 /** What a treatment may look at besides the value: the whole submission, and what was found in the system before. */
 export interface TreatContext {
-  values: Readonly<Record<string, string | string[]>>;
+  values: Readonly<Values>;
   fields: readonly { name: string; multiple?: boolean; type?: string }[];
   /** Ids of the records that answer a question, at most two; undefined when nobody has asked the system yet. */
   answer: (question: Question) => readonly string[] | undefined;

@@ -7,7 +7,6 @@ import {
   type Entity,
   type RecordState,
   type Schema,
-  type Values,
 } from '@zusammen/core/schema';
 import { isBlank, sameValue } from '@zusammen/core/values';
 import {
@@ -15,18 +14,19 @@ import {
   ledgerOf,
   markUndone,
   noteIntents,
-  placeOfMerge,
+  newestUndo,
   type Database,
   type DoubleGroup,
   type LedgerEntry,
   type LedgerRow,
+  turnOfGroup,
   type MergePlan,
 } from '../../store/index.ts';
 import type { Systems } from '../../systems/index.ts';
 import type { Known } from '../known/index.ts';
 import { Settler, type Settlement } from '../settle.ts';
 import { takeBackChange } from '../take-back.ts';
-import { EngineWorld } from '../world.ts';
+import { EngineWorld, type TurnEffect } from '../world.ts';
 
 /** Where the records of a group are, and what merging them works with. */
 export interface Merging {
@@ -36,7 +36,7 @@ export interface Merging {
   known: Known;
   system: string;
   entity: string;
-  group: Pick<DoubleGroup, 'id' | 'members'>;
+  group: Pick<DoubleGroup, 'id' | 'members' | 'turn'>;
   actor: string;
 }
 
@@ -89,6 +89,9 @@ export interface Merged {
   words: string;
 }
 
+/** The parts of a merge, as they stand on the ledger. */
+const PART = { values: 'values', references: 'references', others: 'others', link: 'link' } as const;
+
 /**
  * Merges a group through its system: the survivor takes its values, what led to the others leads to it, the others
  * are deleted. Every change stands in the ledger before it is sent; begun again, it goes on where it stopped.
@@ -97,68 +100,35 @@ export interface Merged {
 export async function merge(merging: Merging, plan: MergePlan): Promise<Merged> {
   const { system, entity: name, group } = merging;
   const entity = entityIn(merging);
-  const world = worldOf(merging);
+  const world = await worldOf(merging, 'merge');
   const target = { system, entity: name };
   let moved = 0;
   let removed = 0;
   const stopped = (why: string): Merged => ({ done: false, moved, removed, words: why });
-  const settle = async (effect: Effect): Promise<string | undefined> => {
-    await world.settle();
-    if (effect.state === 'refused') return effect.refusal.words;
-    if (effect.state === 'unclear') return 'It can’t be told whether a record was made.';
-    return effect.state === 'overtaken' ? 'A record was changed at this very moment.' : undefined;
-  };
 
   if (Object.keys(plan.values).length > 0) {
-    const refusal = await settle(
-      await persistently(() =>
-        world.effect('values', async (): Promise<Intent> => {
-          const record = await world.read(target, plan.survivor);
-          return record ? { kind: 'update', target, record, values: plan.values } : { kind: 'none' };
-        }),
-      ),
-    );
-    if (refusal !== undefined) return stopped(refusal);
+    const effect = await persistently(world, { step: PART.values }, async () => {
+      const record = await world.read(target, plan.survivor);
+      return record ? { kind: 'update', target, record, values: plan.values } : { kind: 'none' };
+    });
+    const why = failureOf(effect);
+    if (why !== undefined) return stopped(why);
   }
-  for (const { child, field } of referencesTo(merging)) {
-    const there = { system, entity: child.name };
-    for (const other of plan.others) {
-      const looked = new Set<string>();
-      for (;;) {
-        const children = await world.find(there, [{ field, value: other, folded: false }], CHILDREN);
-        const left = children.filter(({ id }) => !looked.has(id));
-        if (left.length === 0) {
-          // Moved back concurrently; stop.
-          if (children.length > 0) return stopped(`${child.label} ${children[0]!.id} leads to ${other} again.`);
-          break;
-        }
-        for (const { id } of left) {
-          looked.add(id);
-          const effect = await persistently(() =>
-            world.effect(`${child.name} ${id} ${field}`, async (): Promise<Intent> => {
-              const record = await world.read(there, id);
-              if (!record || record.values[field] !== other) return { kind: 'none' };
-              return { kind: 'update', target: there, record, values: { [field]: plan.survivor } };
-            }),
-          );
-          const refusal = await settle(effect);
-          if (refusal !== undefined) return stopped(`${child.label} ${id}: ${refusal}`);
-          if (effect.state === 'written') moved += 1;
-        }
-      }
-    }
+  for (const { child, fields } of referencesTo(merging)) {
+    const outcome = await leadToSurvivor(world, merging, plan, child, fields);
+    moved += outcome.moved;
+    if (outcome.why !== undefined) return stopped(outcome.why);
   }
   if (!entity.rights.delete)
     return { done: true, moved, removed, words: 'The others are left where they are: the connection may not delete.' };
   for (const other of plan.others) {
-    const effect = await persistently(() =>
-      world.effect(`gone ${other}`, async (): Promise<Intent> => {
-        const record = await world.read(target, other);
-        return record ? { kind: 'delete', target, record } : { kind: 'none' };
-      }),
-    );
-    const refusal = await settle(effect);
-    if (refusal !== undefined) return stopped(`${other}: ${refusal}`);
+    const of = { entity: name, record: other };
+    const effect = await persistently(world, { step: PART.others, of }, async () => {
+      const record = await world.read(target, other);
+      return record ? { kind: 'delete', target, record } : { kind: 'none' };
+    });
+    const why = failureOf(effect);
+    if (why !== undefined) return stopped(`${other}: ${why}`);
     if (effect.state === 'written') removed += 1;
   }
   for (const other of plan.others) await merging.known.forget(target, other);
@@ -167,72 +137,128 @@ export async function merge(merging: Merging, plan: MergePlan): Promise<Merged> 
   return { done: true, moved, removed, words: `Group ${group.id} is one record, ${plan.survivor}.` };
 }
 
+/** Why a merge can't go on behind an effect; undefined where it can. */
+function failureOf(effect: Effect): string | undefined {
+  if (effect.state === 'refused') return effect.refusal.words;
+  if (effect.state === 'unclear') return 'It can’t be told whether a record was made.';
+  return effect.state === 'overtaken' ? 'A record was changed at this very moment.' : undefined;
+}
+
+/** Has the records of an entity that lead to one of the others lead to the survivor; each in one change. */
+async function leadToSurvivor(
+  world: TurnWorld,
+  { system }: Merging,
+  plan: MergePlan,
+  child: Entity,
+  fields: readonly string[],
+): Promise<{ moved: number; why?: string }> {
+  const there = { system, entity: child.name };
+  const gone = new Set(plan.others);
+  let moved = 0;
+  for (const field of fields)
+    for (const other of plan.others) {
+      const looked = new Set<string>();
+      for (;;) {
+        const children = await world.find(there, [{ field, value: other, folded: false }], CHILDREN);
+        const left = children.filter(({ id }) => !looked.has(id));
+        // Moved back concurrently; stop.
+        if (left.length === 0 && children.length > 0)
+          return { moved, why: `${child.label} ${children[0]!.id} leads to ${other} again.` };
+        if (left.length === 0) break;
+        for (const { id } of left) {
+          looked.add(id);
+          const key = { step: PART.references, of: { entity: child.name, record: id } };
+          const effect = await persistently(world, key, async () => {
+            const record = await world.read(there, id);
+            const led = fields.filter((each) => gone.has(String(record?.values[each] ?? '')));
+            if (!record || led.length === 0) return { kind: 'none' };
+            const values = Object.fromEntries(led.map((each) => [each, plan.survivor]));
+            return { kind: 'update', target: there, record, values };
+          });
+          const why = failureOf(effect);
+          if (why !== undefined) return { moved, why: `${child.label} ${id}: ${why}` };
+          if (effect.state === 'written') moved += 1;
+        }
+      }
+    }
+  return { moved };
+}
+
 /**
  * Takes a merge back: the others are made anew with their former values, what led to them leads to them again, and the
  * survivor gets its former values; only what nobody has changed since.
  */
 export async function takeMergeBack(merging: Merging): Promise<Merged> {
-  const { db, systems, schemas, system, entity: name, group, actor, known } = merging;
-  const world = worldOf(merging);
-  const rows = (await ledgerOf(db, placeOfMerge(group.id))).filter(
-    ({ state, undoes, undoneBy }) => state === 'written' && undoes === null && undoneBy === null,
-  );
+  const { db, system, entity: name, known } = merging;
+  const rows = (await changesOf(merging)).filter(({ state, undoneBy }) => state === 'written' && undoneBy === null);
+  const world = await worldOf(merging, 'taking back');
+  const takeBack = (row: LedgerRow): ReturnType<typeof takeBackChange> =>
+    takeBackChange(merging, row.id, async () => world.turn);
+  const of = (part: string): LedgerRow[] => rows.filter(({ step }) => step === part);
   const words: string[] = [];
   const anew = new Map<string, string>();
   let moved = 0;
-  for (const row of rows.filter(({ action }) => action === 'delete')) {
-    const taken = await takeBackChange(db, systems, schemas, row.id, actor);
-    const id = await madeAgain(db, group.id, row);
-    if (!taken.done || id === undefined) words.push(`${row.recordId}: ${taken.words}`);
+  for (const row of of(PART.others)) {
+    const taken = await takeBack(row);
+    const id = taken.done ? (await newestUndo(db, row.id))?.recordId : undefined;
+    if (typeof id !== 'string') words.push(`${row.recordId}: ${taken.words}`);
     else {
       anew.set(row.recordId!, id);
       await known.remember({ system, entity: name }, id, row.before);
     }
   }
-  for (const row of rows.filter(({ action, effect }) => action === 'update' && effect !== 'values')) {
-    const [field, former] = Object.entries(row.before)[0] ?? [];
-    const id = anew.get(String(former)) ?? String(former);
-    const target = { system: row.systemId, entity: row.entity };
-    const effect = await persistently(() =>
-      world.effect(`undo ${row.id}`, async (): Promise<Intent> => {
-        const record = await world.read(target, row.recordId!);
-        if (!record || field === undefined || record.values[field] !== row.after[field]) return { kind: 'none' };
-        return { kind: 'update', target, record, values: { [field]: id } };
-      }),
-    );
-    await world.settle();
-    if (effect.state !== 'written') {
-      words.push(
-        `${row.entity} ${row.recordId}: ${effect.state === 'refused' ? effect.refusal.words : 'changed since'}`,
-      );
-      continue;
-    }
-    moved += 1;
-    const undo = (await ledgerOf(db, placeOfMerge(group.id))).find((each) => each.effect === `undo ${row.id}`);
-    if (undo) await markUndone(db, row.id, undo.id);
+  for (const row of of(PART.references)) {
+    const led = await leadBack(world, row, anew);
+    if (led === undefined) moved += 1;
+    else words.push(`${row.entity} ${row.recordId}: ${led}`);
   }
-  for (const row of rows.filter(({ effect }) => effect === 'values')) {
-    const taken = await takeBackChange(db, systems, schemas, row.id, actor);
+  for (const row of of(PART.values)) {
+    const taken = await takeBack(row);
     if (!taken.done) words.push(`${row.recordId}: ${taken.words}`);
-    else await known.remember({ system, entity: name }, row.recordId!, await valuesNow(world, merging, row));
+    else {
+      const record = await world.read({ system, entity: name }, row.recordId!);
+      await known.remember({ system, entity: name }, row.recordId!, record?.values ?? row.before);
+    }
   }
   const again = [...anew].map(([old, id]) => `${old} is ${id} now`).join(', ');
   return { done: words.length === 0, moved, removed: anew.size, words: [again, ...words].filter(Boolean).join('; ') };
 }
 
+/** Has what led to a removed record lead to the one made in its place. @returns why not, or undefined */
+async function leadBack(
+  world: TurnWorld,
+  row: LedgerRow,
+  anew: ReadonlyMap<string, string>,
+): Promise<string | undefined> {
+  const target = { system: row.systemId, entity: row.entity };
+  const former = Object.fromEntries(
+    Object.entries(row.before).map(([field, id]) => [field, anew.get(String(id)) ?? id]),
+  );
+  const key = { step: PART.references, of: { entity: row.entity, record: row.recordId! }, undoes: row.id };
+  const effect = await persistently(world, key, async () => {
+    const record = await world.read(target, row.recordId!);
+    const untouched = record && Object.keys(row.after).every((field) => record.values[field] === row.after[field]);
+    return untouched ? { kind: 'update', target, record, values: former } : { kind: 'none' };
+  });
+  if (effect.state !== 'written') return effect.state === 'refused' ? effect.refusal.words : 'changed since';
+  await world.markUndone(row);
+  return undefined;
+}
+
+/** What the merge or link of a group has written. */
+const changesOf = async ({ db, group }: Merging): Promise<LedgerRow[]> =>
+  group.turn === null ? [] : ledgerOf(db, group.turn);
+
 /** Leads the first record of a pair to the second, which is of another entity; on the ledger like any change. */
 export async function link(merging: Merging, field: string): Promise<Merged> {
   const { system, entity, group } = merging;
   const [from = '', to = ''] = group.members;
-  const world = worldOf(merging);
+  const world = await worldOf(merging, 'link');
   const target = { system, entity };
-  const effect = await persistently(() =>
-    world.effect('link', async (): Promise<Intent> => {
-      const record = await world.read(target, from);
-      return record ? { kind: 'update', target, record, values: { [field]: to } } : { kind: 'none' };
-    }),
-  );
-  await world.settle();
+  const effect = await persistently(world, { step: PART.link }, async () => {
+    const record = await world.read(target, from);
+    return record ? { kind: 'update', target, record, values: { [field]: to } } : { kind: 'none' };
+  });
   const done = effect.state === 'written';
   const words = done
     ? `${from} leads to ${to}.`
@@ -243,25 +269,11 @@ export async function link(merging: Merging, field: string): Promise<Merged> {
 }
 
 /** Takes such a lead back, where nobody has changed it since. */
-export async function takeLinkBack({ db, systems, schemas, group, actor }: Merging): Promise<Merged> {
-  const row = (await ledgerOf(db, placeOfMerge(group.id))).findLast(
-    ({ effect, state, undoneBy }) => effect === 'link' && state === 'written' && undoneBy === null,
-  );
+export async function takeLinkBack(merging: Merging): Promise<Merged> {
+  const row = (await changesOf(merging)).findLast(({ state, undoneBy }) => state === 'written' && undoneBy === null);
   if (!row) return { done: false, moved: 0, removed: 0, words: 'There is nothing to take back.' };
-  const { done, words } = await takeBackChange(db, systems, schemas, row.id, actor);
+  const { done, words } = await takeBackChange(merging, row.id);
   return { done, moved: done ? 1 : 0, removed: 0, words };
-}
-
-async function valuesNow(world: EngineWorld, { system, entity }: Merging, row: LedgerRow): Promise<Values> {
-  return (await world.read({ system, entity }, row.recordId!))?.values ?? row.before;
-}
-
-async function madeAgain(db: Database, group: number, row: LedgerRow): Promise<string | undefined> {
-  const rows = await ledgerOf(db, placeOfMerge(group));
-  const made = rows.find(
-    ({ undoes, state, action }) => undoes === row.id && state === 'written' && action === 'create',
-  );
-  return made?.recordId ?? undefined;
 }
 
 function entityIn({ schemas, system, entity }: Pick<Merging, 'schemas' | 'system' | 'entity'>): Entity {
@@ -270,33 +282,40 @@ function entityIn({ schemas, system, entity }: Pick<Merging, 'schemas' | 'system
   return found;
 }
 
-/** Fields of the system's entities that lead to a record of this one and may be changed. */
-function referencesTo({ schemas, system, entity }: Merging): { child: Entity; field: string }[] {
-  return (schemas.get(system)?.entities ?? []).flatMap((child) =>
-    child.rights.read && child.rights.update
-      ? child.fields
-          .filter((field) => field.relation === entity && isWritable(field))
-          .map(({ name }) => ({ child, field: name }))
-      : [],
-  );
+/** The system's entities with fields that lead to a record of this one and may be changed. */
+function referencesTo({ schemas, system, entity }: Merging): { child: Entity; fields: string[] }[] {
+  return (schemas.get(system)?.entities ?? []).flatMap((child) => {
+    if (!child.rights.read || !child.rights.update) return [];
+    const fields = child.fields.filter((field) => field.relation === entity && isWritable(field));
+    return fields.length === 0 ? [] : [{ child, fields: fields.map(({ name }) => name) }];
+  });
 }
 
-/** Somebody else may change a record between reading and writing: then it is read and decided again. */
-async function persistently(work: () => Promise<Effect>): Promise<Effect> {
-  let effect = await work();
-  for (let again = 0; effect.state === 'overtaken' && again < 5; again += 1) effect = await work();
+/** Has an effect, decided again where somebody else changes the record meanwhile; settled when it returns. */
+async function persistently(world: TurnWorld, key: TurnEffect, decide: () => Promise<Intent>): Promise<Effect> {
+  let effect = await world.effect(key, decide);
+  for (let again = 0; effect.state === 'overtaken' && again < 5; again += 1) effect = await world.effect(key, decide);
+  await world.settle();
   return effect;
 }
 
-/** The engine's world, for changes that no submission makes. */
-function worldOf({ db, systems, schemas, known, group, actor }: Merging): EngineWorld & { settle(): Promise<void> } {
+/** The engine's world, for a turn that no submission makes. */
+type TurnWorld = EngineWorld & {
+  turn: number;
+  settle(): Promise<void>;
+  /** Marks a change as taken back by the newest undoing of it. */
+  markUndone(row: LedgerRow): Promise<void>;
+};
+
+async function worldOf(merging: Merging, kind: Parameters<typeof turnOfGroup>[2]): Promise<TurnWorld> {
+  const { db, systems, schemas, known, group, actor } = merging;
   const settler = new Settler(db);
-  const seq = placeOfMerge(group.id);
+  const turn = await turnOfGroup(db, group.id, kind, actor);
   const flush = async (settlements: Settlement[]): Promise<void> => {
-    if (settlements.length > 0) await settler.settle({ seq, claim: null, settlements, end: 'goes on' });
+    if (settlements.length > 0) await settler.settle({ seq: turn, claim: null, settlements, end: 'goes on' });
   };
   const world = new EngineWorld({
-    ...{ db, systems, schemas, known, seq, actor, flush },
+    ...{ db, systems, schemas, known, turn, actor, flush },
     claim: null,
     intakeId: null,
     byEvidence: new Set(),
@@ -305,5 +324,12 @@ function worldOf({ db, systems, schemas, known, group, actor }: Merging): Engine
     clock: () => new Date(),
     intents: new Batcher<LedgerEntry, number>((entries) => noteIntents(db, entries), 0),
   });
-  return Object.assign(world, { settle: () => flush(world.settlements.splice(0)) });
+  return Object.assign(world, {
+    turn,
+    settle: () => flush(world.settlements.splice(0)),
+    markUndone: async (row: LedgerRow) => {
+      const undo = await newestUndo(db, row.id);
+      if (undo) await markUndone(db, row.id, undo.id);
+    },
+  });
 }

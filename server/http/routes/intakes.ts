@@ -20,7 +20,7 @@ import {
   type Intake,
 } from '../../store/index.ts';
 import { compareDocuments, rehearse } from '../../engine/index.ts';
-import { collectValues, jsonSchemaOf } from '@zusammen/core/forms';
+import { collectValues, isSubmittedValue, jsonSchemaOf, type SubmittedValues } from '@zusammen/core/forms';
 import { tooLong } from '@zusammen/core/values';
 import {
   CompareBody,
@@ -335,17 +335,16 @@ export const intakeRoutes = (context: Context): Route[] => {
 /** The same finding about the same place. */
 const keyOf = ({ id, place }: Finding): string => JSON.stringify([id, place.step, place.field]);
 
-/** Values as a form would send them: texts, or lists of texts. */
-function submittedValues(values: Record<string, unknown>, path: string): Record<string, string | string[]> {
-  const pairs = Object.entries(values).flatMap(([name, value]): [string, string][] => {
-    const each = Array.isArray(value) ? value : [value];
-    if (each.some((one) => typeof one !== 'string'))
-      throw badField(`${path}.${name}`, 'must be a text or a list of texts');
-    return each.map((one) => [name, one as string]);
+/** Values as a form or a program would send them. @throws Problem naming the value that is none */
+function submittedValues(values: Record<string, unknown>, path: string): SubmittedValues {
+  const pairs = Object.entries(values).flatMap(([name, value]) => {
+    if (!isSubmittedValue(value))
+      throw badField(`${path}.${name}`, 'must be a text, a list of texts, a number, or true or false');
+    return [value].flat().map((one) => [name, one] as const);
   });
   if (pairs.length > 1000) throw badField(path, 'has more than 1000 values');
-  for (const [name, text] of pairs) {
-    const long = tooLong(text, 'text');
+  for (const [name, said] of pairs) {
+    const long = tooLong(String(said), 'text');
     if (long !== undefined) throw badField(`${path}.${name}`, `is too long: ${long}`);
   }
   return collectValues(pairs);

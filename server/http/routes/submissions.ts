@@ -1,12 +1,19 @@
 import { hashOf } from '../../access/index.ts';
 import { describeTreatment } from '@zusammen/core/mapping';
-import type { FormField } from '@zusammen/core/forms';
+import { isSubmittedValue, type FormField, type SubmittedValue } from '@zusammen/core/forms';
 import { beyondBounds, effectKey } from '@zusammen/core/plans';
-import { alikeTo, carryOutAgain, takeBackChange, takeBackSubmission, rehearseAnswers } from '../../engine/index.ts';
+import {
+  alikeTo,
+  carryOutAgain,
+  rehearseAnswers,
+  takeBackChange,
+  takeBackSubmission,
+  type TakingBack,
+} from '../../engine/index.ts';
 import {
   countStates,
   intakeById,
-  ledgerOf,
+  ledgerAround,
   ledgerRow,
   listIntakes,
   listSystems,
@@ -20,6 +27,7 @@ import {
   type LedgerState,
   type Submission,
   type SubmissionState,
+  type User,
 } from '../../store/index.ts';
 import { AgainBody, AnswerBody, SetAsideBody, TakeBackBody } from '../../bodies/index.ts';
 import { actorOf, type Context } from '../context.ts';
@@ -69,19 +77,18 @@ function mendedValues(
   values: Record<string, unknown>,
   submission: Submission,
   fields: readonly FormField[],
-): Record<string, string | string[] | null> {
-  const mended: Record<string, string | string[] | null> = {};
+): Record<string, SubmittedValue | null> {
+  const mended: Record<string, SubmittedValue | null> = {};
   for (const [name, value] of Object.entries(values)) {
     const known = Object.hasOwn(submission.values, name) || fields.some((field) => field.name === name);
     if (!known) throw badField(`values.${name}`, 'is no field of this form');
-    const texts = Array.isArray(value) ? value : [value];
-    const fine = value === null || texts.every((text) => typeof text === 'string');
-    if (!fine) throw badField(`values.${name}`, 'must be a text, a list of texts, or null');
-    mended[name] = value as string | string[] | null;
+    if (value !== null && !isSubmittedValue(value))
+      throw badField(`values.${name}`, 'must be a text, a list of texts, a number, true or false, or null');
+    mended[name] = value;
   }
   if (Object.keys(mended).length === 0) throw badField('values', 'must name what was put right');
   const given = Object.fromEntries(
-    Object.entries(mended).filter((entry): entry is [string, string | string[]] => entry[1] !== null),
+    Object.entries(mended).filter((entry): entry is [string, SubmittedValue] => entry[1] !== null),
   );
   const beyond = beyondBounds(given, fields, { steps: [] });
   if (beyond) throw badField(`values.${beyond.field}`, beyond.reason);
@@ -107,6 +114,10 @@ export const submissionRoutes = (context: Context): Route[] => {
       return template.replace('{entity}', encodeURIComponent(entity)).replace('{id}', encodeURIComponent(id));
     };
   };
+  const takingBack = async (user: User): Promise<TakingBack> => ({
+    ...{ db, systems, actor: user.name },
+    schemas: await live.allSchemas(),
+  });
   const shownChange = (row: LedgerRow, pageOf: Awaited<ReturnType<typeof pages>>) => {
     const { etagBefore: _b, etagAfter: _a, requestId: _r, ...rest } = row;
     return { ...rest, page: pageOf(row.systemId, row.entity, row.recordId) };
@@ -170,7 +181,7 @@ export const submissionRoutes = (context: Context): Route[] => {
           ),
           steps,
           treatments,
-          changes: (await ledgerOf(db, submission.seq)).map((row) => shownChange(row, pageOf)),
+          changes: (await ledgerAround(db, submission.seq)).map((row) => shownChange(row, pageOf)),
         };
       },
     }),
@@ -305,7 +316,7 @@ export const submissionRoutes = (context: Context): Route[] => {
         const submission = await existing(params['id']!);
         if (submission.state === 'received') throw new Problem(409, 'Not now', 'This submission is still on its way.');
         const results = await orTrouble(
-          takeBackSubmission(db, systems, await live.allSchemas(), submission, user.name, body.step),
+          takeBackSubmission(await takingBack(user), submission, body.step),
           FINISHED_LATER,
         );
         if (results.length === 0)
@@ -377,12 +388,9 @@ export const submissionRoutes = (context: Context): Route[] => {
       work: async ({ params, user }) => {
         const row = /^\d{1,15}$/.test(params['id']!) ? await ledgerRow(db, Number(params['id'])) : undefined;
         if (!row) throw notFound('such change');
-        const result = await orTrouble(
-          takeBackChange(db, systems, await live.allSchemas(), row.id, user.name),
-          FINISHED_LATER,
-        );
+        const result = await orTrouble(takeBackChange(await takingBack(user), row.id), FINISHED_LATER);
         if (!result.done) throw new Problem(409, 'Not taken back', result.words);
-        await noteChange(db, actorOf(user), `took back change ${row.id}`, String(row.submissionSeq));
+        await noteChange(db, actorOf(user), `took back change ${row.id}`, String(row.turn));
         return { result };
       },
     }),

@@ -1,5 +1,5 @@
 import type { KeyFacts } from '@zusammen/core/checks';
-import type { FormField } from '@zusammen/core/forms';
+import type { FormField, SubmittedValue, SubmittedValues } from '@zusammen/core/forms';
 import type { IntakeDocument, StepReport, Course } from '@zusammen/core/plans';
 import type { Recognition } from '@zusammen/core/recognition';
 import type { RecordState, Schema, Values } from '@zusammen/core/schema';
@@ -115,7 +115,6 @@ export interface IntakeDetail {
   changes: Change[];
 }
 
-export type SubmittedValues = Record<string, string | string[]>;
 export interface Sample {
   id: string;
   values: SubmittedValues;
@@ -226,7 +225,10 @@ export interface SubmissionLine {
 }
 export interface LedgerChange {
   id: number;
-  effect: string;
+  turn: number;
+  step: string;
+  /** The row of a step that is done once per row, counted from 1; 0: the step is done once. */
+  row: number;
   attempt: number;
   systemId: string;
   entity: string;
@@ -255,7 +257,7 @@ export interface SubmissionPath {
     /** Decisions from Review, by effect. */
     answers: Record<string, unknown> | null;
     /** Former values of what somebody put right, newest last. */
-    amended: { at: string; by: string; before: Record<string, string | string[] | null> }[] | null;
+    amended: { at: string; by: string; before: Record<string, SubmittedValue | null> }[] | null;
     /** Its values are gone, as its intake says. */
     forgottenAt: string | null;
     reason: string | null;

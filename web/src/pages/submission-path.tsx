@@ -1,10 +1,11 @@
 import type { FormField } from '@zusammen/core/forms';
 import { effectKey, rowsOf, type StepReport } from '@zusammen/core/plans';
+import type { Values } from '@zusammen/core/schema';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { api } from '../api/client.ts';
 import { useDo, useMe, useSubmission, useSystem } from '../api/hooks.ts';
-import type { LedgerChange, SubmissionPath, SubmittedValues } from '../api/types.ts';
+import type { LedgerChange, SubmissionPath } from '../api/types.ts';
 import { Button } from '../parts/button.tsx';
 import { Incoming, Outgoing, Tag } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
@@ -120,8 +121,8 @@ function Path({ told }: { told: SubmissionPath }) {
 /** Whether anything that a step wrote still stands. */
 const stands = (changes: readonly LedgerChange[], step: string): boolean =>
   changes.some(
-    ({ state, undoes, undoneBy, effect }) =>
-      state === 'written' && undoes === null && undoneBy === null && (effect === step || effect.startsWith(`${step}#`)),
+    (change) =>
+      change.state === 'written' && change.undoes === null && change.undoneBy === null && change.step === step,
   );
 
 const isFirstOf = (steps: SubmissionPath['steps'], step: StepReport): boolean =>
@@ -156,7 +157,7 @@ function TakeStepBack({ submission, step }: { submission: string; step: string }
 }
 
 /** What came in as a step saw it: a row's values under the names of the first row. */
-export function valuesFor({ submission, fields, repeats }: SubmissionPath, step: StepReport): SubmittedValues {
+export function valuesFor({ submission, fields, repeats }: SubmissionPath, step: StepReport): Values {
   const group = repeats[step.step];
   if (step.row === undefined || group === undefined) return submission.values;
   const names = fields.map(({ name }) => name);
@@ -174,7 +175,7 @@ function StepTold({
 }: {
   step: SubmissionPath['steps'][number];
   steps: SubmissionPath['steps'];
-  values: SubmittedValues;
+  values: Values;
   /** Somebody has said in Review which record it is. */
   chosen: boolean;
   aside: ReactNode;
@@ -366,7 +367,7 @@ function Changes({ changes }: { changes: LedgerChange[] }) {
   );
 }
 
-function WhatCame({ values, fields, open = false }: { values: SubmittedValues; fields: FormField[]; open?: boolean }) {
+function WhatCame({ values, fields, open = false }: { values: Values; fields: FormField[]; open?: boolean }) {
   return (
     <details open={open} className="px-4 py-2">
       <summary className="cursor-pointer font-semibold">What came in</summary>

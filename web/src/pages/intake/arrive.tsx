@@ -1,6 +1,7 @@
 import { applyMend } from '@zusammen/core/checks';
 import { compareForms, readForms, type FormField } from '@zusammen/core/forms';
 import { usesOf, readNames } from '@zusammen/core/plans';
+import type { Values } from '@zusammen/core/schema';
 import { useMemo, useState } from 'react';
 import { api, ApiProblem } from '../../api/client.ts';
 import { Button } from '../../parts/button.tsx';
@@ -47,7 +48,7 @@ export function Arrive() {
   );
 }
 
-function Fields({ sample }: { sample: Record<string, string | string[]> | undefined }) {
+function Fields({ sample }: { sample: Values | undefined }) {
   const { document, change, mayEdit } = useDraft();
   const used = useMemo(() => readNames(document), [document]);
   const remove = (name: string): void =>

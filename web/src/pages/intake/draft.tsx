@@ -1,13 +1,13 @@
 import { keepPreviousData, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
 import type { Facts, Finding } from '@zusammen/core/checks';
-import type { ReadForm } from '@zusammen/core/forms';
+import type { ReadForm, SubmittedValues } from '@zusammen/core/forms';
 import { titleOf } from '@zusammen/core/mapping';
 import type { IntakeDocument } from '@zusammen/core/plans';
 import type { Schema } from '@zusammen/core/schema';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { api, ApiProblem } from '../../api/client.ts';
 import { useFacts, useMe, usePageForms, usePast, useSamples, useSystems } from '../../api/hooks.ts';
-import type { IntakeDetail, Rehearsed, SubmittedValues, System, SystemDetail } from '../../api/types.ts';
+import type { IntakeDetail, Rehearsed, System, SystemDetail } from '../../api/types.ts';
 import { worker } from '../../work/index.ts';
 
 /** One sample: kept with the intake, or a past submission. */

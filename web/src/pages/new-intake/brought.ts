@@ -1,6 +1,5 @@
-import type { FormField, ReadForm } from '@zusammen/core/forms';
+import type { FormField, ReadForm, SubmittedValues } from '@zusammen/core/forms';
 import type { IntakeSettings, FormSource } from '@zusammen/core/plans';
-import type { SubmittedValues } from '../../api/types.ts';
 
 /** What was brought in, whatever it came from: all that a new intake is made of. */
 export interface Brought {

@@ -1,8 +1,8 @@
-import { submissionOf } from '@zusammen/core/forms';
+import { submissionOf, type SubmittedValues } from '@zusammen/core/forms';
 import { useState } from 'react';
 import { ApiProblem } from '../../api/client.ts';
 import { uploadFile } from '../../api/upload.ts';
-import type { SubmittedValues, UploadedFile } from '../../api/types.ts';
+import type { UploadedFile } from '../../api/types.ts';
 import { FileInput, TABLE_FILES } from '../../parts/file-input.tsx';
 import { nameFrom, type Brought } from './brought.ts';
 

@@ -28,9 +28,8 @@ function understood(text: string, kind: Kind): Brought | { problem: string } | u
   }
   const read = readPayloads(text);
   if (!read.ok) return { problem: read.reason };
-  const types = [
-    ...new Set(read.samples.flatMap(({ type }) => type ?? []).filter((type) => /^[\w-]+(\.[\w-]+)+$/.test(type))),
-  ];
+  const said = read.samples.flatMap(({ type }) => (typeof type === 'string' ? type : []));
+  const types = [...new Set(said.filter((type) => /^[\w-]+(\.[\w-]+)+$/.test(type)))];
   return {
     name: nameFrom(types[0]?.split('.')[0] ?? (kind === 'events' ? 'New feed' : 'New form')),
     fields: read.fields,

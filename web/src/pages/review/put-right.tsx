@@ -1,9 +1,10 @@
+import type { Values } from '@zusammen/core/schema';
 import { nameInRow, type Refusal, type StepReport } from '@zusammen/core/plans';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api } from '../../api/client.ts';
 import { useAlike, useDo, useIntake, useMe, useSystem } from '../../api/hooks.ts';
-import type { SubmissionPath, SubmittedValues } from '../../api/types.ts';
+import type { SubmissionPath } from '../../api/types.ts';
 import { Button } from '../../parts/button.tsx';
 import { Incoming, Outgoing } from '../../parts/chip.tsx';
 import { cx } from '../../parts/cx.ts';
@@ -181,7 +182,7 @@ interface Row {
 function valuesAtIssue(
   told: SubmissionPath,
   step: StepReport | undefined,
-  came: SubmittedValues,
+  came: Values,
   labelOf: (field: string) => string,
 ): Row[] {
   const said = new Map(step?.refusal?.fields.map(({ field, words }) => [field, words]) ?? []);

@@ -2,7 +2,7 @@ import { useDraggable, useDroppable } from '@dnd-kit/core';
 import type { FormField } from '@zusammen/core/forms';
 import type { Line } from '@zusammen/core/mapping';
 import type { Step } from '@zusammen/core/plans';
-import { isWritable, mustBeGiven, type Entity, type Field } from '@zusammen/core/schema';
+import { isWritable, mustBeGiven, type Entity, type Field, type Values } from '@zusammen/core/schema';
 import type { ReactNode } from 'react';
 import { Incoming, Outgoing } from '../../../parts/chip.tsx';
 import { Combobox } from '../../../parts/combobox.tsx';
@@ -18,7 +18,7 @@ interface Props {
   unfilled: readonly Field[];
   entity: Entity;
   taken: ReadonlySet<string>;
-  values: Record<string, string | string[]> | undefined;
+  values: Values | undefined;
   mayEdit: boolean;
   /** Shows all that is left instead of a few of it. */
   whole: boolean;

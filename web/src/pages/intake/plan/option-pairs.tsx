@@ -1,3 +1,4 @@
+import { textsSaid } from '@zusammen/core/forms';
 import { pairOptions, type Treatment } from '@zusammen/core/mapping';
 import type { Field } from '@zusammen/core/schema';
 import { cx } from '../../../parts/cx.ts';
@@ -20,8 +21,8 @@ export function OptionPairs({ treatment, field, sources, change }: Props) {
   const sent = sources.flatMap(({ options }) => options ?? []);
   const counts = new Map<string, number>();
   for (const { values } of samples)
-    for (const text of sources.flatMap(({ name }) => values[name] ?? []))
-      if (text !== '') counts.set(text, (counts.get(text) ?? 0) + 1);
+    for (const text of sources.flatMap(({ name }) => textsSaid(values[name])))
+      counts.set(text, (counts.get(text) ?? 0) + 1);
   const listed = new Set([...sent.map(({ value }) => value), ...pairs.map(({ from }) => from)]);
   const rows = [
     ...sent.map(({ value, label }) => ({ from: value, label })),

@@ -1,12 +1,12 @@
-import { effectKey, rowsOf, type Step, type StepReport } from '@zusammen/core/plans';
-import type { RecordState } from '@zusammen/core/schema';
+import { effectKey, KnownRecords, rowsOf, type Step, type StepReport } from '@zusammen/core/plans';
+import type { RecordState, Values } from '@zusammen/core/schema';
 import { useMemo } from 'react';
-import type { Rehearsed, SubmittedValues } from '../../../api/types.ts';
+import type { Rehearsed } from '../../../api/types.ts';
 import { useDraft } from '../draft.tsx';
 
 /** What a sample is to a step: its values, or the first of its rows, and what the rehearsal found and made of them. */
 export interface StepSample {
-  values: SubmittedValues | undefined;
+  values: Values | undefined;
   /** How many rows of the step's repeating group the sample has; undefined where the step runs once. */
   rows: number | undefined;
   present: RecordState | undefined;
@@ -25,34 +25,31 @@ export function useStepSample(step: Step, at: number): StepSample {
   return useMemo(() => {
     const rows = step.repeat === undefined || !values ? undefined : rowsOf(step.repeat, names, values);
     const first = rows?.[0];
-    const mine = step.repeat === undefined ? step.id : effectKey(step.id, first?.index ?? 0);
-    const report = rehearsed?.course?.steps.find((each) => effectKey(each.step, each.row) === mine);
+    const row = step.repeat === undefined ? undefined : (first?.index ?? 0);
+    const report = rehearsed?.course?.steps.find((each) => each.step === step.id && each.row === row);
     const known = recordsOf(rehearsed);
     return {
       values: step.repeat === undefined ? values : first?.values,
       rows: rows?.length,
-      present: rehearsed?.present[mine],
+      present: rehearsed?.present[effectKey(step.id, row)],
       answers: report?.lookups ? new Map(Object.entries(report.lookups)) : NO_ANSWERS,
-      record: (id, row) =>
-        row === 'first'
-          ? [...known].find(([key]) => key.startsWith(`${id}#`))?.[1]
-          : ((first && known.get(effectKey(id, first.index))) ?? known.get(id)),
+      record: (id, of) => known.seenFrom(first?.index, id, of),
     };
   }, [step.id, step.repeat, names, values, rehearsed]);
 }
 
-/** The records of a rehearsal as they would be after it, by effect. */
-function recordsOf(rehearsed: Rehearsed | undefined): Map<string, RecordState> {
-  const records = new Map<string, RecordState>();
+/** The records of a rehearsal as they would be after it. */
+function recordsOf(rehearsed: Rehearsed | undefined): KnownRecords {
+  const known = new KnownRecords();
   for (const report of rehearsed?.course?.steps ?? []) {
     if (!report.record) continue;
-    const key = effectKey(report.step, report.row);
-    records.set(key, {
+    const present = rehearsed?.present[effectKey(report.step, report.row)];
+    known.set(report.step, report.row, {
       id: report.record.id,
-      values: { ...rehearsed?.present[key]?.values, ...writtenBy(report) },
+      values: { ...present?.values, ...writtenBy(report) },
     });
   }
-  return records;
+  return known;
 }
 
 const writtenBy = ({ changes }: StepReport): RecordState['values'] =>

@@ -1,9 +1,9 @@
+import { textsSaid, type SubmittedValues } from '@zusammen/core/forms';
 import type { Learned } from '@zusammen/core/mapping';
 import type { IntakeDocument, Step, SuggestInput } from '@zusammen/core/plans';
 import { calledBy, type Schema } from '@zusammen/core/schema';
 import { useMemo } from 'react';
 import { useLearned } from '../../../api/hooks.ts';
-import type { SubmittedValues } from '../../../api/types.ts';
 import { worker } from '../../../work/index.ts';
 import { useDraft } from '../draft.tsx';
 
@@ -22,10 +22,7 @@ export function whereOf(document: IntakeDocument, schema: Schema | undefined) {
 
 /** Some of what samples brought under a name. */
 const saidUnder = (name: string, samples: readonly { values: SubmittedValues }[]): string[] =>
-  samples
-    .slice(0, 30)
-    .flatMap(({ values }) => values[name] ?? [])
-    .filter((text) => text !== '');
+  samples.slice(0, 30).flatMap(({ values }) => textsSaid(values[name]));
 
 export interface Suggest {
   /** The plan's steps with a new one in its place, lines and links suggested. */

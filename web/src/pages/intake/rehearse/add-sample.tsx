@@ -1,8 +1,8 @@
-import { readPayloads, submissionOf } from '@zusammen/core/forms';
+import { isBlank } from '@zusammen/core/values';
+import { readPayloads, submissionOf, type SubmittedValues } from '@zusammen/core/forms';
 import { useState } from 'react';
 import { api, ApiProblem } from '../../../api/client.ts';
 import { useDo } from '../../../api/hooks.ts';
-import type { SubmittedValues } from '../../../api/types.ts';
 import { uploadFile } from '../../../api/upload.ts';
 import { Button } from '../../../parts/button.tsx';
 import { cx } from '../../../parts/cx.ts';
@@ -121,7 +121,7 @@ function ByHand({ give }: { give: Give }) {
   const set = (name: string, value: string | string[]): void => {
     const next = { ...values, [name]: value };
     setValues(next);
-    give(Object.values(next).some((each) => each.length > 0) ? [next] : []);
+    give(Object.values(next).some((each) => !isBlank(each)) ? [next] : []);
   };
   const box = 'h-[30px] w-full rounded-[6px] border border-line bg-sheet px-2';
   return (

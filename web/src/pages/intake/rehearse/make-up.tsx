@@ -1,9 +1,8 @@
-import { madeUp, type Personal } from '@zusammen/core/forms';
+import { madeUp, type Personal, type SubmittedValues } from '@zusammen/core/forms';
 import { personalKindOf } from '@zusammen/core/mapping';
 import { useState } from 'react';
 import { api } from '../../../api/client.ts';
 import { useDo } from '../../../api/hooks.ts';
-import type { SubmittedValues } from '../../../api/types.ts';
 import { Button } from '../../../parts/button.tsx';
 import { Incoming } from '../../../parts/chip.tsx';
 import { Dialog } from '../../../parts/dialog.tsx';
