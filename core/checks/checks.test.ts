@@ -1,7 +1,8 @@
 import type { Line } from '../mapping/index.ts';
-import type { IntakeDocument, Step } from '../plans/index.ts';
+import type { IntakeDocument } from '../intake/index.ts';
+import type { Step } from '../plans/index.ts';
 import { makeEntity, makeField, schemasOf } from '../testing/world.ts';
-import { check } from './index.ts';
+import { check, inputOf } from './index.ts';
 
 const person = makeEntity('People', [
   makeField('id', { type: 'id' }),
@@ -46,7 +47,8 @@ function findings(
 ) {
   const document: IntakeDocument = {
     name: 'N',
-    source: {},
+    format: 1,
+    source: { kind: 'page' },
     fields: [
       { name: 'mail', label: 'Mail', type: 'email', required: true },
       { name: 'last', label: 'Last', type: 'text', required: true },
@@ -80,7 +82,7 @@ function findings(
     },
     settings: { perMinute: 60 },
   };
-  return check({ document, schemas, samples }).map(({ id, severity, place, samples: hit }) =>
+  return check({ ...inputOf(document), schemas, samples }).map(({ id, severity, place, samples: hit }) =>
     `${id} ${severity} ${place.field ?? ''}${hit ? ` ${hit.hit}/${hit.of}` : ''}`.trim(),
   );
 }

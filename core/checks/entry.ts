@@ -7,9 +7,9 @@ import type { Check, Finding, StepInput } from './finding.ts';
 /** Checks on how submissions get here, and on where values about people go. */
 
 /** K21: published, but nothing leads to it. */
-export const unreachable: Check = ({ document, facts }) => {
-  if (!facts?.published || facts.everArrived !== false) return [];
-  const { kind = 'page', page } = document.source;
+export const unreachable: Check = ({ intake, facts }) => {
+  if (!intake || !facts?.published || facts.everArrived !== false) return [];
+  const { kind, page } = intake.source;
   const look = (sentence: string): Finding[] => [{ id: 'K21', severity: 'look', place: { station: 'open' }, sentence }];
   if (kind === 'events' && facts.secrets === 0)
     return look('No feed can send here yet: there is no key to sign events with.');
@@ -19,11 +19,11 @@ export const unreachable: Check = ({ document, facts }) => {
 };
 
 /** K22: the page's form differs from the fields taken in, or what arrives does. */
-export const formDrift: Check = ({ document, facts }) => {
+export const formDrift: Check = ({ fields, plan, facts }) => {
   const findings: Finding[] = [];
   if (facts?.pageFields) {
-    const differences = compareForms(document.fields, facts.pageFields);
-    const read = readNames(document);
+    const differences = compareForms(fields, facts.pageFields);
+    const read = readNames({ fields, plan });
     const now = new Map(facts.pageFields.map((field) => [field.name, field]));
     for (const difference of differences) {
       // A field that nobody reads may go, and what a field is called changes nothing of its values.
@@ -46,7 +46,7 @@ export const formDrift: Check = ({ document, facts }) => {
       findings.push(finding);
     }
   }
-  if (facts?.arrived && document.fields.length > 0) findings.push(...arrivalDrift(document.fields, facts.arrived));
+  if (facts?.arrived && fields.length > 0) findings.push(...arrivalDrift(fields, facts.arrived));
   return findings;
 };
 
@@ -84,10 +84,11 @@ function arrivalDrift(known: readonly FormField[], arrived: readonly SubmittedVa
 }
 
 /** K29: anybody can send here. */
-export const unprotected: Check = ({ document, facts }) => {
-  const { kind = 'page', page } = document.source;
+export const unprotected: Check = ({ intake, facts }) => {
+  if (!intake) return [];
+  const { kind, page } = intake.source;
   if (kind === 'file' || facts?.secrets === undefined || facts.secrets > 0) return [];
-  const { allowedOrigins = [], hiddenOrigins } = document.settings;
+  const { allowedOrigins = [], hiddenOrigins } = intake.settings;
   if (allowedOrigins.length > 0 && kind === 'page')
     return hiddenOrigins
       ? [
@@ -118,9 +119,9 @@ export const unprotected: Check = ({ document, facts }) => {
 };
 
 /** K29: any sender can read this field of records that are there already; K13: it is of a step that is gone. */
-export const toldBack: Check = ({ document, schemas, facts }) =>
-  (document.settings.told ?? []).flatMap(({ name, step: id, field }): Finding[] => {
-    const step = document.plan.steps.find((each) => each.id === id);
+export const toldBack: Check = ({ intake, plan, schemas, facts }) =>
+  (intake?.settings.told ?? []).flatMap(({ name, step: id, field }): Finding[] => {
+    const step = plan.steps.find((each) => each.id === id);
     const place = { station: 'open' } as const;
     const entity = schemas.get(step?.system ?? '')?.entities.find((each) => each.name === step?.entity);
     if (!step || (field !== undefined && entity && !fieldOf(entity, field)))
@@ -145,10 +146,10 @@ export function originOf(page: string | undefined): string | undefined {
 }
 
 /** K30: values about people go to a system that isn't marked for them. */
-export const personalValues = ({ step, entity, document, facts }: StepInput): Finding[] => {
+export const personalValues = ({ step, entity, fields, facts }: StepInput): Finding[] => {
   if (!facts?.personalSystems || facts.personalSystems.has(step.system)) return [];
   const personal = step.lines.flatMap((line) => {
-    const sources = line.from.flatMap((name) => document.fields.find((field) => field.name === name) ?? []);
+    const sources = line.from.flatMap((name) => fields.find((field) => field.name === name) ?? []);
     return sources.some((field) => personalKindOf(field) !== undefined)
       ? [fieldOf(entity, line.field)?.label ?? line.field]
       : [];

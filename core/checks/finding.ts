@@ -1,7 +1,8 @@
 import { holds } from '../expressions/index.ts';
 import type { FormField, SubmittedValues } from '../forms/index.ts';
 import { evaluateLine, type Line, type LineValue } from '../mapping/index.ts';
-import { rowsOf, standingLines, type IntakeDocument, type Step } from '../plans/index.ts';
+import type { IntakeDocument } from '../intake/index.ts';
+import { rowsOf, standingLines, type Planned, type Step } from '../plans/index.ts';
 import type { Recognition } from '../recognition/index.ts';
 import type { Entity, Field, Schema, Values } from '../schema/index.ts';
 import type { Mend } from './mend.ts';
@@ -70,9 +71,12 @@ export interface KeyFacts {
   apart: number;
 }
 
-/** What a check may look at. */
-export interface CheckInput {
-  document: IntakeDocument;
+/** What a check may look at: a plan, and all that is known around it. */
+export interface CheckInput extends Planned {
+  /** Where moments without a zone were meant. */
+  zone?: string;
+  /** What leads to an intake, and how it is taken in; absent for a plan that no intake begins. */
+  intake?: Pick<IntakeDocument, 'source' | 'settings'>;
   schemas: ReadonlyMap<string, Schema>;
   /** Values of past or made-up submissions. */
   samples: readonly SubmittedValues[];
@@ -100,18 +104,18 @@ export function counted(which: number[], of: number): Finding['samples'] {
 export function stepsOf(input: CheckInput): StepInput[] {
   // What an earlier step finds or makes is known when it runs; until then it counts as something.
   const context = {
-    fields: input.document.fields,
-    ...(input.document.settings.zone === undefined ? {} : { zone: input.document.settings.zone }),
+    fields: input.fields,
+    ...(input.zone === undefined ? {} : { zone: input.zone }),
     record: (id: string) => ({ id: `the record of ${id}`, values: {} }),
   };
-  const names = input.document.fields.map(({ name }) => name);
+  const names = input.fields.map(({ name }) => name);
   const firstRow = (step: Step, values: SubmittedValues): Values =>
     step.repeat === undefined ? values : (rowsOf(step.repeat, names, values)[0]?.values ?? values);
-  return input.document.plan.steps.flatMap((step): StepInput[] => {
+  return input.plan.steps.flatMap((step): StepInput[] => {
     const entity = input.schemas.get(step.system)?.entities.find((each) => each.name === step.entity);
     if (!entity) return [];
     const done = input.samples.map((values) => {
-      const condition = holds(step.condition, values, input.document.fields);
+      const condition = holds(step.condition, values, input.fields);
       return !condition.ok || condition.holds;
     });
     const known = new Map<Line, readonly LineValue[]>();
@@ -146,4 +150,4 @@ export function samplesWhere(
 }
 
 export const formField = (input: CheckInput, name: string): FormField | undefined =>
-  input.document.fields.find((field) => field.name === name);
+  input.fields.find((field) => field.name === name);

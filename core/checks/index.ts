@@ -1,3 +1,4 @@
+import { runOf, type IntakeDocument } from '../intake/index.ts';
 import { formDrift, personalValues, toldBack, unprotected, unreachable } from './entry.ts';
 import { stepsOf, type Check, type CheckInput, type Finding, type StepInput } from './finding.ts';
 import { blankKey, comparedByCase, thinEvidence, uniqueUnused, weakKey } from './recognition.ts';
@@ -65,6 +66,13 @@ const STEP_CHECKS: ((input: StepInput) => Finding[])[] = [
   invalidConstant,
   personalValues,
 ];
+
+/** What checks are given of an intake. */
+export const inputOf = (document: IntakeDocument): Pick<CheckInput, 'fields' | 'plan' | 'zone' | 'intake'> => ({
+  ...runOf(document),
+  fields: document.fields,
+  intake: { source: document.source, settings: document.settings },
+});
 
 /** Runs all checks; findings that stop publishing come first. */
 export function check(input: CheckInput): Finding[] {

@@ -1,6 +1,6 @@
 import type { FormField } from '../forms/index.ts';
 import type { Line } from '../mapping/index.ts';
-import type { IntakeDocument, IntakeSettings } from '../plans/index.ts';
+import type { IntakeDocument, IntakeSettings } from '../intake/index.ts';
 
 /** What would settle a finding, as data, so that it can be shown before it is done and undone after. */
 export type Mend = { label: string } & (

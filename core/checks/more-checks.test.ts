@@ -1,9 +1,10 @@
 import type { FormField } from '../forms/index.ts';
 import type { Line } from '../mapping/index.ts';
-import type { IntakeDocument, Step } from '../plans/index.ts';
+import type { IntakeDocument } from '../intake/index.ts';
+import type { Step } from '../plans/index.ts';
 import type { Schema } from '../schema/index.ts';
 import { makeEntity, makeField, schemasOf } from '../testing/world.ts';
-import { applyMend, check, type CheckInput, type Facts } from './index.ts';
+import { applyMend, check, inputOf, type CheckInput, type Facts } from './index.ts';
 
 const options = (...values: string[]) => values.map((value) => ({ value, label: value }));
 const target = makeEntity('People', [
@@ -75,10 +76,11 @@ const BEFORE: Step = {
 };
 const linked = line(undefined, 'keeper', { fromStep: { step: 'k' } });
 
-function inputOf(given: Given): CheckInput {
+function documentOf(given: Given): IntakeDocument {
   const document: IntakeDocument = {
     name: 'N',
-    source: {},
+    format: 1,
+    source: { kind: 'page' },
     fields,
     plan: {
       steps: [
@@ -99,10 +101,14 @@ function inputOf(given: Given): CheckInput {
     settings: { perMinute: 60 },
     ...given.document,
   };
-  const base = { document, schemas: given.schemas ?? schemas, samples: given.samples ?? [] };
-  return given.facts ? { ...base, facts: given.facts } : base;
+  return document;
 }
-const found = (given: Given) => check(inputOf(given));
+const around = (given: Given) => ({
+  schemas: given.schemas ?? schemas,
+  samples: given.samples ?? [],
+  ...(given.facts ? { facts: given.facts } : {}),
+});
+const found = (given: Given) => check({ ...inputOf(documentOf(given)), ...around(given) });
 const ids = (given: Given) => found(given).map(({ id, severity }) => `${id} ${severity}`);
 
 /** Configurations of several steps. */
@@ -323,7 +329,10 @@ const CASES: [what: string, id: string, triggers: Given, sound: Given][] = [
     'K21 nothing leads to it',
     'K21 look',
     { facts: { published: true, everArrived: false } },
-    { facts: { published: true, everArrived: false }, document: { source: { page: 'https://a.example/form' } } },
+    {
+      facts: { published: true, everArrived: false },
+      document: { source: { kind: 'page', page: 'https://a.example/form' } },
+    },
   ],
   [
     'K21 events without a key',
@@ -394,11 +403,11 @@ const CASES: [what: string, id: string, triggers: Given, sound: Given][] = [
   [
     'K29 open to any page',
     'K29 look',
-    { facts: { secrets: 0 }, document: { source: { page: 'https://a.example/form' } } },
+    { facts: { secrets: 0 }, document: { source: { kind: 'page', page: 'https://a.example/form' } } },
     {
       facts: { secrets: 0 },
       document: {
-        source: { page: 'https://a.example/form' },
+        source: { kind: 'page', page: 'https://a.example/form' },
         settings: { perMinute: 60, allowedOrigins: ['https://a.example'] },
       },
     },
@@ -426,10 +435,11 @@ describe('each check', () => {
   });
 
   it.each(EVERY)('is settled by its mend, where it offers one: %s', (_, id, triggers) => {
-    const given = inputOf(triggers);
+    const document = documentOf(triggers);
+    const given = { ...inputOf(document), ...around(triggers) };
     const finding = check(given).find((each) => `${each.id} ${each.severity}` === id)!;
     if (!finding.mend) return;
-    const mended = { ...given, document: applyMend(given.document, finding.mend) };
+    const mended = { ...given, ...inputOf(applyMend(document, finding.mend)) };
     expect(check(mended).filter((each) => each.id === finding.id && each.sentence === finding.sentence)).toEqual([]);
     // What was there is left as it was, so that a mend can be undone.
     expect(check(given)).toContainEqual(finding);
@@ -459,10 +469,10 @@ describe('each check', () => {
 
 it('a renamed field takes its lines along', () => {
   const pageFields = fields.map((field) => (field.name === 'name' ? { ...field, name: 'full', label: 'name' } : field));
-  const given = inputOf({ lines: [line('name', 'note')], facts: { pageFields } });
-  const finding = check(given).find(({ id }) => id === 'K22')!;
+  const given = { lines: [line('name', 'note')], facts: { pageFields } };
+  const finding = found(given).find(({ id }) => id === 'K22')!;
   expect(finding.sentence).toContain('is now sent as “full”');
-  const mended = applyMend(given.document, finding.mend!);
+  const mended = applyMend(documentOf(given), finding.mend!);
   expect(mended.plan.steps[0]!.lines[1]!.from).toEqual(['full']);
   expect(mended.fields.map(({ name }) => name)).toContain('full');
 });

@@ -75,7 +75,7 @@ function found(step: Partial<Step>, facts: Facts = known, samples: Record<string
     ...step,
   };
   return check({
-    document: { name: 'N', source: {}, fields, plan: { steps: [whole] }, settings: { perMinute: 10 } },
+    ...{ fields, plan: { steps: [whole] } },
     schemas: schemasOf(people),
     samples,
     facts,
@@ -131,26 +131,21 @@ describe('checks on how records are recognised', () => {
 
 it('K26: deleting by evidence wants a look', () => {
   const [finding] = check({
-    document: {
-      name: 'N',
-      source: {},
-      fields,
-      plan: {
-        steps: [
-          {
-            id: 's',
-            system: 'crm',
-            entity: 'People',
-            recognise: [],
-            evidence: true,
-            whenNone: 'skip',
-            whenOne: 'delete',
-            whenSeveral: 'ask',
-            lines: [line('last', 'last_name'), line('mail', 'email')],
-          },
-        ],
-      },
-      settings: { perMinute: 10 },
+    fields,
+    plan: {
+      steps: [
+        {
+          id: 's',
+          system: 'crm',
+          entity: 'People',
+          recognise: [],
+          evidence: true,
+          whenNone: 'skip',
+          whenOne: 'delete',
+          whenSeveral: 'ask',
+          lines: [line('last', 'last_name'), line('mail', 'email')],
+        },
+      ],
     },
     schemas: schemasOf(people),
     samples: [],
@@ -168,26 +163,21 @@ it('samples in which a step’s condition does not hold say nothing about its li
   ];
   const all = (step: Partial<Step>) =>
     check({
-      document: {
-        name: 'N',
-        source: {},
-        fields,
-        plan: {
-          steps: [
-            {
-              id: 's',
-              system: 'crm',
-              entity: 'Needy',
-              recognise: [{ fields: ['email'] }],
-              whenNone: 'create',
-              whenOne: 'update',
-              whenSeveral: 'ask',
-              lines: [line('last', 'last_name'), line('mail', 'email')],
-              ...step,
-            },
-          ],
-        },
-        settings: { perMinute: 10 },
+      fields,
+      plan: {
+        steps: [
+          {
+            id: 's',
+            system: 'crm',
+            entity: 'Needy',
+            recognise: [{ fields: ['email'] }],
+            whenNone: 'create',
+            whenOne: 'update',
+            whenSeveral: 'ask',
+            lines: [line('last', 'last_name'), line('mail', 'email')],
+            ...step,
+          },
+        ],
       },
       schemas: schemasOf(
         makeEntity('Needy', [

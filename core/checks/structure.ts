@@ -15,7 +15,7 @@ import type { Check, Finding, StepInput } from './finding.ts';
 
 /** K09: the step's entity can't be seen, created or changed over this connection. */
 export const entityRights: Check = (input) =>
-  input.document.plan.steps.flatMap((step): Finding[] => {
+  input.plan.steps.flatMap((step): Finding[] => {
     const schema = input.schemas.get(step.system);
     const stops = (sentence: string): Finding[] => [
       { id: 'K09', severity: 'stops', place: { step: step.id }, sentence },
@@ -42,21 +42,18 @@ export const keyWithoutLine = ({ step, entity }: StepInput): Finding[] =>
   );
 
 /** K25: a condition can never be true, or is always true, on its fields' options; or can't be worked out at all. */
-export const condition = ({ step, document }: StepInput): Finding[] => {
+export const condition = ({ step, fields }: StepInput): Finding[] => {
   const place = { step: step.id };
-  const text = expressionOf(step.condition, document.fields);
+  const text = expressionOf(step.condition, fields);
   if (text === undefined || !step.condition) return [];
-  const read = readExpression(text, document.fields);
+  const read = readExpression(text, fields);
   if (!read.ok)
     return [{ id: 'K25', severity: 'stops', place, sentence: `The condition can't be worked out: ${read.reason}.` }];
   if (read.type !== 'bool' && read.type !== 'dyn')
     return [{ id: 'K25', severity: 'stops', place, sentence: 'The condition comes to neither yes nor no.' }];
-  const outcomes = outcomesOf(step.condition, document.fields);
+  const outcomes = outcomesOf(step.condition, fields);
   if (!outcomes || (outcomes.ever && !outcomes.always)) return [];
-  const said = describeCondition(
-    step.condition,
-    (name) => document.fields.find((field) => field.name === name)?.label ?? name,
-  );
+  const said = describeCondition(step.condition, (name) => fields.find((field) => field.name === name)?.label ?? name);
   const sentence = outcomes.ever
     ? `The condition “${said}” always holds, whatever is chosen.`
     : `The condition “${said}” can never hold, so this step is never done.`;
@@ -64,11 +61,11 @@ export const condition = ({ step, document }: StepInput): Finding[] => {
 };
 
 /** A computed value that can't be read stops before any sample shows it. */
-export const brokenExpression = ({ step, document }: StepInput): Finding[] =>
+export const brokenExpression = ({ step, fields }: StepInput): Finding[] =>
   step.lines.flatMap((line) =>
     line.treatments.flatMap((treatment): Finding[] => {
       if (treatment.kind !== 'compute') return [];
-      const read = readExpression(treatment.expression ?? '', document.fields);
+      const read = readExpression(treatment.expression ?? '', fields);
       if (read.ok) return [];
       const place = { step: step.id, line: line.id, field: line.field };
       return [
@@ -92,10 +89,10 @@ export const brokenLookup = ({ step, schemas }: StepInput): Finding[] =>
   );
 
 /** A line reads a field that the form no longer has among those taken in. */
-export const sourceGone = ({ step, document }: StepInput): Finding[] =>
+export const sourceGone = ({ step, fields }: StepInput): Finding[] =>
   step.lines.flatMap((line) =>
     line.from.flatMap((name): Finding[] => {
-      if (document.fields.some((field) => field.name === name)) return [];
+      if (fields.some((field) => field.name === name)) return [];
       const place = { step: step.id, line: line.id, field: line.field };
       return [
         {
@@ -109,8 +106,8 @@ export const sourceGone = ({ step, document }: StepInput): Finding[] =>
   );
 
 /** K13, K15: references to other steps lead to an earlier one, to the right kind of record, and row by row. */
-export const stepReferences = ({ step, entity, document, schemas }: StepInput): Finding[] => {
-  const { steps } = document.plan;
+export const stepReferences = ({ step, entity, plan, schemas }: StepInput): Finding[] => {
+  const { steps } = plan;
   const at = steps.findIndex(({ id }) => id === step.id);
   const place = { step: step.id };
   const stops = (sentence: string, line?: string): Finding => ({
@@ -168,9 +165,9 @@ function mayBeMissing(other: Step, name: string, field: Field, line: string, pla
 }
 
 /** K14: a record is made without the link to an earlier one, although the schema has a relation for it. */
-export const missingLink = ({ step, document, schemas }: StepInput): Finding[] => {
+export const missingLink = ({ step, plan, schemas }: StepInput): Finding[] => {
   if (!mayCreate(step)) return [];
-  const { steps } = document.plan;
+  const { steps } = plan;
   const before = steps.slice(
     0,
     steps.findIndex(({ id }) => id === step.id),
@@ -213,8 +210,8 @@ export const deletesByWeakKey = ({ step, entity }: StepInput): Finding[] => {
 };
 
 /** K06: a step that is done once per row of a group the form doesn't have. */
-export const missingGroup = ({ step, document }: StepInput): Finding[] =>
-  step.repeat === undefined || groupsOf(document.fields).includes(step.repeat)
+export const missingGroup = ({ step, fields }: StepInput): Finding[] =>
+  step.repeat === undefined || groupsOf(fields).includes(step.repeat)
     ? []
     : [
         {
@@ -226,7 +223,7 @@ export const missingGroup = ({ step, document }: StepInput): Finding[] =>
       ];
 
 /** K10: a step done once per row recognises by what is the same for every row, so all rows become one record. */
-export const keyOfAllRows = ({ step, entity, document, samples }: StepInput): Finding[] => {
+export const keyOfAllRows = ({ step, entity, fields: form, samples }: StepInput): Finding[] => {
   const { repeat } = step;
   if (repeat === undefined || step.record) return [];
   const ofRow = (name: string): boolean =>
@@ -235,9 +232,9 @@ export const keyOfAllRows = ({ step, entity, document, samples }: StepInput): Fi
         line.field === name &&
         (line.fromStep !== undefined ||
           line.treatments.some(({ kind }) => kind === 'compute') ||
-          line.from.some((source) => document.fields.find((field) => field.name === source)?.group === repeat)),
+          line.from.some((source) => form.find((field) => field.name === source)?.group === repeat)),
     );
-  const names = document.fields.map(({ name }) => name);
+  const names = form.map(({ name }) => name);
   const which = samples.flatMap((values, at) => (rowsOf(repeat, names, values).length > 1 ? [at] : []));
   return step.recognise.flatMap(({ fields }): Finding[] => {
     if (fields.some(ofRow)) return [];

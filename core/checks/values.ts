@@ -87,7 +87,7 @@ const named = (labels: readonly string[]): string => {
 export const unpairedOption: StepCheck = (input) =>
   eachLine(input, (line, field) => {
     if (!field.options) return [];
-    const fields = input.document.fields;
+    const fields = input.fields;
     const sent = line.from.flatMap((name) => formField(input, name)?.options ?? []);
     const missing = new Map<string, string>();
     for (const option of sent) {
@@ -185,8 +185,8 @@ export const losses: StepCheck = (input) =>
   });
 
 /** What a kind of field can say that the target can't keep, unless a treatment drops it knowingly. */
-export function lossByType(line: Line, field: Field, input: Pick<StepInput, 'document'>): string | undefined {
-  const kinds = line.from.map((name) => input.document.fields.find((each) => each.name === name)?.type);
+export function lossByType(line: Line, field: Field, input: Pick<StepInput, 'fields'>): string | undefined {
+  const kinds = line.from.map((name) => input.fields.find((each) => each.name === name)?.type);
   if (field.type === 'date' && kinds.includes('date and time') && !has(line, 'date', 'compute'))
     return `${field.label} keeps a date only; the time of day that the form sends is dropped.`;
   if (
@@ -277,20 +277,16 @@ export const severalToOne: StepCheck = (input) =>
   });
 
 /** The row numbers of a repeating group that the form has or samples brought. */
-function rowsOf(group: string, { document, samples }: StepInput): Set<number> {
+function rowsOf(group: string, { fields, samples }: StepInput): Set<number> {
   const brought = samples.flatMap((values) =>
     Object.entries(values).flatMap(([name, value]) => (isBlank(value) ? [] : [name])),
   );
-  return new Set(
-    [...document.fields.map(({ name }) => name), ...brought].flatMap((name) => rowNamed(group, name)?.index ?? []),
-  );
+  return new Set([...fields.map(({ name }) => name), ...brought].flatMap((name) => rowNamed(group, name)?.index ?? []));
 }
 
 /** A computed value that can't be read at all is told once, not sample by sample. */
-const unreadableExpression = (line: Line, { document }: StepInput): boolean =>
-  line.treatments.some(
-    ({ kind, expression }) => kind === 'compute' && !readExpression(expression ?? '', document.fields).ok,
-  );
+const unreadableExpression = (line: Line, { fields }: StepInput): boolean =>
+  line.treatments.some(({ kind, expression }) => kind === 'compute' && !readExpression(expression ?? '', fields).ok);
 
 /** K07: samples hold values that can't be converted to what the field takes. */
 export const unconvertible: StepCheck = (input) =>
@@ -438,7 +434,7 @@ export const ambiguous: StepCheck = (input) =>
 /** K24: a constant or a stand-in for blanks isn't valid for its target. */
 export const invalidConstant: StepCheck = (input) =>
   eachLine(input, (line, field) => {
-    const fields = input.document.fields;
+    const fields = input.fields;
     const place = placeOf(input, line);
     const stops = (sentence: string): Finding[] => [{ id: 'K24', severity: 'stops', place, sentence }];
     if (line.from.length === 0 && !line.fromStep && !has(line, 'compute', 'lookup')) {

@@ -2,7 +2,7 @@ import { describeCondition } from '../expressions/index.ts';
 import { describeTreatment, type Line } from '../mapping/index.ts';
 import { entityOf, type Schema } from '../schema/index.ts';
 import { fieldLabel, stepName } from './links.ts';
-import { alwaysNew, standingLines, type IntakeDocument, type Step } from './model.ts';
+import { alwaysNew, standingLines, type Planned, type Step } from './model.ts';
 
 const NONE = { create: 'create it', skip: 'skip this step', ask: 'ask in Review', stop: 'stop' };
 const ONE = {
@@ -20,12 +20,12 @@ const SEVERAL = { ask: 'ask in Review', skip: 'skip this step', stop: 'stop' };
  * @param systems names of systems by id
  */
 export function planInWords(
-  document: IntakeDocument,
+  { fields, plan }: Planned,
   schemas: ReadonlyMap<string, Schema>,
   systems: ReadonlyMap<string, string>,
 ): string {
-  const { steps, onRefusal } = document.plan;
-  const labelOf = (name: string): string => document.fields.find((field) => field.name === name)?.label ?? name;
+  const { steps, onRefusal } = plan;
+  const labelOf = (name: string): string => fields.find((field) => field.name === name)?.label ?? name;
   const nameOf = (id: string): string => {
     const step = steps.find((each) => each.id === id);
     return step ? stepName(step, steps, schemas) : 'a step that is gone';
@@ -43,7 +43,7 @@ export function planInWords(
     onRefusal === 'take back'
       ? 'If a step is refused, all of it is taken back.'
       : 'If a step is refused, what was done is kept and the rest waits.';
-  return [`${document.name}`, ...paragraphs, ...(steps.length > 1 ? [end] : [])].join('\n\n');
+  return [...paragraphs, ...(steps.length > 1 ? [end] : [])].join('\n\n');
 
   function which(step: Step): string {
     if (step.record?.by === 'step')
@@ -51,9 +51,7 @@ export function planInWords(
     const outcomes = `None found: ${NONE[step.whenNone]}; one: ${ONE[step.whenOne]}; several: ${SEVERAL[step.whenSeveral]}.`;
     if (step.record?.by === 'field') return `The record is named by ${labelOf(step.record.field ?? '')}. ${outcomes}`;
     if (alwaysNew(step)) return 'Always a new record.';
-    const keys = step.recognise.map(({ fields }) =>
-      fields.map((name) => fieldLabel(step, name, schemas)).join(' with '),
-    );
+    const keys = step.recognise.map((key) => key.fields.map((name) => fieldLabel(step, name, schemas)).join(' with '));
     const ways = [...keys, ...(step.evidence ? ['all evidence together'] : [])];
     return `Recognised by ${ways.join(', or ')}. ${step.evidence ? outcomes.replace('several:', 'unsure:') : outcomes}`;
   }

@@ -1,14 +1,6 @@
 import { makeEntity, makeField, schemasOf } from '../testing/world.ts';
-import {
-  backLinks,
-  backLinkStep,
-  openLinks,
-  planInWords,
-  refersTo,
-  stepName,
-  type IntakeDocument,
-  type Step,
-} from './index.ts';
+import type { IntakeDocument } from '../intake/index.ts';
+import { backLinks, backLinkStep, openLinks, planInWords, refersTo, stepName, type Step } from './index.ts';
 
 const schemas = schemasOf(
   makeEntity(
@@ -89,15 +81,14 @@ it('reads as a text for a colleague', () => {
   };
   const document: IntakeDocument = {
     name: 'Enquiry',
-    source: {},
+    format: 1,
+    source: { kind: 'page' },
     fields: [{ name: 'n', label: 'Your name', type: 'text', required: true }],
     plan: { steps: [organisation, linked, backLinkStep('c', back!, person)], onRefusal: 'take back' },
     settings: { perMinute: 60 },
   };
   expect(stepName(organisation, document.plan.steps, schemas)).toBe('Organisation');
-  expect(planInWords(document, schemas, new Map([['crm', 'Co-op CRM']]))).toBe(`Enquiry
-
-1. Organisation in Co-op CRM
+  expect(planInWords(document, schemas, new Map([['crm', 'Co-op CRM']]))).toBe(`1. Organisation in Co-op CRM
    Recognised by Name. None found: create it; one: update it; several: ask in Review.
    Name ← Your name (trim), write
 

@@ -3,7 +3,8 @@ import { validated } from '../documents/index.ts';
 import type { Line } from '../mapping/index.ts';
 import type { Values } from '../schema/index.ts';
 import { makeEntity, makeField, MemoryWorld, schemasOf } from '../testing/world.ts';
-import { carryOut, IntakeDocument, lanesOf, RehearsalWorld, type Plan, type Step } from './index.ts';
+import { IntakeDocument } from '../intake/index.ts';
+import { carryOut, lanesOf, RehearsalWorld, type Plan, type Step } from './index.ts';
 
 const person = makeEntity('People', [
   makeField('email', { type: 'email' }),
@@ -307,7 +308,8 @@ describe('lanes', () => {
 describe('the intake document', () => {
   const document = {
     name: 'N',
-    source: {},
+    format: 1,
+    source: { kind: 'page' },
     fields: [{ name: 'mail', label: 'Mail', type: 'email', required: true }],
     plan: plan(),
     settings: { perMinute: 60 },

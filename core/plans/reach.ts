@@ -1,6 +1,6 @@
 import { expressionOf, readExpression } from '../expressions/index.ts';
 import { describeTreatment } from '../mapping/index.ts';
-import type { IntakeDocument } from './model.ts';
+import type { Planned } from './model.ts';
 import { recognitionOf, type Recognitions } from './recognise.ts';
 
 /** One place that reads or writes a record's field. */
@@ -19,14 +19,14 @@ export interface Use {
   suggested?: true;
 }
 
-/** Everything an intake's document does with records' fields: lines, recognition and lookups. */
-export function usesOf(document: IntakeDocument, recognitions: Recognitions = new Map()): Use[] {
-  const labelOf = (name: string): string => document.fields.find((field) => field.name === name)?.label ?? name;
-  return document.plan.steps.flatMap((step) => {
+/** Everything a plan does with records' fields: lines, recognition and lookups. */
+export function usesOf({ fields, plan }: Planned, recognitions: Recognitions = new Map()): Use[] {
+  const labelOf = (name: string): string => fields.find((field) => field.name === name)?.label ?? name;
+  return plan.steps.flatMap((step) => {
     const at = { step: step.id, system: step.system };
     const lines = step.lines.flatMap((line): Use[] => {
       const computed = line.treatments.flatMap(({ kind, expression }) =>
-        kind === 'compute' ? readsOf(expression, document) : [],
+        kind === 'compute' ? readsOf(expression, fields) : [],
       );
       const reads = [...new Set([...line.from, ...computed])];
       const from = reads.map(labelOf);
@@ -77,21 +77,21 @@ export function usesOf(document: IntakeDocument, recognitions: Recognitions = ne
   });
 }
 
-function readsOf(expression: string | undefined, document: IntakeDocument): string[] {
-  const read = readExpression(expression ?? '', document.fields);
+function readsOf(expression: string | undefined, fields: Planned['fields']): string[] {
+  const read = readExpression(expression ?? '', fields);
   return read.ok ? read.reads : [];
 }
 
-/** Names of the form's fields that a document reads anywhere: in lines, computed values and conditions. */
-export function readNames(document: IntakeDocument): Set<string> {
+/** Names of the form's fields that a plan reads anywhere: in lines, computed values and conditions. */
+export function readNames({ fields, plan }: Planned): Set<string> {
   const names = new Set<string>();
-  for (const step of document.plan.steps) {
+  for (const step of plan.steps) {
     for (const line of step.lines) {
       for (const name of line.from) names.add(name);
       for (const { kind, expression } of line.treatments)
-        if (kind === 'compute') for (const name of readsOf(expression, document)) names.add(name);
+        if (kind === 'compute') for (const name of readsOf(expression, fields)) names.add(name);
     }
-    for (const name of readsOf(expressionOf(step.condition, document.fields), document)) names.add(name);
+    for (const name of readsOf(expressionOf(step.condition, fields), fields)) names.add(name);
   }
   return names;
 }

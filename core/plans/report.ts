@@ -2,7 +2,7 @@ import type { LineContext } from '../mapping/index.ts';
 import type { Weighed } from '../recognition/index.ts';
 import type { RecordState, Schema, Value, Values } from '../schema/index.ts';
 import type { KnownRecords } from './known-records.ts';
-import type { IntakeDocument, Plan, Step } from './model.ts';
+import type { Plan, Step } from './model.ts';
 import type { Recognitions } from './recognise.ts';
 import type { Refusal, World } from './world.ts';
 
@@ -24,13 +24,6 @@ export interface PlanRun {
   /** How records are recognised by evidence, by system and entity; needed where a step does. */
   recognitions?: Recognitions;
 }
-
-/** What an intake gives to every run of its plan. */
-export const runOf = ({ plan, fields, settings }: IntakeDocument): Pick<PlanRun, 'plan' | 'fields' | 'zone'> => ({
-  plan,
-  fields,
-  ...(settings.zone === undefined ? {} : { zone: settings.zone }),
-});
 
 export type Answer = { record: string } | { anew: true };
 

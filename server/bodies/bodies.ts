@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { Type } from 'class-transformer';
+import { plainToInstance, Transform, Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
@@ -19,7 +19,7 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
-import { IntakeDocument } from '@zusammen/core/plans';
+import { IntakeDocument, upgraded } from '@zusammen/core/intake';
 
 /** What requests may say, one class per kind of body. */
 export class SignInBody {
@@ -83,8 +83,18 @@ export class ImportStateBody {
   @IsIn(['paused', 'running']) state!: 'paused' | 'running';
 }
 
+/** An intake's document, of any format known here: it is brought to the newest before it is validated. */
+const AnIntake = (): PropertyDecorator => (target, key) => {
+  const newest = Transform(
+    ({ obj, key: name }) => plainToInstance(IntakeDocument, upgraded((obj as Record<string, unknown>)[name])),
+    { toClassOnly: true },
+  );
+  for (const decorate of [Type(() => IntakeDocument), newest, ValidateNested(), IsDefined()])
+    decorate(target, key as string);
+};
+
 export class CompareBody {
-  @ValidateNested() @Type(() => IntakeDocument) @IsDefined() document!: IntakeDocument;
+  @AnIntake() document!: IntakeDocument;
   /** How many of the newest submissions are compared. */
   @IsInt() @Min(1) @Max(200) last!: number;
 }
@@ -104,12 +114,12 @@ export class NewIntakeBody {
   @Matches(/^[a-z0-9]+(-[a-z0-9]+)*$/, { message: 'may have small letters, digits and single hyphens' })
   @MaxLength(80)
   key!: string;
-  @ValidateNested() @Type(() => IntakeDocument) @IsDefined() document!: IntakeDocument;
+  @AnIntake() document!: IntakeDocument;
 }
 
 export class SaveDraftBody {
   @IsInt() @Min(1) revision!: number;
-  @ValidateNested() @Type(() => IntakeDocument) @IsDefined() document!: IntakeDocument;
+  @AnIntake() document!: IntakeDocument;
 }
 
 export class PublishBody {
@@ -137,7 +147,7 @@ export class ValuesBody {
 }
 
 export class RehearseBody {
-  @ValidateNested() @Type(() => IntakeDocument) @IsDefined() document!: IntakeDocument;
+  @AnIntake() document!: IntakeDocument;
   @IsArray() @ArrayMaxSize(200) @IsObject({ each: true }) samples!: Record<string, unknown>[];
 }
 

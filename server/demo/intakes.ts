@@ -1,6 +1,7 @@
 import { inferFields, type FormField, type ReadForm, type SubmittedValues } from '@zusammen/core/forms';
 import { prepareLine, suggestLines, type Line, type Treatment } from '@zusammen/core/mapping';
-import { blankStep, linkLine, type FormSource, type IntakeDocument, type Step } from '@zusammen/core/plans';
+import { INTAKE_FORMAT, type FormSource, type IntakeDocument } from '@zusammen/core/intake';
+import { blankStep, linkLine, type Step } from '@zusammen/core/plans';
 import { calledBy, isWritable, type Entity, type Field, type Schema } from '@zusammen/core/schema';
 
 /** What the demo's documents are made with. */
@@ -301,8 +302,9 @@ export const SHOP_KEY = 'shop-checkout';
 /** An intake for one of the website's own forms. */
 export function intakeForPage(key: string, form: ReadForm, page: string, making: Making): IntakeDocument {
   const { name, plan } = PAGES[key]!;
-  const source: FormSource = { page, formName: form.name };
+  const source: FormSource = { kind: 'page', page, formName: form.name };
   return {
+    format: INTAKE_FORMAT,
     name,
     source,
     fields: form.fields,
@@ -315,6 +317,7 @@ export function intakeForPage(key: string, form: ReadForm, page: string, making:
 export function intakeForShop(samples: readonly SubmittedValues[], making: Making): IntakeDocument {
   const fields = inferFields(samples);
   return {
+    format: INTAKE_FORMAT,
     name: 'Shop checkout',
     source: { kind: 'events' },
     fields,

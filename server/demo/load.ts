@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { v7 as uuid } from 'uuid';
 import { collectValues, readForms } from '@zusammen/core/forms';
-import type { IntakeDocument } from '@zusammen/core/plans';
+import type { IntakeDocument } from '@zusammen/core/intake';
 import { suggestRecognition } from '@zusammen/core/recognition';
 import type { Schema } from '@zusammen/core/schema';
 import { hashPassword, type Sealer } from '../access/index.ts';

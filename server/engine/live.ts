@@ -7,7 +7,7 @@ import {
   type Intake,
   type SecretRow,
 } from '../store/index.ts';
-import type { IntakeDocument } from '@zusammen/core/plans';
+import type { IntakeDocument } from '@zusammen/core/intake';
 import type { Schema } from '@zusammen/core/schema';
 import { Known } from './known/known.ts';
 

@@ -1,13 +1,6 @@
 import type { SubmittedValues } from '@zusammen/core/forms';
-import {
-  carryOut,
-  RehearsalWorld,
-  runOf,
-  type Course,
-  type IntakeDocument,
-  type PlanRun,
-  type ReadOnlyWorld,
-} from '@zusammen/core/plans';
+import { runOf, type IntakeDocument } from '@zusammen/core/intake';
+import { carryOut, RehearsalWorld, type Course, type PlanRun, type ReadOnlyWorld } from '@zusammen/core/plans';
 import { entityOf, type Schema } from '@zusammen/core/schema';
 import type { Compared, Heavy, Rehearsal, Rehearsed, Wanted } from '../heavy/index.ts';
 import type { Known, Reading } from './known/index.ts';

@@ -1,4 +1,5 @@
-import type { Course, IntakeDocument, StepReport } from '@zusammen/core/plans';
+import type { IntakeDocument } from '@zusammen/core/intake';
+import type { Course, StepReport } from '@zusammen/core/plans';
 import { entityOf, type Schema, type Value } from '@zusammen/core/schema';
 import { submissionById, type Database } from '../store/index.ts';
 import type { Systems } from '../systems/index.ts';

@@ -1,4 +1,5 @@
-import { carryOut, runOf, type Course, type IntakeDocument } from '@zusammen/core/plans';
+import { runOf, type IntakeDocument } from '@zusammen/core/intake';
+import { carryOut, type Course } from '@zusammen/core/plans';
 import { Batcher, BY_CONNECTION, loggable, noteIntents, type Database, type LedgerEntry } from '../store/index.ts';
 import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
 import { claimDue, noteLingering, prolongClaims, type Claimed } from './claim.ts';

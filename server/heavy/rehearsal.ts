@@ -1,11 +1,10 @@
+import { runOf, type IntakeDocument } from '@zusammen/core/intake';
 import {
   carryOut,
   effectKey,
   RehearsalWorld,
-  runOf,
   type FieldChange,
   type Course,
-  type IntakeDocument,
   type PlanRun,
   type ReadOnlyWorld,
   type StepReport,

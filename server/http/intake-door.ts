@@ -8,7 +8,8 @@ import express, {
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { SubmittedValues } from '@zusammen/core/forms';
-import { beyondBounds, THANK_YOU } from '@zusammen/core/plans';
+import { THANK_YOU } from '@zusammen/core/intake';
+import { beyondBounds } from '@zusammen/core/plans';
 import { cameToAnEnd, KeyUsedOtherwise, toldOf, type LiveIntake } from '../engine/index.ts';
 import { readSubmission } from './body.ts';
 import type { Context } from './context.ts';

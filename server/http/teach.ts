@@ -1,5 +1,5 @@
 import { lessonsOf } from '@zusammen/core/mapping';
-import type { IntakeDocument } from '@zusammen/core/plans';
+import type { IntakeDocument } from '@zusammen/core/intake';
 import { entityOf, isWritable, type Schema } from '@zusammen/core/schema';
 import { learn, type Database } from '../store/index.ts';
 

@@ -1,7 +1,7 @@
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Finding } from '@zusammen/core/checks';
-import type { IntakeDocument } from '@zusammen/core/plans';
+import type { IntakeDocument } from '@zusammen/core/intake';
 import type { Actor } from './changes.ts';
 import { noteChange } from './changes.ts';
 import type { Database } from './database.ts';

@@ -13,7 +13,8 @@ import {
   uniqueIndex,
   varchar,
 } from 'drizzle-orm/mysql-core';
-import type { Answer, Course, IntakeDocument, Refusal } from '@zusammen/core/plans';
+import { kept, type IntakeDocument } from '@zusammen/core/intake';
+import type { Answer, Course, Refusal } from '@zusammen/core/plans';
 import type { Finding } from '@zusammen/core/checks';
 import type { SubmittedValue, SubmittedValues } from '@zusammen/core/forms';
 import type { Schema, Values } from '@zusammen/core/schema';
@@ -29,6 +30,13 @@ const hash = customType<{ data: Buffer }>({ dataType: () => 'binary(16)' });
  */
 const exactly = customType<{ data: string; config: { length: number }; configRequired: true }>({
   dataType: ({ length }) => `varchar(${length}) COLLATE utf8mb4_nopad_bin`,
+});
+
+/** An intake's document: whatever format it was kept in, it is read in the newest. */
+const intakeDocument = customType<{ data: IntakeDocument; driverData: unknown }>({
+  dataType: () => 'json',
+  toDriver: (document) => JSON.stringify(document),
+  fromDriver: (held) => kept(typeof held === 'string' ? JSON.parse(held) : held),
 });
 
 export type Role = 'administrator' | 'specialist' | 'viewer';
@@ -178,7 +186,7 @@ export const intakes = mysqlTable('intakes', {
   /** Names it in its address: `/in/:key`. */
   key: exactly('key', { length: 80 }).notNull().unique(),
   state: varchar('state', { length: 10 }).$type<IntakeState>().notNull(),
-  draft: json('draft').$type<IntakeDocument>().notNull(),
+  draft: intakeDocument('draft').notNull(),
   /** Counts changes of the draft; a change names the one it started from. */
   revision: int('revision').notNull(),
   liveVersion: int('live_version'),
@@ -196,7 +204,7 @@ export const intakeVersions = mysqlTable(
   {
     intakeId: uuid('intake_id').notNull(),
     number: int('number').notNull(),
-    document: json('document').$type<IntakeDocument>().notNull(),
+    document: intakeDocument('document').notNull(),
     /** What still wanted a look when it was published, and was accepted. */
     accepted: json('accepted').$type<Finding[]>().notNull(),
     publishedAt: moment('published_at').notNull(),

@@ -1,5 +1,5 @@
-import { check, type Finding } from '@zusammen/core/checks';
-import type { IntakeDocument } from '@zusammen/core/plans';
+import { check, inputOf, type Finding } from '@zusammen/core/checks';
+import type { IntakeDocument } from '@zusammen/core/intake';
 import {
   addIntake,
   addSample,
@@ -50,7 +50,7 @@ export const intakeRoutes = (context: Context): Route[] => {
   };
   const findingsOf = async (intake: Intake, document: IntakeDocument): Promise<Finding[]> => {
     const samples = (await samplesOf(db, intake.id)).map(({ values }) => values);
-    return check({ document, schemas: await live.allSchemas(), samples, facts: await factsOf(db, intake) });
+    return check({ ...inputOf(document), schemas: await live.allSchemas(), samples, facts: await factsOf(db, intake) });
   };
   /**
    * Runs the checks on a document about to go live.

@@ -1,6 +1,7 @@
 import type { KeyFacts } from '@zusammen/core/checks';
 import type { FormField, SubmittedValue, SubmittedValues } from '@zusammen/core/forms';
-import type { IntakeDocument, StepReport, Course } from '@zusammen/core/plans';
+import type { IntakeDocument } from '@zusammen/core/intake';
+import type { StepReport, Course } from '@zusammen/core/plans';
 import type { Recognition } from '@zusammen/core/recognition';
 import type { RecordState, Schema, Values } from '@zusammen/core/schema';
 import type { Refusal } from '@zusammen/core/plans';
@@ -78,7 +79,7 @@ export interface IntakeLine {
   key: string;
   name: string;
   state: IntakeState;
-  source: { page?: string; kind?: 'page' | 'events' | 'file' | 'program' };
+  source: { page?: string; kind: 'page' | 'events' | 'file' | 'program' };
   liveVersion: number | null;
   fields: number;
   steps: number;

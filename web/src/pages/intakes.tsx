@@ -82,7 +82,7 @@ export function Intakes() {
                         {liveVersion !== null && <span className="text-small text-soft">version {liveVersion}</span>}
                       </td>
                       <td className={cx(TD, 'max-w-[220px] truncate text-small text-soft')}>
-                        {source.page ?? FROM[source.kind ?? 'page']}
+                        {source.page ?? FROM[source.kind]}
                       </td>
                       <td className={TD}>
                         {figures && (

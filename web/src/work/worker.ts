@@ -1,4 +1,5 @@
-import { check, type CheckInput, type Finding } from '@zusammen/core/checks';
+import { check, inputOf, type CheckInput, type Finding } from '@zusammen/core/checks';
+import type { IntakeDocument } from '@zusammen/core/intake';
 import { suggestSteps, withStep, type Step, type SuggestInput } from '@zusammen/core/plans';
 import { expose } from 'comlink';
 
@@ -10,7 +11,8 @@ const newId = (): string => crypto.randomUUID().slice(0, 8);
 const work = {
   withStep: (input: Input, step: Step): Step[] => withStep({ ...input, newId }, step),
   suggestSteps: (input: Input, only: string | undefined): Step[] => suggestSteps({ ...input, newId }, { only }),
-  check: (input: CheckInput): Finding[] => check(input),
+  check: (document: IntakeDocument, around: Pick<CheckInput, 'schemas' | 'samples' | 'facts'>): Finding[] =>
+    check({ ...inputOf(document), ...around }),
 };
 export type Work = typeof work;
 

@@ -21,7 +21,7 @@ export function Arrive() {
   const { document, mayEdit, samples, findings } = useDraft();
   const [reading, setReading] = useState(false);
   const drift = findings.filter(({ id, place }) => id === 'K22' && place.station === 'arrive');
-  const kind = document.source.kind ?? 'page';
+  const kind = document.source.kind;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_310px] items-start gap-3.5">
       <div className="space-y-3.5">
@@ -58,7 +58,7 @@ function Fields({ sample }: { sample: Values | undefined }) {
       <thead>
         <tr>
           <th className={cx(TH, 'w-[24%] pl-4')}>
-            {(document.source.kind ?? 'page') === 'page' ? 'As a visitor sees it' : 'Field'}
+            {document.source.kind === 'page' ? 'As a visitor sees it' : 'Field'}
           </th>
           <th className={cx(TH, 'w-[16%]')}>Sent as</th>
           <th className={cx(TH, 'w-[12%]')}>Kind</th>
@@ -275,7 +275,7 @@ function Settings() {
             </option>
           ))}
         </SelectField>
-        {(document.source.kind ?? 'page') === 'page' && (
+        {document.source.kind === 'page' && (
           <TextField
             label="Page the form stands on"
             type="url"

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery, useQueryClient, type UseQueryResult } from 
 import type { Facts, Finding } from '@zusammen/core/checks';
 import type { ReadForm, SubmittedValues } from '@zusammen/core/forms';
 import { titleOf } from '@zusammen/core/mapping';
-import type { IntakeDocument } from '@zusammen/core/plans';
+import type { IntakeDocument } from '@zusammen/core/intake';
 import type { Schema } from '@zusammen/core/schema';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { api, ApiProblem } from '../../api/client.ts';
@@ -254,7 +254,7 @@ function useFindings(
     if (schemas.size === 0) return;
     let current = true;
     void worker()
-      .check({ document, schemas, samples: samples.map(({ values }) => values), ...(facts ? { facts } : {}) })
+      .check(document, { schemas, samples: samples.map(({ values }) => values), ...(facts ? { facts } : {}) })
       .then((found) => current && setFindings(found));
     return () => {
       current = false;

@@ -1,5 +1,5 @@
 import type { FormField, ReadForm, SubmittedValues } from '@zusammen/core/forms';
-import type { IntakeSettings, FormSource } from '@zusammen/core/plans';
+import type { IntakeSettings, FormSource } from '@zusammen/core/intake';
 
 /** What was brought in, whatever it came from: all that a new intake is made of. */
 export interface Brought {

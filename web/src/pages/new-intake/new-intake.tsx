@@ -1,3 +1,4 @@
+import { INTAKE_FORMAT } from '@zusammen/core/intake';
 import { useCallback, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { api, ApiProblem } from '../../api/client.ts';
@@ -102,7 +103,14 @@ function Make({ brought, made }: { brought: Brought; made: (id: string) => void 
     const { fields, source, settings, samples } = brought;
     const { intake } = await api<{ intake: Intake }>('POST', '/intakes', {
       key,
-      document: { name, source, fields, plan: { steps: [] }, settings: { perMinute: 60, ...settings } },
+      document: {
+        format: INTAKE_FORMAT,
+        name,
+        source,
+        fields,
+        plan: { steps: [] },
+        settings: { perMinute: 60, ...settings },
+      },
     });
     for (const values of samples) await api('POST', `/intakes/${intake.id}/samples`, { values });
     return intake.id;

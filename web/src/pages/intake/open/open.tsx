@@ -17,7 +17,7 @@ import { Told } from './told.tsx';
 /** Where submissions go, whether they are taken, and the versions. */
 export function Open() {
   const { detail, document, mayEdit } = useDraft();
-  const kind = document.source.kind ?? 'page';
+  const kind = document.source.kind;
   const formSelector = document.source.formName ? ` data-form="#${document.source.formName}"` : '';
   const { intake, versions, changes } = detail;
   const address = `${window.location.origin}/in/${intake.key}`;

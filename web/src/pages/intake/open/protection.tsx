@@ -1,5 +1,5 @@
 import { originOf } from '@zusammen/core/checks';
-import type { IntakeSettings } from '@zusammen/core/plans';
+import type { IntakeSettings } from '@zusammen/core/intake';
 import { useState } from 'react';
 import { TextField } from '../../../parts/form.tsx';
 import { Sheet } from '../../../parts/sheet.tsx';
@@ -9,7 +9,7 @@ import { useDraft } from '../draft.tsx';
 export function Protection() {
   const { document, change, mayEdit } = useDraft();
   const { settings, source } = document;
-  const kind = source.kind ?? 'page';
+  const kind = source.kind;
   const set = (more: Partial<IntakeSettings>): void =>
     change((held) => ({ ...held, settings: { ...held.settings, ...more } }));
   return (

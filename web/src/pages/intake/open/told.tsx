@@ -1,4 +1,5 @@
-import { stepName, type ToldValue } from '@zusammen/core/plans';
+import type { ToldValue } from '@zusammen/core/intake';
+import { stepName } from '@zusammen/core/plans';
 import { Combobox } from '../../../parts/combobox.tsx';
 import { Editable } from '../../../parts/editable.tsx';
 import { Outgoing } from '../../../parts/chip.tsx';

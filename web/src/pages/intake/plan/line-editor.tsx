@@ -8,7 +8,8 @@ import {
   type Treatment,
 } from '@zusammen/core/mapping';
 import { applyMend, type Finding } from '@zusammen/core/checks';
-import { runOf, type Step } from '@zusammen/core/plans';
+import { runOf } from '@zusammen/core/intake';
+import type { Step } from '@zusammen/core/plans';
 import { fieldOf, type Entity, type Schema, type Value } from '@zusammen/core/schema';
 import { Button } from '../../../parts/button.tsx';
 import { Incoming, Outgoing } from '../../../parts/chip.tsx';

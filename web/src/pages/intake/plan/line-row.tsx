@@ -2,7 +2,7 @@ import { useDroppable } from '@dnd-kit/core';
 import { decide, describeTreatment, evaluateLine, type Line } from '@zusammen/core/mapping';
 import { fieldOf, mustBeGiven, type Entity } from '@zusammen/core/schema';
 import type { Finding } from '@zusammen/core/checks';
-import { runOf } from '@zusammen/core/plans';
+import { runOf } from '@zusammen/core/intake';
 import { isBlank } from '@zusammen/core/values';
 import { Incoming, Outgoing, Tag } from '../../../parts/chip.tsx';
 import { cx } from '../../../parts/cx.ts';

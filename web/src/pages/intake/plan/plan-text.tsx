@@ -8,7 +8,8 @@ import { useDraft } from '../draft.tsx';
 export function PlanText({ close }: { close: () => void }) {
   const { document, schemas, systems } = useDraft();
   const [copied, setCopied] = useState(false);
-  const text = planInWords(document, schemas, new Map(systems.map(({ id, name }) => [id, name])));
+  const names = new Map(systems.map(({ id, name }) => [id, name]));
+  const text = `${document.name}\n\n${planInWords(document, schemas, names)}`;
   return (
     <Dialog open close={close} title="The plan as text" width={760}>
       <pre

@@ -1,6 +1,7 @@
 import { textsSaid, type SubmittedValues } from '@zusammen/core/forms';
 import type { Learned } from '@zusammen/core/mapping';
-import type { IntakeDocument, Step, SuggestInput } from '@zusammen/core/plans';
+import type { IntakeDocument } from '@zusammen/core/intake';
+import type { Step, SuggestInput } from '@zusammen/core/plans';
 import { calledBy, type Schema } from '@zusammen/core/schema';
 import { useMemo } from 'react';
 import { useLearned } from '../../../api/hooks.ts';

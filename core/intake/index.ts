@@ -1,0 +1,3 @@
+export * from './format.ts';
+export * from './model.ts';
+export * from './run.ts';
