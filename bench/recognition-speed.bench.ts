@@ -3,7 +3,7 @@ import { createWriteStream, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { once } from 'node:events';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { Worker } from 'node:worker_threads';
+import { Piscina } from 'piscina';
 import { jaroWinkler } from '../core/mapping/index.ts';
 import {
   hash52,
@@ -178,19 +178,25 @@ async function fillIndex(db: Database, home: string, ids: string[], packed: stri
 async function allDoubles(url: string, size: number, packed: string[]): Promise<Result> {
   const data = { databaseUrl: url, scope: 1, otherScope: 1, recognition: RECOGNITION };
   const started = performance.now();
-  const threads = await Promise.all([0, 1].map(() => thread(data)));
+  const pool = new Piscina({
+    filename: resolve('dist/doubles-thread.mjs'),
+    workerData: data,
+    ...{ minThreads: 2, maxThreads: 2, concurrentTasksPerWorker: 1 },
+  });
+  // Each thread reads all that is known before it answers anything.
+  const [{ total }] = (await Promise.all([pool.run(null), pool.run(null)])) as [{ total: number }, unknown];
   const ready = performance.now();
-  const total = threads[0]!.total;
   let next = 0;
   let compared = 0;
   let pairs = 0;
   let rss = 0;
   await Promise.all(
-    threads.map(async ({ ask }) => {
+    [0, 1].map(async () => {
       while (next < total) {
         const from = next;
         next += 2000;
-        const found = await ask(from, Math.min(total, from + 2000));
+        const portion = { from, to: Math.min(total, from + 2000) };
+        const found = (await pool.run(portion)) as { compared: number; pairs: unknown[] };
         compared += found.compared;
         pairs += found.pairs.length;
         rss = Math.max(rss, process.memoryUsage().rss);
@@ -198,7 +204,7 @@ async function allDoubles(url: string, size: number, packed: string[]): Promise<
     }),
   );
   const seconds = (performance.now() - ready) / 1000;
-  await Promise.all(threads.map(({ close }) => close()));
+  await pool.destroy();
   const perPair = jaroWinklerPerPair(packed);
   const yardstick = (compared * perPair) / 2 / 1e6;
   return {
@@ -209,20 +215,6 @@ async function allDoubles(url: string, size: number, packed: string[]): Promise<
     ratio: seconds / yardstick,
     aim: size >= 1_000_000 ? '≤ 1.5, ≤ 3 GB' : '≤ 1.5',
     notes: `${say(compared)} pairs compared (${(compared / total).toFixed(1)} a record), ${say(pairs)} found, index in memory in ${((ready - started) / 1000).toFixed(0)} s, ${(rss / 1024 ** 3).toFixed(2)} GB with the benchmark’s own data; a pair ${((seconds * 2e6) / compared).toFixed(1)} µs against ${perPair.toFixed(1)} µs`,
-  };
-}
-
-async function thread(data: object) {
-  const worker = new Worker('./dist/doubles-thread.mjs', { workerData: data });
-  const [first] = (await once(worker, 'message')) as [{ ready: number }];
-  return {
-    total: first.ready,
-    ask: async (from: number, to: number) => {
-      worker.postMessage({ from, to });
-      const [found] = (await once(worker, 'message')) as [{ compared: number; pairs: unknown[] }];
-      return found;
-    },
-    close: () => worker.terminate(),
   };
 }
 

@@ -5,11 +5,23 @@ import { join } from 'node:path';
 import { pino, type Logger } from 'pino';
 import { makeFirstLink, sealerFrom } from './access/index.ts';
 import { loadDemo } from './demo/index.ts';
-import { Acceptor, Filler, Housekeeper, Importer, LiveView, releaseDead, Searcher, Worker } from './engine/index.ts';
+import {
+  Acceptor,
+  Feeds,
+  Housekeeper,
+  Importer,
+  Jobs,
+  knownListener,
+  LiveView,
+  mergeWork,
+  releaseDead,
+  Searcher,
+  Worker,
+} from './engine/index.ts';
 import type { FileReader } from './files/index.ts';
 import { Heavy } from './heavy/index.ts';
 import { LiveFeed, makeApp, type HttpSettings } from './http/index.ts';
-import { createDatabase, isDemo, markDemo, migrateDatabase, openDatabase, releaseDeadImports } from './store/index.ts';
+import { createDatabase, isDemo, markDemo, migrateDatabase, openDatabase, releaseDeadJobs } from './store/index.ts';
 import { NotUnderstood, outwards, Systems, type Reach, type Via } from './systems/index.ts';
 
 export interface ProgramSettings {
@@ -81,27 +93,17 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
         });
   const queued = (): void => worker?.look();
   const acceptor = new Acceptor(db, live, queued);
-  const importer =
-    settings.role === 'web'
-      ? undefined
-      : new Importer(db, live, acceptor, {
-          ...workerSettings(log, 1),
-          reader: settings.fileReader,
-          pollMs: 1000,
-        });
-  const filler =
-    settings.role === 'web'
-      ? undefined
-      : new Filler(db, systems, live, live.known, { ...workerSettings(log, 1), pollMs: 1000 });
-  const searcher =
-    settings.role === 'web'
-      ? undefined
-      : new Searcher(db, {
-          ...workerSettings(log, 1),
-          databaseUrl: settings.databaseUrl,
-          thread: settings.doublesThread,
-          pollMs: 1000,
-        });
+  const { fileReader, databaseUrl, doublesThread } = settings;
+  const jobs = new Jobs(
+    db,
+    {
+      import: new Importer(db, live, acceptor, fileReader).work,
+      feed: new Feeds(db, systems, live, [knownListener(db, live.known)]).work,
+      doubles: new Searcher(db, { databaseUrl, thread: doublesThread }).work,
+      merge: mergeWork({ db, systems, live }),
+    },
+    { ...workerSettings(log, 1), pollMs: 1000 },
+  );
   const feed = new LiveFeed(db);
   let server: Server | undefined;
   if (settings.role !== 'worker') {
@@ -112,11 +114,9 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       live,
       acceptor,
       queued,
-      fileReader: settings.fileReader,
+      fileReader,
       heavy,
-      imports: () => importer?.look(),
-      recognitions: () => filler?.look(),
-      searches: () => searcher?.look(),
+      jobs,
       feed,
       settings: http,
     };
@@ -125,11 +125,9 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
   const housekeeper = worker && new Housekeeper(db, systems, live, (message, details) => log.warn(details, message));
   if (worker) {
     await releaseDead(db, isAliveHere);
-    await releaseDeadImports(db, isAliveHere);
+    await releaseDeadJobs(db, isAliveHere);
     worker.start();
-    importer?.start();
-    filler?.start();
-    searcher?.start();
+    jobs.start();
     housekeeper?.start();
   }
   const firstToken = settings.role === 'worker' || settings.demoFrom ? undefined : await makeFirstLink(db);
@@ -145,9 +143,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
         await closed;
         clearTimeout(patience);
       }
-      await importer?.stop();
-      await filler?.stop();
-      await searcher?.stop();
+      await jobs.stop();
       await worker?.stop();
       await housekeeper?.stop();
       await heavy.close();

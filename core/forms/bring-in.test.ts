@@ -79,7 +79,7 @@ describe('fields out of payloads', () => {
       const read = readPayloads(text);
       return read.ok ? read.samples : read.reason;
     };
-    expect(samples('{"a":1}\n{"a":2}')).toEqual([{ a: '1' }, { a: '2' }]);
+    expect(samples('{"a":1}\n{"a":2}')).toEqual([{ a: 1 }, { a: 2 }]);
     expect(samples('[{"a":1},{"a":2}]')).toHaveLength(2);
     expect(samples('a=1&b=x+y\na=2&b=z')).toEqual([
       { a: '1', b: 'x y' },

@@ -26,13 +26,13 @@ describe('submitted values', () => {
 });
 
 describe('payloads', () => {
-  it('flatten to the names a form would send', () => {
+  it('flatten to the names a form would send, numbers and yes or no as they are', () => {
     const flat = flattenPayload({ a: 1, b: { c: true, d: [1, 2] }, items: [{ qty: 2 }, { qty: null }] }, LIMITS);
     expect(flat.ok && { ...flat.values }).toEqual({
-      a: '1',
-      'b[c]': 'true',
+      a: 1,
+      'b[c]': true,
       'b[d]': ['1', '2'],
-      'items[0][qty]': '2',
+      'items[0][qty]': 2,
       'items[1][qty]': '',
     });
   });

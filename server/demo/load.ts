@@ -5,7 +5,7 @@ import type { IntakeDocument } from '@zusammen/core/intake';
 import { suggestRecognition } from '@zusammen/core/recognition';
 import type { Schema } from '@zusammen/core/schema';
 import { hashPassword, type Sealer } from '../access/index.ts';
-import { Acceptor, Filler, LiveView, Worker } from '../engine/index.ts';
+import { Acceptor, Feeds, Jobs, knownListener, LiveView, Worker } from '../engine/index.ts';
 import {
   addIntake,
   addSample,
@@ -13,10 +13,12 @@ import {
   addSystem,
   addUser,
   changes,
+  feeds,
   intakes,
   intakeSecrets,
   intakeVersions,
   isDuplicate,
+  jobs,
   laneHolders,
   lanes,
   ledger,
@@ -107,6 +109,8 @@ async function forgetHalfLoaded(db: Database): Promise<void> {
   for (const table of [
     recognitions,
     recognitionVersions,
+    feeds,
+    jobs,
     knownRecords,
     knownKeys,
     decidedPairs,
@@ -189,10 +193,10 @@ async function recogniseAll(db: Database, crm: Systems, { id, schema }: { id: st
       await saveRecognition(db, id, entity.name, recognition, 0, BY);
   }
   const live = new LiveView(db, 0);
-  const settings = { name: 'demo', pollMs: 1000, log: () => undefined };
-  const filler = new Filler(db, crm, live, live.known, settings);
-  await filler.work();
-  await filler.stop();
+  const { work: feed } = new Feeds(db, crm, live, [knownListener(db, live.known)]);
+  const reading = new Jobs(db, { feed }, { name: 'demo', pollMs: 1000, log: () => undefined });
+  await reading.work();
+  await reading.stop();
 }
 
 /** Lets past submissions in one after another, and the engine carry them out, dated with the moment they arrived. */

@@ -5,7 +5,7 @@ import { entityOf, type Schema } from '@zusammen/core/schema';
 import type { Compared, Heavy, Rehearsal, Rehearsed, Wanted } from '../heavy/index.ts';
 import type { Known, Reading } from './known/index.ts';
 import type { LiveView } from './live.ts';
-import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
+import { isSystemTrouble, NotUnderstood, type Systems } from '../systems/index.ts';
 
 /** The real systems, for reading only. */
 export function readingOf(
@@ -33,9 +33,6 @@ export interface Stage {
   live: LiveView;
 }
 
-const isTrouble = (error: unknown): boolean =>
-  error instanceof SystemUnavailable || error instanceof TokenRefused || error instanceof NotUnderstood;
-
 /** Rehearses a document on samples, in their order; nothing is written. */
 export async function rehearse(
   { heavy, systems, live }: Stage,
@@ -45,7 +42,7 @@ export async function rehearse(
 ): Promise<Rehearsed[]> {
   const reading = readingOf(systems, await live.allSchemas(), live.known);
   const rehearsal = await rehearsalOf(live, document);
-  return heavy.asking('rehearse', { ...rehearsal, samples: [...samples] }, reading, isTrouble, wanted);
+  return heavy.asking('rehearse', { ...rehearsal, samples: [...samples] }, reading, isSystemTrouble, wanted);
 }
 
 /** What would come out differently of submissions, by one document and by another; nothing is written. */
@@ -62,7 +59,7 @@ export async function compareDocuments(
     draft: await rehearsalOf(live, after),
     submissions: submissions.map((values) => ({ ...values })),
   };
-  return heavy.asking('compare', task, reading, isTrouble, wanted);
+  return heavy.asking('compare', task, reading, isSystemTrouble, wanted);
 }
 
 /** A document with the schemas and recognitions of the systems it names, and of no others. */

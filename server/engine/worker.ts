@@ -1,7 +1,7 @@
 import { runOf, type IntakeDocument } from '@zusammen/core/intake';
 import { carryOut, type Course } from '@zusammen/core/plans';
 import { Batcher, BY_CONNECTION, loggable, noteIntents, type Database, type LedgerEntry } from '../store/index.ts';
-import { NotUnderstood, SystemUnavailable, TokenRefused, type Systems } from '../systems/index.ts';
+import { isSystemTrouble, NotUnderstood, SystemUnavailable, type Systems } from '../systems/index.ts';
 import { claimDue, noteLingering, prolongClaims, type Claimed } from './claim.ts';
 import type { LiveView } from './live.ts';
 import { GATHER_MS, Settler, TakenOver, type Settlement } from './settle.ts';
@@ -259,8 +259,7 @@ export class Worker {
   private async interrupted(submission: Claimed, settlements: readonly Settlement[], error: unknown): Promise<void> {
     const { log } = this.settings;
     const clock = this.clockOf(submission);
-    const outside =
-      error instanceof SystemUnavailable || error instanceof TokenRefused || error instanceof NotUnderstood;
+    const outside = isSystemTrouble(error);
     if (!outside && !(error instanceof LaneBusy))
       log('carrying out a submission failed', { submission: submission.id, ...loggable(error) });
     const { seq, attempts, claim } = submission;

@@ -291,7 +291,7 @@ describe('intakes', () => {
       contact_last: 'Brandt',
       crops: ['Apple', 'Pear'],
     });
-    expect(await stage.api('POST', `/intakes/${intake.id}/samples`, { values: { a: 1 } })).toMatchObject({
+    expect(await stage.api('POST', `/intakes/${intake.id}/samples`, { values: { a: { b: 1 } } })).toMatchObject({
       status: 422,
       body: { errors: [{ field: 'values.a' }] },
     });
@@ -374,10 +374,10 @@ it('Today tells how long most take by the newest, not by the quickest', async ()
   const now = Date.now();
   await stage.db.$client.query('DELETE FROM submissions');
   const rows = Array.from({ length: 100 }, (_, at) => [new Date(now - 60_000), new Date(now - 60_000 + (at + 1) * 10)]);
-  for (const [received, settled] of rows)
+  for (const [at, [received, settled]] of rows.entries())
     await stage.db.$client.query(
-      "INSERT INTO submissions (id, intake_id, version, state, label, submitted, via, received_at, due_at, settled_at) VALUES (UUID(), UUID(), 1, 'applied', '', '{}', 'form', ?, ?, ?)",
-      [received, received, settled],
+      "INSERT INTO submissions (seq, id, intake_id, version, state, label, submitted, via, received_at, due_at, settled_at) VALUES (?, UUID(), UUID(), 1, 'applied', '', '{}', 'form', ?, ?, ?)",
+      [1_000_000 + at, received, received, settled],
     );
   const { median, p95 } = (await stage.api('GET', '/today')).body;
   expect({ median, p95 }).toEqual({ median: 510, p95: 960 });

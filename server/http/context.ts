@@ -1,5 +1,5 @@
 import type { Sealer } from '../access/index.ts';
-import type { Acceptor, LiveView } from '../engine/index.ts';
+import type { Acceptor, Jobs, LiveView } from '../engine/index.ts';
 import type { Heavy } from '../heavy/index.ts';
 import type { FileReader } from '../files/index.ts';
 import type { Actor, Database, User } from '../store/index.ts';
@@ -15,12 +15,8 @@ export interface Context {
   acceptor: Acceptor;
   /** Told when something came into the queue. */
   queued: () => void;
-  /** Told when a file is to be taken in. */
-  imports: () => void;
-  /** Told when an index of known records is to be read. */
-  recognitions: () => void;
-  /** Told when doubles are to be searched for. */
-  searches: () => void;
+  /** Told when there is a job; some are worked on while somebody waits. */
+  jobs: Jobs;
   /** Where what takes long is worked out. */
   heavy: Heavy;
   fileReader: FileReader;

@@ -112,7 +112,7 @@ export class LiveFeed {
       `SELECT COALESCE((SELECT MAX(seq) FROM submissions), 0) AS arrived,
          (SELECT MAX(settled_at) FROM submissions) AS settledAt,
          COALESCE((SELECT MAX(id) FROM ledger), 0) AS ledger,
-         COALESCE((SELECT CONCAT(COUNT(*), ' ', SUM(done)) FROM imports WHERE state = 'running'), '') AS imports`,
+         COALESCE((SELECT CONCAT(COUNT(*), ' ', SUM(done)) FROM jobs WHERE kind = 'import' AND state = 'running'), '') AS imports`,
     );
     const [mark] = rows as unknown as [Omit<Mark, 'settledAt'> & { settledAt: Date | null }];
     return { ...mark, settledAt: mark.settledAt ?? new Date(0) };

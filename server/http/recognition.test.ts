@@ -169,7 +169,7 @@ describe('between two entities', () => {
       }),
     });
     await until('both are known', async () => {
-      await stage.db.$client.query('UPDATE recognitions SET due_at = NOW(3)');
+      await stage.db.$client.query("UPDATE jobs SET due_at = NOW(3) WHERE kind = 'feed'");
       const [rows] = await stage.db.$client.query('SELECT 1 FROM known_records WHERE record_id IN (?)', [
         [person.id, visit.id],
       ]);

@@ -1,11 +1,16 @@
-import { and, desc, eq, gt, inArray, isNull, lt, or, sql } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Database } from './database.ts';
 import { atomically } from './transaction.ts';
-import { fileParts, files, imports, submissions, type ImportState } from './schema.ts';
+import { addJob, progressColumns, type JobProgress } from './jobs.ts';
+import { fileParts, files, imports, jobs, submissions } from './schema.ts';
 
 export type FileRow = typeof files.$inferSelect;
-export type ImportRow = typeof imports.$inferSelect;
+/** A file on its way, with its job's progress; `rows` are data rows in all. */
+export type ImportRow = typeof imports.$inferSelect & Omit<JobProgress, 'total'> & { rows: number };
+
+const { total, ...progress } = progressColumns;
+const withProgress = { ...getTableColumns(imports), ...progress, rows: total };
 
 const PART_BYTES = 512 * 1024;
 
@@ -39,26 +44,17 @@ export async function bytesOfFile(db: Database, id: string): Promise<Buffer> {
   return Buffer.concat(parts.map(({ bytes }) => bytes));
 }
 
-export async function addImport(db: Database, intakeId: string, file: FileRow, by: string): Promise<ImportRow> {
-  const row: ImportRow = {
-    id: uuid(),
-    intakeId,
-    fileId: file.id,
-    state: 'running',
-    rows: file.rows,
-    done: 0,
-    accepted: 0,
-    again: 0,
-    problems: [],
-    words: null,
-    startedAt: new Date(),
-    startedBy: by,
-    endedAt: null,
-    claimedBy: null,
-    claimedUntil: null,
-  };
-  await db.insert(imports).values(row);
-  return row;
+export function addImport(db: Database, intakeId: string, file: FileRow, by: string): Promise<ImportRow> {
+  return atomically(db, async (tx) => {
+    const id = uuid();
+    const { state, done, words, startedAt, startedBy, endedAt } = await addJob(tx, {
+      ...{ id, kind: 'import', subject: id, by },
+      total: file.rows,
+    });
+    const row = { id, intakeId, fileId: file.id, accepted: 0, again: 0, problems: [] };
+    await tx.insert(imports).values(row);
+    return { ...row, state, done, words, startedAt, startedBy, endedAt, rows: file.rows };
+  });
 }
 
 export interface ImportLine extends ImportRow {
@@ -66,81 +62,23 @@ export interface ImportLine extends ImportRow {
 }
 
 export async function importsOf(db: Database, intakeId: string): Promise<ImportLine[]> {
-  const rows = await db
-    .select({ row: imports, fileName: files.name })
+  return db
+    .select({ ...withProgress, fileName: files.name })
     .from(imports)
+    .innerJoin(jobs, eq(jobs.id, imports.id))
     .innerJoin(files, eq(files.id, imports.fileId))
     .where(eq(imports.intakeId, intakeId))
-    .orderBy(desc(imports.startedAt))
+    .orderBy(desc(jobs.startedAt))
     .limit(50);
-  return rows.map(({ row, fileName }) => ({ ...row, fileName }));
 }
 
 export async function importById(db: Database, id: string): Promise<ImportRow | undefined> {
-  return (await db.select().from(imports).where(eq(imports.id, id)))[0];
-}
-
-/** Claims one running import that nobody is at, or whose claim has lapsed. */
-export async function claimImport(db: Database, worker: string, leaseMs: number): Promise<ImportRow | undefined> {
-  const now = new Date();
-  return atomically(db, async (tx) => {
-    const [row] = await tx
-      .select()
-      .from(imports)
-      .where(and(eq(imports.state, 'running'), or(isNull(imports.claimedUntil), lt(imports.claimedUntil, now))))
-      .orderBy(imports.startedAt)
-      .limit(1)
-      .for('update', { skipLocked: true });
-    if (!row) return undefined;
-    const claim = { claimedBy: worker, claimedUntil: new Date(now.getTime() + leaseMs) };
-    await tx.update(imports).set(claim).where(eq(imports.id, row.id));
-    return { ...row, ...claim };
-  });
-}
-
-/** Notes progress under a claim. @returns false when the claim has gone to somebody else or the import was paused */
-export async function noteProgress(
-  db: Database,
-  id: string,
-  worker: string,
-  change: Partial<Pick<ImportRow, 'done' | 'accepted' | 'again' | 'problems' | 'state' | 'words' | 'endedAt'>>,
-  leaseMs: number,
-): Promise<boolean> {
-  const [result] = await db
-    .update(imports)
-    .set({ ...change, claimedUntil: new Date(Date.now() + leaseMs) })
-    .where(and(eq(imports.id, id), eq(imports.claimedBy, worker), eq(imports.state, 'running')));
-  return result.affectedRows === 1;
-}
-
-export async function setImportState(db: Database, id: string, from: ImportState[], to: ImportState): Promise<boolean> {
-  const [result] = await db
-    .update(imports)
-    .set({
-      state: to,
-      claimedBy: null,
-      claimedUntil: null,
-      ...(to === 'running' ? { words: null, endedAt: null } : {}),
-    })
-    .where(and(eq(imports.id, id), inArray(imports.state, from)));
-  return result.affectedRows === 1;
-}
-
-/** Lets go of what a process holds that is gone or stops. */
-export async function releaseImports(db: Database, worker: string): Promise<void> {
-  await db.update(imports).set({ claimedBy: null, claimedUntil: null }).where(eq(imports.claimedBy, worker));
-}
-
-/** Files that dead processes of this machine were at are let go of, so that nobody waits for their claims to lapse. */
-export async function releaseDeadImports(
-  db: Database,
-  isAlive: (worker: string) => boolean | undefined,
-): Promise<void> {
-  const held = await db
-    .select({ worker: imports.claimedBy })
+  const found = await db
+    .select(withProgress)
     .from(imports)
-    .where(and(eq(imports.state, 'running'), gt(imports.claimedUntil, new Date())));
-  for (const { worker } of held) if (worker !== null && isAlive(worker) === false) await releaseImports(db, worker);
+    .innerJoin(jobs, eq(jobs.id, imports.id))
+    .where(eq(imports.id, id));
+  return found[0];
 }
 
 /** The key under which a row of a file is accepted once, however often the file is read. */

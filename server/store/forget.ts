@@ -66,7 +66,7 @@ export async function forgetFilesBefore(db: Database, intakeId: string, moment: 
   const [rows] = await db.$client.query(
     `SELECT f.id FROM files f WHERE f.removed_at IS NULL
        AND EXISTS (SELECT 1 FROM imports i WHERE i.file_id = f.id AND i.intake_id = ?)
-       AND NOT EXISTS (SELECT 1 FROM imports i WHERE i.file_id = f.id AND (i.ended_at IS NULL OR i.ended_at >= ?))`,
+       AND NOT EXISTS (SELECT 1 FROM imports i JOIN jobs j ON j.id = i.id WHERE i.file_id = f.id AND (j.ended_at IS NULL OR j.ended_at >= ?))`,
     [intakeId, moment],
   );
   for (const { id } of rows as { id: string }[]) await removeFile(db, id, now);
@@ -89,11 +89,17 @@ export async function forgetUnusedFiles(db: Database, moment: Date, now = new Da
 export function removeFile(db: Database, id: string, now = new Date()): Promise<boolean> {
   return inTransaction(db, async (query) => {
     const [file] = await query<{ name: string }>('SELECT name FROM files WHERE id = ? FOR UPDATE', [id]);
-    const under = await query("SELECT 1 FROM imports WHERE file_id = ? AND state IN ('running', 'paused')", [id]);
+    const under = await query(
+      "SELECT 1 FROM imports i JOIN jobs j ON j.id = i.id WHERE i.file_id = ? AND j.state IN ('running', 'paused')",
+      [id],
+    );
     if (!file || under.length > 0) return false;
     await query('DELETE FROM file_parts WHERE file_id = ?', [id]);
     await query("UPDATE files SET name = '', removed_at = ? WHERE id = ?", [now, id]);
-    await query("UPDATE imports SET problems = '[]', words = NULL WHERE file_id = ?", [id]);
+    await query(
+      "UPDATE imports i JOIN jobs j ON j.id = i.id SET i.problems = '[]', j.words = NULL WHERE i.file_id = ?",
+      [id],
+    );
     // Earlier versions put its name on record with who took it in.
     await query("UPDATE changes SET details = NULL WHERE what = 'started taking a file in' AND details LIKE ?", [
       `%${JSON.stringify(file.name)

@@ -1,5 +1,7 @@
 import { Housekeeper, LiveView } from '../engine/index.ts';
 import { openStage, type Json, type Stage } from '../testing/stage.ts';
+import { addImport } from './files.ts';
+import { setJobState } from './jobs.ts';
 import { PERSONAL } from './personal.ts';
 
 let stage: Stage;
@@ -126,12 +128,10 @@ it('a file on its way isn’t removed; one that is gone is gone', async () => {
     body: 'contact_last;plz\nA;1\n',
   });
   const { file } = (await upload.json()) as Json;
-  await stage.db.$client.query(
-    "INSERT INTO imports (id, intake_id, file_id, state, row_count, problems, started_at, started_by) VALUES (UUID(), UUID(), ?, 'paused', 1, '[]', NOW(3), 'x')",
-    [file.id],
-  );
+  const job = await addImport(stage.db, '0192f0c1-0000-7000-8000-000000000001', file, 'x');
+  await setJobState(stage.db, job.id, ['running'], 'paused');
   expect((await stage.api('DELETE', `/files/${file.id}`)).status).toBe(409);
-  await stage.db.$client.query("UPDATE imports SET state = 'done' WHERE file_id = ?", [file.id]);
+  await setJobState(stage.db, job.id, ['paused'], 'cancelled');
   expect((await stage.api('DELETE', `/files/${file.id}`)).status).toBe(204);
   expect((await stage.api('DELETE', `/files/${file.id}`)).status).toBe(404);
 });

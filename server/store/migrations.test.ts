@@ -5,10 +5,12 @@ import { join } from 'node:path';
 import { MIGRATIONS } from '../testing/stage.ts';
 import {
   createDatabase,
+  importById,
   ledgerAround,
   ledgerOf,
   migrateDatabase,
   openDatabase,
+  recognitionByScope,
   searchLedger,
   type Database,
 } from './index.ts';
@@ -37,7 +39,7 @@ async function migrateTo(last: number): Promise<void> {
   await migrateDatabase(url, before);
 }
 
-it('changes of submissions and merges, and what took them back, belong to turns', async () => {
+it('changes belong to turns, what takes long to jobs, and readings to feeds', async () => {
   await migrateTo(5);
   const { $client: sql } = db;
   const id = '0192f0c1-0000-7000-8000-000000000001';
@@ -74,7 +76,20 @@ it('changes of submissions and merges, and what took them back, belong to turns'
       [at + 1, seq, effect, String(record).startsWith('O') ? 'Orders' : 'People', record, by, undoes],
     );
 
+  await sql.query(
+    "INSERT INTO recognitions (scope, system_id, entity, document, revision, method, filled_at, delta_link, due_at) VALUES (4, 's', 'People', '{}', 2, 1, NOW(3), 'd', NOW(3))",
+  );
+  await sql.query(
+    `INSERT INTO imports (id, intake_id, file_id, state, row_count, done, accepted, problems, words, started_at, started_by) VALUES (?, ?, ?, 'paused', 9, 5, 4, '[]', 'closed', NOW(3), 'Mara')`,
+    [id, id, id],
+  );
+
   await migrateDatabase(url, MIGRATIONS);
+
+  expect(await importById(db, id)).toMatchObject({ state: 'paused', rows: 9, done: 5, accepted: 4, words: 'closed' });
+  expect(await recognitionByScope(db, 4)).toMatchObject({ revision: 2, generation: 1, deltaLink: 'd' });
+  const [feeds] = await sql.query("SELECT subject, state FROM jobs WHERE kind = 'feed'");
+  expect(feeds).toEqual([{ subject: '4', state: 'running' }]);
 
   const own = await ledgerOf(db, 7);
   expect(own.map(({ id: at, step, row, actor }) => ({ at, step, row, actor }))).toEqual([

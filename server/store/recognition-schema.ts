@@ -23,7 +23,7 @@ const exactly = customType<{ data: string; config: { length: number }; configReq
   dataType: ({ length }) => `varchar(${length}) COLLATE utf8mb4_nopad_bin`,
 });
 
-/** How records of an entity are recognised by evidence, and how far the index of its known records is. */
+/** How records of an entity are recognised by evidence, and what is known of them; a feed brings them (feeds). */
 export const recognitions = mysqlTable(
   'recognitions',
   {
@@ -34,17 +34,8 @@ export const recognitions = mysqlTable(
     document: json('document').$type<Recognition>().notNull(),
     /** Counts versions; a change names the one it started from. */
     revision: int('revision').notNull(),
-    /** Readings of everything so far; rows of an earlier one are stale when it is done. */
-    generation: int('generation').notNull().default(1),
     /** How records were packed and found when the reading began (core/recognition, `METHOD`). */
     method: int('method').notNull(),
-    /** When everything had been read; null while the first reading goes on. */
-    filledAt: moment('filled_at'),
-    /** Where the reading of everything goes on. */
-    nextLink: text('next_link'),
-    /** Where changes are told, or since when they are asked for. */
-    deltaLink: text('delta_link'),
-    changesSince: moment('changes_since'),
     known: int('known').notNull().default(0),
     /** How common values are among the known records (core/recognition, `kept`), in one blob. */
     counts: mediumblob('counts'),
@@ -53,11 +44,6 @@ export const recognitions = mysqlTable(
     measure: json('measure').$type<Measure>(),
     /** Values of the records that only fill a field, and in how many: what recognition pays no heed to. */
     ignored: json('ignored').$type<Ignored[]>(),
-    /** Why reading doesn't get on, in words. */
-    words: text('words'),
-    dueAt: moment('due_at').notNull(),
-    claimedBy: varchar('claimed_by', { length: 60 }),
-    claimedUntil: moment('claimed_until'),
   },
   (table) => [uniqueIndex('recognitions_entity').on(table.systemId, table.entity)],
 );
@@ -157,9 +143,7 @@ export const decidedPairs = mysqlTable(
   (table) => [uniqueIndex('decided_pairs_once').on(table.scope, table.a, table.b)],
 );
 
-export type SearchState = 'running' | 'paused' | 'done' | 'failed' | 'cancelled';
-
-/** A search for doubles among all known records of an entity, or between those of two. */
+/** A search for doubles among all known records of an entity, or between those of two; its job has the same id. */
 export const doubleSearches = mysqlTable(
   'double_searches',
   {
@@ -167,19 +151,10 @@ export const doubleSearches = mysqlTable(
     scope: int('scope').notNull(),
     /** The entity whose records are compared with these; the same: doubles within one. */
     otherScope: int('other_scope').notNull(),
-    state: varchar('state', { length: 10 }).$type<SearchState>().notNull(),
-    total: int('total').notNull().default(0),
-    done: int('done').notNull().default(0),
     compared: bigint('compared', { mode: 'number' }).notNull().default(0),
     pairs: json('pairs').$type<DoublePair[]>().notNull(),
-    words: text('words'),
-    startedAt: moment('started_at').notNull(),
-    startedBy: varchar('started_by', { length: 120 }).notNull(),
-    endedAt: moment('ended_at'),
-    claimedBy: varchar('claimed_by', { length: 60 }),
-    claimedUntil: moment('claimed_until'),
   },
-  (table) => [index('double_searches_state').on(table.state, table.claimedUntil)],
+  (table) => [index('double_searches_scope').on(table.scope)],
 );
 
 export type GroupState = 'open' | 'merging' | 'merged' | 'apart' | 'taken back';
@@ -201,6 +176,8 @@ export const doubleGroups = mysqlTable(
     decidedBy: varchar('decided_by', { length: 120 }),
     /** The turn in which it was merged or linked, and the one in which that was taken back. */
     turn: bigint('turn', { mode: 'number' }),
+    /** The job that merges it. */
+    mergeJob: uuid('merge_job'),
     backTurn: bigint('back_turn', { mode: 'number' }),
   },
   (table) => [index('double_groups_search').on(table.searchId, table.state, table.weight)],

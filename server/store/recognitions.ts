@@ -1,18 +1,25 @@
-import { and, desc, eq, getTableColumns, isNull, lt, lte, or } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns } from 'drizzle-orm';
 import { METHOD, type Evidence, type Recognition } from '@zusammen/core/recognition';
 import { noteChange, type Actor } from './changes.ts';
 import type { Database } from './database.ts';
 import { atomically } from './transaction.ts';
-import { decidedPairs, recognitions, recognitionVersions } from './schema.ts';
+import { feedColumns, feedOf, followEntity, restartFeed, type FeedRow } from './feeds.ts';
+import { hastenJob } from './jobs.ts';
+import { decidedPairs, feeds, recognitions, recognitionVersions } from './schema.ts';
 
 type Row = typeof recognitions.$inferSelect;
-/** A recognition without the blob of counts, which is read only where it is needed. */
-export type RecognitionRow = Omit<Row, 'counts' | 'claimedBy' | 'claimedUntil'>;
+/** A recognition with how far its records are read; without the blob of counts, which is read only where it is needed. */
+export type RecognitionRow = Omit<Row, 'counts'> & Omit<FeedRow, 'id' | 'systemId' | 'entity'>;
 
-const { counts: _counts, claimedBy: _by, claimedUntil: _until, ...shown } = getTableColumns(recognitions);
+const { counts: _counts, ...shown } = getTableColumns(recognitions);
+const rows = (db: Pick<Database, 'select'>) =>
+  db
+    .select({ ...shown, ...feedColumns })
+    .from(recognitions)
+    .innerJoin(feeds, and(eq(feeds.systemId, recognitions.systemId), eq(feeds.entity, recognitions.entity)));
 
 export async function listRecognitions(db: Database): Promise<RecognitionRow[]> {
-  return db.select(shown).from(recognitions);
+  return rows(db);
 }
 
 export async function recognitionOfEntity(
@@ -21,11 +28,11 @@ export async function recognitionOfEntity(
   entity: string,
 ): Promise<RecognitionRow | undefined> {
   const where = and(eq(recognitions.systemId, systemId), eq(recognitions.entity, entity));
-  return (await db.select(shown).from(recognitions).where(where))[0];
+  return (await rows(db).where(where))[0];
 }
 
 export async function recognitionByScope(db: Database, scope: number): Promise<RecognitionRow | undefined> {
-  return (await db.select(shown).from(recognitions).where(eq(recognitions.scope, scope)))[0];
+  return (await rows(db).where(eq(recognitions.scope, scope)))[0];
 }
 
 export async function countsOf(db: Database, scope: number): Promise<Buffer | null> {
@@ -59,15 +66,14 @@ export async function saveRecognition(
     if (!held) {
       const [result] = await tx
         .insert(recognitions)
-        .values({ systemId, entity, document, revision: next, method: METHOD, dueAt: now });
+        .values({ systemId, entity, document, revision: next, method: METHOD });
       scope = result.insertId;
+      await followEntity(tx, systemId, entity, actor.name);
     } else {
-      const anew = comparedBy(held.document) !== comparedBy(document);
-      const refill = { generation: held.generation + 1, filledAt: null, nextLink: null, deltaLink: null };
-      await tx
-        .update(recognitions)
-        .set({ document, revision: next, dueAt: now, ...(anew ? refill : {}) })
-        .where(where);
+      await tx.update(recognitions).set({ document, revision: next }).where(where);
+      const feed = await feedOf(tx, systemId, entity);
+      if (feed && comparedBy(held.document) !== comparedBy(document)) await restartFeed(tx, feed);
+      else if (feed) await hastenJob(tx, 'feed', String(feed.id));
     }
     await tx
       .insert(recognitionVersions)
@@ -95,57 +101,13 @@ export async function recognitionVersionsOf(
     .limit(100);
 }
 
-/** Claims one recognition whose index is due to be read on, or anew. */
-export async function claimRecognition(
+/** Keeps what was found out about known records. */
+export async function updateRecognition(
   db: Database,
-  worker: string,
-  leaseMs: number,
-): Promise<RecognitionRow | undefined> {
-  const now = new Date();
-  return atomically(db, async (tx) => {
-    const [row] = await tx
-      .select(shown)
-      .from(recognitions)
-      .where(
-        and(lte(recognitions.dueAt, now), or(isNull(recognitions.claimedUntil), lt(recognitions.claimedUntil, now))),
-      )
-      .orderBy(recognitions.dueAt)
-      .limit(1)
-      .for('update', { skipLocked: true });
-    if (!row) return undefined;
-    await tx
-      .update(recognitions)
-      .set({ claimedBy: worker, claimedUntil: new Date(now.getTime() + leaseMs) })
-      .where(eq(recognitions.scope, row.scope));
-    return row;
-  });
-}
-
-/** Notes how far the index is, under a claim. @returns false when the claim or the generation is another's by now */
-export async function noteReading(
-  db: Database,
-  { scope, generation }: Pick<RecognitionRow, 'scope' | 'generation'>,
-  worker: string,
+  scope: number,
   change: Partial<Omit<Row, 'scope' | 'document' | 'revision'>>,
-  leaseMs: number,
-): Promise<boolean> {
-  const [result] = await db
-    .update(recognitions)
-    .set({ claimedUntil: new Date(Date.now() + leaseMs), ...change })
-    .where(
-      and(eq(recognitions.scope, scope), eq(recognitions.claimedBy, worker), eq(recognitions.generation, generation)),
-    );
-  return result.affectedRows === 1;
-}
-
-/** Lets go of what a process holds that stops. */
-export async function releaseRecognitions(db: Database, worker: string): Promise<void> {
-  await db.update(recognitions).set({ claimedBy: null, claimedUntil: null }).where(eq(recognitions.claimedBy, worker));
-}
-
-/** Has an index looked at now rather than at its next turn. */
-export async function hastenRecognition(db: Database, scope: number): Promise<void> {
-  await db.update(recognitions).set({ dueAt: new Date() }).where(eq(recognitions.scope, scope));
+): Promise<void> {
+  await db.update(recognitions).set(change).where(eq(recognitions.scope, scope));
 }
 
 export interface DecidedPair {

@@ -264,31 +264,75 @@ export const fileParts = mysqlTable(
   (table) => [primaryKey({ columns: [table.fileId, table.part] })],
 );
 
-export type ImportState = 'running' | 'paused' | 'done' | 'failed';
+export type JobKind = 'import' | 'feed' | 'doubles' | 'merge';
+export type JobState = 'running' | 'paused' | 'done' | 'failed' | 'cancelled';
 
-/** A file on its way through an intake, a row a submission. Goes on where it stopped, by whichever worker has it. */
+/** Work that takes long: claimed by one process at a time, under a lease that it renews (engine/jobs.ts). */
+export const jobs = mysqlTable(
+  'jobs',
+  {
+    id: uuid('id').primaryKey(),
+    kind: varchar('kind', { length: 20 }).$type<JobKind>().notNull(),
+    /** What is worked on, by the id it has among those of its kind. */
+    subject: exactly('subject', { length: 64 }).notNull(),
+    state: varchar('state', { length: 10 }).$type<JobState>().notNull(),
+    /** How far it is, in whatever its kind counts. */
+    total: int('total').notNull().default(0),
+    done: int('done').notNull().default(0),
+    /** Why it rests, failed, or what came of it. */
+    words: text('words'),
+    /** When it is to be worked on next. */
+    dueAt: moment('due_at').notNull(),
+    startedAt: moment('started_at').notNull(),
+    startedBy: varchar('started_by', { length: 120 }).notNull(),
+    endedAt: moment('ended_at'),
+    claimedBy: varchar('claimed_by', { length: 60 }),
+    claimedUntil: moment('claimed_until'),
+    /** Counts claims: what is noted under an older one counts for nothing (a fencing token). */
+    claim: int('claim').notNull().default(0),
+  },
+  (table) => [
+    index('jobs_due').on(table.kind, table.state, table.dueAt),
+    index('jobs_subject').on(table.kind, table.subject),
+  ],
+);
+
+/** A file on its way through an intake, a row a submission; its job has the same id. */
 export const imports = mysqlTable(
   'imports',
   {
     id: uuid('id').primaryKey(),
     intakeId: uuid('intake_id').notNull(),
     fileId: uuid('file_id').notNull(),
-    state: varchar('state', { length: 10 }).$type<ImportState>().notNull(),
-    /** Data rows in all, looked at so far, accepted as submissions, and accepted before. */
-    rows: int('row_count').notNull(),
-    done: int('done').notNull().default(0),
+    /** Rows accepted as submissions, and accepted before. */
     accepted: int('accepted').notNull().default(0),
     again: int('again').notNull().default(0),
     /** Rows that could not be taken in, with the reason; rows as people count them. */
     problems: json('problems').$type<{ row: number; what: string }[]>().notNull(),
-    words: text('words'),
-    startedAt: moment('started_at').notNull(),
-    startedBy: varchar('started_by', { length: 120 }).notNull(),
-    endedAt: moment('ended_at'),
-    claimedBy: varchar('claimed_by', { length: 60 }),
-    claimedUntil: moment('claimed_until'),
   },
-  (table) => [index('imports_intake').on(table.intakeId), index('imports_state').on(table.state, table.claimedUntil)],
+  (table) => [index('imports_intake').on(table.intakeId)],
+);
+
+/** How far the reading of an entity's records and their changes is, for all who listen (engine/feeds). */
+export const feeds = mysqlTable(
+  'feeds',
+  {
+    id: int('id').primaryKey().autoincrement(),
+    systemId: varchar('system_id', { length: 36 }).notNull(),
+    entity: exactly('entity', { length: 255 }).notNull(),
+    /** Readings of everything so far; what an earlier one brought and this one didn't is gone. */
+    generation: int('generation').notNull().default(1),
+    /** When everything had been read; null while the first reading goes on. */
+    filledAt: moment('filled_at'),
+    /** Where the reading of everything goes on. */
+    nextLink: text('next_link'),
+    /** Where changes are told, or since when they are asked for. */
+    deltaLink: text('delta_link'),
+    changesSince: moment('changes_since'),
+    /** Why reading doesn't get on, in words. */
+    words: text('words'),
+  },
+  (table) => [uniqueIndex('feeds_entity').on(table.systemId, table.entity)],
 );
 
 /** What specialists made of suggestions: how often a pair of fields was chosen, and how often passed over. */

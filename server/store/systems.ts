@@ -2,6 +2,8 @@ import { and, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import type { Schema } from '@zusammen/core/schema';
 import type { Database } from './database.ts';
 import { atomically } from './transaction.ts';
+import { removeFeeds } from './feeds.ts';
+import { removeJobs } from './jobs.ts';
 import {
   decidedPairs,
   doubleGroups,
@@ -70,6 +72,15 @@ export async function removeSystem(db: Database, id: string): Promise<void> {
       await tx.select({ scope: recognitions.scope }).from(recognitions).where(eq(recognitions.systemId, id))
     ).map(({ scope }) => scope);
     if (scopes.length > 0) {
+      const searches = await tx
+        .select({ id: doubleSearches.id })
+        .from(doubleSearches)
+        .where(inArray(doubleSearches.scope, scopes));
+      await removeJobs(
+        tx,
+        'doubles',
+        searches.map((each) => each.id),
+      );
       // What was known of its people goes with it.
       for (const table of [
         recognitions,
@@ -82,6 +93,7 @@ export async function removeSystem(db: Database, id: string): Promise<void> {
       ])
         await tx.delete(table).where(inArray(table.scope, scopes));
     }
+    await removeFeeds(tx, id);
     await tx.delete(systems).where(eq(systems.id, id));
   });
 }

@@ -1,7 +1,7 @@
 import { request, type Dispatcher } from 'undici';
 import { refusalOf } from './odata/refusal.ts';
 import { NotPublic } from './reach.ts';
-import { NotUnderstood, SystemUnavailable } from './system.ts';
+import { NotUnderstood, SystemUnavailable, type TroubleCode } from './system.ts';
 
 export interface HttpRequest {
   method: 'GET' | 'POST' | 'PATCH' | 'DELETE';
@@ -156,7 +156,8 @@ export interface SharedPatience {
 export function withSharedPatience(send: Send, shared: SharedPatience, now: () => number = Date.now): Send {
   return async (request) => {
     const until = await shared.until();
-    if (until > now()) throw new SystemUnavailable('It asks for patience.', until - now());
+    if (until > now())
+      throw new SystemUnavailable('It asks for patience.', until - now(), undefined, 'asks for patience');
     try {
       return await send(request);
     } catch (error) {
@@ -207,11 +208,17 @@ export function withCircuit(send: Send, { failures, restMs }: CircuitSettings, n
   let failed = 0;
   let closedUntil = 0;
   let probing = false;
+  let trouble: TroubleCode = 'in trouble';
   return async (request) => {
     const wait = closedUntil - now();
     // After the rest one goes ahead and tries; the others wait for what comes of it.
     if (wait > 0 || probing)
-      throw new SystemUnavailable('It has been in trouble; the next try comes soon.', Math.max(wait, PROBE_MS));
+      throw new SystemUnavailable(
+        'It has been in trouble; the next try comes soon.',
+        Math.max(wait, PROBE_MS),
+        undefined,
+        trouble,
+      );
     const probe = failed >= failures;
     probing = probe;
     try {
@@ -222,6 +229,7 @@ export function withCircuit(send: Send, { failures, restMs }: CircuitSettings, n
     } catch (error) {
       if (error instanceof SystemUnavailable) {
         failed += 1;
+        trouble = error.code;
         // Patience asked for is kept for everybody who wants to send.
         if (error.waitMs !== undefined)
           closedUntil = Math.max(closedUntil, now() + Math.min(error.waitMs, restMs * 10));

@@ -15,5 +15,6 @@ export {
 export { ODataSystem } from './odata/client.ts';
 export { queryOf } from './odata/queries.ts';
 export * from './reach.ts';
+export * from './reading.ts';
 export * from './registry.ts';
 export * from './system.ts';

@@ -4,6 +4,7 @@ import { randomBytes } from 'node:crypto';
 import { Sealer } from '../access/index.ts';
 import {
   changeSystem,
+  systemById,
   createDatabase,
   migrateDatabase,
   openDatabase,
@@ -13,7 +14,7 @@ import {
   type SystemRow,
 } from '../store/index.ts';
 import { MIGRATIONS } from '../testing/stage.ts';
-import { directly, NotUnderstood, Systems } from './index.ts';
+import { directly, NotUnderstood, Systems, TokenRefused } from './index.ts';
 import { makeEntity, makeField } from '../../core/testing/world.ts';
 
 /** Two processes' views of one system: what one changes the other goes by at once. */
@@ -30,6 +31,7 @@ beforeAll(async () => {
   db = openDatabase(url, 4);
   server = createServer((request, response) => {
     seen.push(request.headers.authorization);
+    if (request.headers.authorization === 'Bearer expired') response.statusCode = 401;
     response.end('{"value":[]}');
   });
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
@@ -69,4 +71,23 @@ it('a token that another process has changed is used from the next request on; a
   await moment();
   await expect(other.client('s')).rejects.toBeInstanceOf(NotUnderstood);
   expect(seen).toHaveLength(4);
+});
+
+it('whoever acts as themselves is known by their own token, which says nothing of the connection’s', async () => {
+  seen.length = 0;
+  await addSystem(db, row('acted', 'the-connection'), { entities: [people] });
+  const systems = new Systems(db, sealer, via);
+  const find = async (token?: string) =>
+    (await systems.client('acted', token === undefined ? undefined : { person: 'inspector', token })).find(
+      people,
+      [],
+      1,
+    );
+  await find();
+  await find('inspector-token');
+  await find();
+  expect(seen).toEqual(['Bearer the-connection', 'Bearer inspector-token', 'Bearer the-connection']);
+  await expect(find('expired')).rejects.toBeInstanceOf(TokenRefused);
+  await moment();
+  expect((await systemById(db, 'acted'))!.state).toBe('answers');
 });

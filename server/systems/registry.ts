@@ -26,7 +26,7 @@ import { ODataSystem } from './odata/client.ts';
 import { readMetadata, type MetadataReader } from './odata/describe.ts';
 import { tryOut } from './odata/trial.ts';
 import { outwards } from './reach.ts';
-import { NotUnderstood, SystemUnavailable, TokenRefused, type Description, type System } from './system.ts';
+import { isSystemTrouble, NotUnderstood, type Description, type System } from './system.ts';
 
 /** How systems are reached, and where what they say of themselves is read. */
 export interface Via {
@@ -100,9 +100,23 @@ export async function describeAnew(
   return { ...description, ...tried, latencyMs };
 }
 
+/** Somebody who acts in a system as themselves, by a token of their own (OAuth 2.0). */
+export interface ActingPerson {
+  /** Who it is to the system. */
+  person: string;
+  token: string;
+}
+
+/** How a connected system is reached: what all who ask it share. */
+interface Line {
+  row: SystemRow;
+  send: Send;
+  system: System;
+}
+
 /** The connected systems of this process: one client each, so that budget and circuit are shared by all who ask. */
 export class Systems {
-  private readonly clients = new Map<string, { revision: number; system: System }>();
+  private readonly lines = new Map<string, Line>();
   private revisions = new Map<string, number>();
   private revisionsAt = -Infinity;
   private looking: Promise<void> | undefined;
@@ -118,12 +132,23 @@ export class Systems {
     private readonly budget = 16,
   ) {}
 
-  /** A system as it is connected now, whichever process changed it. @throws when no such system is connected */
-  async client(id: string): Promise<System> {
+  /**
+   * A system as it is connected now, whichever process changed it.
+   * @param actingFor who acts there as themselves; budget, circuit and patience are the connection's all the same
+   * @throws when no such system is connected
+   */
+  async client(id: string, actingFor?: ActingPerson): Promise<System> {
+    const line = await this.line(id);
+    if (!actingFor) return line.system;
+    const { address, capabilities } = line.row;
+    return new ODataSystem(address, actingFor.token, capabilities, withoutSecret(line.send, actingFor.token));
+  }
+
+  private async line(id: string): Promise<Line> {
     await this.lookAtRevisions();
-    const known = this.clients.get(id);
-    if (known && known.revision === this.revisions.get(id)) return known.system;
-    this.clients.delete(id);
+    const known = this.lines.get(id);
+    if (known && known.row.revision === this.revisions.get(id)) return known;
+    this.lines.delete(id);
     const row = await systemById(this.db, id);
     if (!row) throw new NotUnderstood('This system is no longer connected.');
     return this.remember(row);
@@ -148,37 +173,28 @@ export class Systems {
     await this.looking;
   }
 
-  private remember(row: SystemRow): System {
+  private remember(row: SystemRow): Line {
     const token = this.sealer.open(row.sealedToken, row.id);
-    const system = new ODataSystem(
-      row.address,
-      token,
-      row.capabilities,
-      this.watched(row.id, senderFor(this.budget, patienceIn(this.db, row.id), token, this.via.dispatcher)),
-    );
-    this.clients.set(row.id, { revision: row.revision, system });
+    const patience = patienceIn(this.db, row.id);
+    const send = this.watched(row.id, token, senderFor(this.budget, patience, token, this.via.dispatcher));
+    const line = { row, send, system: new ODataSystem(row.address, token, row.capabilities, send) };
+    this.lines.set(row.id, line);
     this.revisions.set(row.id, row.revision);
-    return system;
+    return line;
   }
 
   /** Notes how a system answers, for the screens; written at most every five seconds, or when the state changes. */
-  private watched(id: string, send: Send): Send {
+  private watched(id: string, token: string, send: Send): Send {
     return async (request) => {
       const started = performance.now();
       try {
         const response = await send(request);
-        this.note(id, response.status === 401 ? 'token refused' : 'answers', null, performance.now() - started);
+        // Somebody's own token being refused says nothing of the connection's.
+        const refused = response.status === 401 && request.headers['Authorization'] === `Bearer ${token}`;
+        this.note(id, refused ? 'token refused' : 'answers', null, performance.now() - started);
         return response;
       } catch (error) {
-        if (error instanceof SystemUnavailable) {
-          const state =
-            error.waitMs !== undefined && /patience/.test(error.message)
-              ? 'asks for patience'
-              : error.status !== undefined
-                ? 'in trouble'
-                : 'silent';
-          this.note(id, state, error.message, performance.now() - started);
-        }
+        if (isSystemTrouble(error)) this.note(id, error.code, error.message, performance.now() - started);
         throw error;
       }
     };
@@ -198,13 +214,4 @@ export class Systems {
       checkedAt: new Date(),
     }).catch(() => undefined);
   }
-}
-
-/** The state that an error in talking to a system puts it in, and the words for it. */
-export function stateFrom(error: unknown): { state: SystemState; words: string } {
-  if (error instanceof TokenRefused) return { state: 'token refused', words: error.message };
-  if (error instanceof NotUnderstood) return { state: 'not understood', words: error.message };
-  if (error instanceof SystemUnavailable)
-    return { state: error.waitMs === undefined ? 'silent' : 'asks for patience', words: error.message };
-  throw error;
 }

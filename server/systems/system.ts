@@ -1,6 +1,6 @@
 import type { Criterion, Refusal } from '@zusammen/core/plans';
 import type { Entity, RecordState, Schema, Values } from '@zusammen/core/schema';
-import type { Capabilities } from '../store/index.ts';
+import type { Capabilities, SystemState } from '../store/index.ts';
 
 /** What a write was sent as; the same again for every time it is sent (OASIS Repeatable Requests 1.0). */
 export interface Sending {
@@ -44,8 +44,9 @@ export interface Page {
 
 /**
  * What Zusammen asks of any system that keeps records.
- * Every method throws {@link SystemUnavailable} when no answer could be had, {@link NotUnderstood} when the answer
- * isn't what the protocol promises, and {@link TokenRefused} when the system doesn't know the token.
+ * Every method throws a {@link SystemTrouble}: {@link SystemUnavailable} when no answer could be had,
+ * {@link NotUnderstood} when the answer isn't what the protocol promises, and {@link TokenRefused} when the system
+ * doesn't know the token.
  */
 export interface System {
   readonly capabilities: Capabilities;
@@ -59,20 +60,35 @@ export interface System {
   remove(entity: Entity, id: string, etag: string | undefined, sending: Sending): Promise<Answer>;
 }
 
+/** Why a system can't be used at the moment, as a code: the state it is in then. */
+export type TroubleCode = Exclude<SystemState, 'answers'>;
+
+/** The family of errors in talking to a system: told by their code, never by their words. */
+export abstract class SystemTrouble extends Error {
+  abstract readonly code: TroubleCode;
+}
+
+export const isSystemTrouble = (error: unknown): error is SystemTrouble => error instanceof SystemTrouble;
+
 /** No answer: the network, a timeout, 5xx, or a request for patience. Whether a write took place isn't known. */
-export class SystemUnavailable extends Error {
+export class SystemUnavailable extends SystemTrouble {
   constructor(
     message: string,
     /** Milliseconds the system asks us to wait, where it does. */
     readonly waitMs?: number,
     /** The status it answered with, where it did. */
     readonly status?: number,
+    readonly code: TroubleCode = status === undefined ? 'silent' : status === 429 ? 'asks for patience' : 'in trouble',
   ) {
     super(message);
   }
 }
 
-export class TokenRefused extends Error {}
+export class TokenRefused extends SystemTrouble {
+  readonly code = 'token refused';
+}
 
 /** The other side answered, but not as the protocol says. */
-export class NotUnderstood extends Error {}
+export class NotUnderstood extends SystemTrouble {
+  readonly code = 'not understood';
+}

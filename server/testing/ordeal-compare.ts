@@ -20,13 +20,15 @@ export async function whatIsBroken(
   compared: Compared,
 ): Promise<string[]> {
   const broken: string[] = [];
-  const states = await world.query<{ state: string; count: number }>(
-    "SELECT state, COUNT(*) AS count FROM submissions WHERE idempotency_key LIKE 'ordeal-%' GROUP BY state",
+  const states = await world.query<{ state: string; count: number; words: string | null }>(
+    "SELECT state, COUNT(*) AS count, MAX(words) AS words FROM submissions WHERE idempotency_key LIKE 'ordeal-%' GROUP BY state",
   );
   if (accepted !== sent.length) broken.push(`${accepted} of ${sent.length} were accepted`);
   const applied = Number(states.find(({ state }) => state === 'applied')?.count ?? 0);
   if (applied !== sent.length)
-    broken.push(`${applied} of ${sent.length} are applied: ${states.map((s) => `${s.count} ${s.state}`).join(', ')}`);
+    broken.push(
+      `${applied} of ${sent.length} are applied: ${states.map((s) => `${s.count} ${s.state} (${s.words ?? ''})`).join(', ')}`,
+    );
   const [open] = await world.query<{ count: number }>("SELECT COUNT(*) AS count FROM ledger WHERE state = 'intended'");
   if (Number(open!.count) > 0) broken.push(`${open!.count} changes on the ledger are unsettled`);
   const records = await recordsOf(world);

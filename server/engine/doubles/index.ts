@@ -1,2 +1,3 @@
+export * from './groups.ts';
 export * from './merge.ts';
 export * from './search.ts';

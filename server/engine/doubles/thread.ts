@@ -1,4 +1,4 @@
-import { parentPort, workerData } from 'node:worker_threads';
+import { workerData } from 'piscina';
 import {
   findAcross,
   findDoubles,
@@ -19,8 +19,10 @@ export interface ThreadData {
   recognition: Recognition;
 }
 
+/** Records to be compared, by their places. */
 export type Asked = { from: number; to: number };
-export type Told = { ready: number } | (DoublesFound & Asked);
+/** What was found among them, and how many records there are in all. */
+export type Told = DoublesFound & { total: number };
 
 const PORTION = 10_000;
 
@@ -38,8 +40,8 @@ async function allPacked(db: Database, scope: number): Promise<{ ids: string[]; 
   }
 }
 
-/** Reads what is known once, then compares the portions it is asked for. */
-async function main(): Promise<void> {
+/** Reads what is known once, then compares the portions it is asked for; asked for none, it tells how many there are. */
+async function prepared(): Promise<(asked: Asked | null) => Told> {
   const { databaseUrl, scope, otherScope, recognition } = workerData as ThreadData;
   const db = openDatabase(databaseUrl, 2);
   const mine = await allPacked(db, scope);
@@ -48,8 +50,10 @@ async function main(): Promise<void> {
   const kind = kindOf(recognition.kind);
   const { thresholds } = recognition;
   const matcher = new Matcher(kind, among, thresholds, tuningOf(recognition));
-  const say = (told: Told): void => parentPort!.postMessage(told);
-  parentPort!.on('message', ({ from, to }: Asked) => {
+  const total = mine.ids.length;
+  return (asked) => {
+    if (!asked) return { total, pairs: [], compared: 0 };
+    const { from, to } = asked;
     const found =
       scope === otherScope
         ? findDoubles(matcher, from, to, thresholds)
@@ -58,9 +62,8 @@ async function main(): Promise<void> {
             mine.ids.slice(from, to).map((id, at) => kind.unpack(id, mine.packed[from + at]!)),
             thresholds,
           );
-    say({ from, to, ...found });
-  });
-  say({ ready: mine.ids.length });
+    return { total, ...found };
+  };
 }
 
-void main();
+export default prepared();

@@ -1,4 +1,4 @@
-export * from './filler.ts';
+export * from './listener.ts';
 export * from './known.ts';
 export * from './measure.ts';
 export * from './effect.ts';

@@ -4,7 +4,9 @@ import { recognitionOfEntity, removeSystem, saveRecognition } from '../../store/
 import { SystemUnavailable, type From, type Page, type System } from '../../systems/index.ts';
 import { openStage, type Json, type Stage } from '../../testing/stage.ts';
 import { LiveView } from '../live.ts';
-import { Filler } from './filler.ts';
+import { Feeds } from '../feeds/index.ts';
+import { Jobs } from '../jobs.ts';
+import { knownListener } from './listener.ts';
 
 let stage: Stage;
 beforeAll(async () => {
@@ -28,7 +30,7 @@ const stateOf = async (response: Response): Promise<Json> => {
 /** Resolves when the index holds a record, as the filler's next turn at the system's changes brings it. */
 async function known(id: string): Promise<void> {
   for (let tries = 0; tries < 200; tries += 1) {
-    await stage.db.$client.query('UPDATE recognitions SET due_at = NOW(3)');
+    await stage.db.$client.query("UPDATE jobs SET due_at = NOW(3) WHERE kind = 'feed'");
     const [rows] = await stage.db.$client.query('SELECT 1 FROM known_records WHERE record_id = ?', [id]);
     if ((rows as unknown[]).length > 0) return;
     await new Promise((resolve) => setTimeout(resolve, 100));
@@ -36,10 +38,24 @@ async function known(id: string): Promise<void> {
   throw new Error(`${id} never came to be known`);
 }
 
+/** One turn at what a system tells; nobody else's. */
+async function readOnce(systemId: string, client: System, view: LiveView): Promise<void> {
+  const feeds = new Feeds(stage.db, { client: async () => client }, view, [knownListener(stage.db, view.known)]);
+  const [due] = await stage.db.$client.query(
+    "SELECT j.id FROM jobs j JOIN feeds f ON f.id = j.subject WHERE j.kind = 'feed' AND f.system_id = ?",
+    [systemId],
+  );
+  const [{ id }] = due as [{ id: string }];
+  await stage.db.$client.query('UPDATE jobs SET due_at = NOW(3) - INTERVAL 1 SECOND WHERE id = ?', [id]);
+  const jobs = new Jobs(stage.db, { feed: feeds.work }, { name: 'test', pollMs: 1000, log: () => undefined });
+  for (let due = true; due; ) due = (await jobs.here(id, 'feed', 10_000))!.dueAt.getTime() <= Date.now();
+  await jobs.stop();
+}
+
 describe('the index of known records', () => {
   it('holds all people of the CRM once the demo is loaded', async () => {
     const [rows] = await stage.db.$client.query(
-      "SELECT known, filled_at IS NOT NULL AS filled, counted_over FROM recognitions WHERE entity = 'People'",
+      "SELECT known, filled_at IS NOT NULL AS filled, counted_over FROM recognitions JOIN feeds USING (system_id, entity) WHERE entity = 'People'",
     );
     const { '@odata.count': count } = await stage.crm('People?$count=true&$top=1');
     expect(rows).toEqual([{ known: count, filled: 1, counted_over: count }]);
@@ -52,7 +68,7 @@ describe('the index of known records', () => {
     expect((rows as { packed: string }[])[0]!.packed).toContain('493023125901');
     await stage.crm(`People('${id}')`, { method: 'DELETE', headers: { 'If-Match': '*' } });
     for (let tries = 0; tries < 200; tries += 1) {
-      await stage.db.$client.query('UPDATE recognitions SET due_at = NOW(3)');
+      await stage.db.$client.query("UPDATE jobs SET due_at = NOW(3) WHERE kind = 'feed'");
       const [left] = await stage.db.$client.query('SELECT 1 FROM known_records WHERE record_id = ?', [id]);
       if ((left as unknown[]).length === 0) return;
       await new Promise((resolve) => setTimeout(resolve, 100));
@@ -151,13 +167,7 @@ describe('reading known records from a system that can do less', () => {
   };
   const fill = async (): Promise<void> => {
     const view = live();
-    const settings = { name: 'test', pollMs: 1000, log: () => undefined };
-    const filler = new Filler(stage.db, { client: async () => client }, view, view.known, settings);
-    await stage.db.$client.query(
-      "UPDATE recognitions SET due_at = NOW(3) - INTERVAL 1 SECOND WHERE system_id = 'poor'",
-    );
-    await filler.work();
-    await filler.stop();
+    await readOnce('poor', client, view);
   };
   const row = async (): Promise<Json> => recognitionOfEntity(stage.db, 'poor', 'People');
 
@@ -184,7 +194,7 @@ describe('reading known records from a system that can do less', () => {
     expect(asked.at(-3)).toBeUndefined();
   });
   it('while it is read for the first time, who needs it waits', async () => {
-    await stage.db.$client.query("UPDATE recognitions SET filled_at = NULL WHERE system_id = 'poor'");
+    await stage.db.$client.query("UPDATE feeds SET filled_at = NULL WHERE system_id = 'poor'");
     const nobody = { find: async () => [], read: async () => undefined };
     await expect(
       live().known.weigh(nobody, { system: 'poor', entity: 'People' }, { last_name: 'Q' }, 5),
@@ -226,13 +236,7 @@ describe('a system that tells changes in no way', () => {
     await saveRecognition(stage.db, 'untold', 'People', suggestRecognition(people)!, 0, { id: null, name: 'Test' });
     const { scope } = (await recognitionOfEntity(stage.db, 'untold', 'People'))!;
     const known = async () => {
-      const settings = { name: 'test', pollMs: 1000, log: () => undefined };
-      const filler = new Filler(stage.db, { client: async () => client }, view, view.known, settings);
-      await stage.db.$client.query('UPDATE recognitions SET due_at = NOW(3) - INTERVAL 1 SECOND WHERE scope = ?', [
-        scope,
-      ]);
-      await filler.work();
-      await filler.stop();
+      await readOnce('untold', client, view);
       const [rows] = await stage.db.$client.query(
         'SELECT record_id AS id FROM known_records WHERE scope = ? ORDER BY record_id',
         [scope],

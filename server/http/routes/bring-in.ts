@@ -13,7 +13,7 @@ import {
   removeSecret,
   rowsOfImport,
   secretsOf,
-  setImportState,
+  setJobState,
   setSigned,
   type ImportRow,
   type Intake,
@@ -34,7 +34,7 @@ const OVERLAP_MS = 24 * 3_600_000;
 
 /** Pages read by address, files taken in, and the keys that events are signed with. */
 export const bringInRoutes = (context: Context): Route[] => {
-  const { db, live, sealer, systems, heavy, fileReader, imports } = context;
+  const { db, live, sealer, systems, heavy, fileReader, jobs } = context;
   const existing = async (id: string | undefined): Promise<Intake> => {
     const intake = isId(id) ? await intakeById(db, id) : undefined;
     if (!intake) throw notFound('such intake');
@@ -142,7 +142,7 @@ export const bringInRoutes = (context: Context): Route[] => {
           file: file.id,
           rows: file.rows,
         });
-        imports();
+        jobs.look();
         response.status(201);
         return { import: job };
       },
@@ -156,7 +156,7 @@ export const bringInRoutes = (context: Context): Route[] => {
       work: async ({ params, body, user }) => {
         const job = await existingImport(params['id']);
         const from = body.state === 'paused' ? (['running'] as const) : (['paused', 'failed'] as const);
-        if (!(await setImportState(db, job.id, [...from], body.state)))
+        if (!(await setJobState(db, job.id, from, body.state)))
           throw new Problem(409, 'Not possible now', `It is ${job.state}.`);
         await noteChange(
           db,
@@ -164,7 +164,7 @@ export const bringInRoutes = (context: Context): Route[] => {
           body.state === 'paused' ? 'paused a file' : 'let a file go on',
           job.intakeId,
         );
-        imports();
+        jobs.look();
       },
     }),
     route({

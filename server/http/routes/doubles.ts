@@ -2,18 +2,20 @@ import { fullest, SURVIVOR_RULES, type SurvivorRule } from '@zusammen/core/recog
 import { entityOf, type Entity } from '@zusammen/core/schema';
 import { mayAct } from '../../access/index.ts';
 import {
+  beginMerge,
+  decidedOn,
   link,
   membersNow,
-  merge,
   mergePlan,
   mergeable,
+  mergedSoFar,
+  mergingOf,
+  pairsOf,
   takeLinkBack,
   takeMergeBack,
-  type Merging,
 } from '../../engine/index.ts';
 import { acrossNow, acrossOf } from '../across.ts';
 import {
-  addDecided,
   addSearch,
   countGroups,
   groupById,
@@ -25,8 +27,7 @@ import {
   searchById,
   searchesOf,
   setGroup,
-  setSearchState,
-  type DecidedPair,
+  setJobState,
   type DoubleGroup,
   type GroupState,
   type RecognitionRow,
@@ -40,6 +41,9 @@ import { route, type Route } from '../route.ts';
 import { orTrouble } from '../trouble.ts';
 
 const AT = '/systems/:id/entities/:entity/doubles';
+/** How long a request waits for a merge, in milliseconds. */
+const MERGE_PATIENCE_MS = 20_000;
+const GOES_ON = 'What was begun goes on when you ask for it again.';
 const STATES: GroupState[] = ['open', 'merging', 'merged', 'apart', 'taken back'];
 
 /** Doubles among known records: searched for in bulk, looked at in groups, merged, or kept apart. */
@@ -57,55 +61,14 @@ export const doublesRoutes = (context: Context): Route[] => {
     if (!group || !row || !entity) throw notFound('such group');
     return { group, row, entity, across: await acrossOf(db, await live.allSchemas(), group, row, entity) };
   };
-  const mergingOf = async (group: DoubleGroup, row: RecognitionRow, user: User): Promise<Merging> => ({
-    ...{ db, systems, group, known: live.known, actor: user.name },
-    schemas: await live.allSchemas(),
-    system: row.systemId,
-    entity: row.entity,
-  });
-  /** What is known of each pair of a group, by defaults. */
-  const pairsOf = async (row: RecognitionRow, members: readonly string[]) => {
-    const recogniser = await live.known.recogniserOf(row);
-    const packed = await packedOf(db, row.scope, members);
-    const records = packed.map((each) => recogniser.kind.unpack(each.recordId, each.packed));
-    const plain = recogniser.with({ ...row.document, learned: [] });
-    // How common a mailbox or a telephone is, is told by all who come into question.
-    const around = await Promise.all(records.map((record) => live.known.candidates({ row, recogniser }, record)));
-    return records.flatMap((a, at) =>
-      records.slice(at + 1).map((b) => {
-        const atHand = [...new Map([a, b, ...around[at]!].map((each) => [each.id, each])).values()];
-        const weighed = recogniser.weighPair(a, b, atHand);
-        return { a: a.id, b: b.id, ...weighed, plain: plain.compare(a, b, atHand).evidence };
-      }),
-    );
-  };
-  const decide = async (row: RecognitionRow, group: DoubleGroup, same: boolean, by: string): Promise<void> => {
-    const pairs = (await pairsOf(row, group.members)).map(
-      ({ a, b, weight, plain }): DecidedPair => ({ a, b, same, weight, evidence: plain }),
-    );
-    await addDecided(db, row.scope, pairs, by);
-  };
-  const carryOn = async (
-    group: DoubleGroup,
-    row: RecognitionRow,
-    user: User,
-    plan: NonNullable<DoubleGroup['merge']>,
-  ) => {
-    const result = await orTrouble(
-      merge(await mergingOf(group, row, user), plan),
-      'What was begun goes on when you ask for it again.',
-    ).catch(async (error: unknown) => {
-      await setGroup(db, group.id, ['merging'], {
-        words: error instanceof Problem ? error.detail : 'It was broken off.',
-      });
-      throw error;
-    });
-    await setGroup(db, group.id, ['merging'], {
-      ...(result.done ? { state: 'merged' as const } : {}),
-      words: result.words,
-    });
-    if (result.done) await decide(row, group, true, user.name);
-    return result;
+  const work = { db, systems, live };
+  /** Works on a merge here, for as long as somebody waits; what isn't done by then goes on by itself. */
+  const carryOn = async (group: DoubleGroup, user: User, plan: NonNullable<DoubleGroup['merge']>) => {
+    const id = await beginMerge(db, group, user.name, plan);
+    const job = await context.jobs.here(id, 'merge', MERGE_PATIENCE_MS);
+    const merged = await mergedSoFar(db, group.id, job);
+    if (job?.state === 'failed') throw new Problem(503, 'Broken off', `${merged.words} ${GOES_ON}`);
+    return merged;
   };
 
   return [
@@ -159,7 +122,7 @@ export const doublesRoutes = (context: Context): Route[] => {
         if (running) throw new Problem(409, 'Under way', 'They are being searched for already.');
         const id = await addSearch(db, row.scope, other.scope, user.name);
         await noteChange(db, actorOf(user), 'searched for doubles', `${row.systemId}/${row.entity}`);
-        context.searches();
+        context.jobs.look();
         response.status(201);
         return { search: id };
       },
@@ -174,9 +137,9 @@ export const doublesRoutes = (context: Context): Route[] => {
         const search = isId(params['id']) ? await searchById(db, params['id']) : undefined;
         if (!search) throw notFound('such search');
         const from = { running: ['paused', 'failed'], paused: ['running'], cancelled: ['running', 'paused'] } as const;
-        if (!(await setSearchState(db, search.id, [...from[body.state]], body.state)))
+        if (!(await setJobState(db, search.id, from[body.state], body.state)))
           throw new Problem(409, 'Not now', `This search is ${search.state}.`);
-        context.searches();
+        context.jobs.look();
       },
     }),
     route({
@@ -187,7 +150,7 @@ export const doublesRoutes = (context: Context): Route[] => {
       work: async ({ params, query }) => {
         const { group, row, entity, across } = await groupAt(params['id']);
         if (across) return orTrouble(acrossNow(context, group, row, entity, across));
-        const records = await orTrouble(membersNow({ ...(await mergingOf(group, row, { name: '' } as User)) }));
+        const records = await orTrouble(membersNow({ ...(await mergingOf(work, group, row, '')) }));
         const rule = (query['rule'] ?? SURVIVOR_RULES[0]) as SurvivorRule;
         if (!SURVIVOR_RULES.includes(rule)) throw badField('rule', `must be one of ${SURVIVOR_RULES.join(', ')}`);
         const survivor = query['survivor'] ?? fullest(records)?.id;
@@ -201,7 +164,7 @@ export const doublesRoutes = (context: Context): Route[] => {
           entity: row.entity,
           records,
           fields: mergeable(entity).map(({ name }) => name),
-          pairs: (await pairsOf(row, group.members)).map(({ plain: _, ...pair }) => pair),
+          pairs: (await pairsOf(work, row, group.members)).map(({ plain: _, ...pair }) => pair),
           survivor,
           kept: plan?.kept ?? [],
         };
@@ -216,7 +179,7 @@ export const doublesRoutes = (context: Context): Route[] => {
       work: async ({ params, body, user }) => {
         const { group, row, entity, across } = await groupAt(params['id']);
         if (across) throw new Problem(409, 'Not to be merged', 'These are records of two entities.');
-        const merging = await mergingOf(group, row, user);
+        const merging = await mergingOf(work, group, row, user.name);
         const records = await orTrouble(membersNow(merging));
         checkMerge(
           body,
@@ -241,7 +204,7 @@ export const doublesRoutes = (context: Context): Route[] => {
           `merged ${others.join(', ')} into ${survivor}`,
           `${row.systemId}/${row.entity}`,
         );
-        return carryOn(group, row, user, plan);
+        return carryOn(group, user, plan);
       },
     }),
     route({
@@ -256,7 +219,7 @@ export const doublesRoutes = (context: Context): Route[] => {
         const decided = { decidedAt: new Date(), decidedBy: user.name };
         if (!(await setGroup(db, group.id, ['open', 'taken back'], { state: 'merging', words: null, ...decided })))
           throw new Problem(409, 'Not now', `This group is ${group.state}.`);
-        const result = await orTrouble(link(await mergingOf(group, row, user), across.link)).catch(
+        const result = await orTrouble(link(await mergingOf(work, group, row, user.name), across.link)).catch(
           async (error: unknown) => {
             await setGroup(db, group.id, ['merging'], { state: 'open' });
             throw error;
@@ -273,10 +236,10 @@ export const doublesRoutes = (context: Context): Route[] => {
       summary: 'Go on with a merge that was broken off',
       role: 'specialist',
       work: async ({ params, user }) => {
-        const { group, row } = await groupAt(params['id']);
+        const { group } = await groupAt(params['id']);
         if (group.state !== 'merging' || !group.merge)
           throw new Problem(409, 'Not now', `This group is ${group.state}.`);
-        return carryOn(group, row, user, group.merge);
+        return carryOn(group, user, group.merge);
       },
     }),
     route({
@@ -289,7 +252,7 @@ export const doublesRoutes = (context: Context): Route[] => {
         const decided = { decidedAt: new Date(), decidedBy: user.name };
         if (!(await setGroup(db, group.id, ['open'], { state: 'apart', ...decided })))
           throw new Problem(409, 'Not now', `This group is ${group.state}.`);
-        if (!across) await decide(row, group, false, user.name);
+        if (!across) await decidedOn(work, row, group, false, user.name);
         await noteChange(db, actorOf(user), `kept apart ${group.members.join(', ')}`, `${row.systemId}/${row.entity}`);
       },
     }),
@@ -308,8 +271,10 @@ export const doublesRoutes = (context: Context): Route[] => {
         if (!['merged', 'merging', 'taken back'].includes(group.state))
           throw new Problem(409, 'Not now', `This group is ${group.state}.`);
         const result = await orTrouble(
-          across ? takeLinkBack(await mergingOf(group, row, user)) : takeMergeBack(await mergingOf(group, row, user)),
-          'What was begun goes on when you ask for it again.',
+          across
+            ? takeLinkBack(await mergingOf(work, group, row, user.name))
+            : takeMergeBack(await mergingOf(work, group, row, user.name)),
+          GOES_ON,
         );
         await setGroup(db, group.id, ['merged', 'merging'], { state: 'taken back', words: result.words });
         await noteChange(

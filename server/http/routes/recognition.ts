@@ -18,7 +18,7 @@ import {
   countGroups,
   decidedOf,
   fileById,
-  hastenRecognition,
+  hastenFeed,
   listIntakes,
   listRecognitions,
   listSystems,
@@ -161,7 +161,7 @@ export const recognitionRoutes = (context: Context): Route[] => {
             'Somebody else has saved another version. Load it and look again.',
           );
         known.refresh();
-        context.recognitions();
+        context.jobs.look();
         return { revision };
       },
     }),
@@ -274,8 +274,8 @@ export const recognitionRoutes = (context: Context): Route[] => {
       role: 'specialist',
       work: async ({ params }) => {
         const { row } = await existing(params);
-        await hastenRecognition(db, row.scope);
-        context.recognitions();
+        await hastenFeed(db, row.systemId, row.entity);
+        context.jobs.look();
       },
     }),
     route({

@@ -1,7 +1,5 @@
 import { v7 as uuid } from 'uuid';
-import { drift } from '@zusammen/core/schema';
 import {
-  addSnapshot,
   addSystem,
   changeSystem,
   intakesUsing,
@@ -9,11 +7,10 @@ import {
   listSystems,
   noteChange,
   removeSystem,
-  snapshotsOf,
   systemById,
   type SystemRow,
 } from '../../store/index.ts';
-import { describeAnew, stateFrom } from '../../systems/index.ts';
+import { describeAnew, isSystemTrouble, newestReading, readAgain } from '../../systems/index.ts';
 import { ChangeSystemBody, ConnectSystemBody, SystemAddressBody } from '../../bodies/index.ts';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
@@ -34,9 +31,9 @@ export const systemRoutes = (context: Context): Route[] => {
     try {
       return await describeAnew(address, token, systems.via);
     } catch (error) {
-      const { state, words } = stateFrom(error);
-      throw new Problem(422, 'The system could not be read', words, [
-        { field: state === 'token refused' ? 'token' : 'address', reason: words },
+      if (!isSystemTrouble(error)) throw error;
+      throw new Problem(422, 'The system could not be read', error.message, [
+        { field: error.code === 'token refused' ? 'token' : 'address', reason: error.message },
       ]);
     }
   };
@@ -107,8 +104,7 @@ export const systemRoutes = (context: Context): Route[] => {
       role: 'viewer',
       work: async ({ params }) => {
         const system = await existing(params['id']!);
-        const [newest, before] = await snapshotsOf(db, system.id, 2);
-        const differences = newest && before ? drift(before.schema, newest.schema) : [];
+        const { newest, differences } = await newestReading(db, system.id);
         return {
           system: shown(system),
           schema: newest?.schema ?? { entities: [] },
@@ -158,31 +154,16 @@ export const systemRoutes = (context: Context): Route[] => {
       role: 'specialist',
       work: async ({ params, user }) => {
         const system = await existing(params['id']!);
-        const [before] = await snapshotsOf(db, system.id);
-        try {
-          const read = await describeAnew(system.address, sealer.open(system.sealedToken, system.id), systems.via);
-          const differences = before ? drift(before.schema, read.schema) : [];
-          // A reading that shows nothing new isn't kept: the last one that did stays the newest.
-          if (!before || differences.length > 0) await addSnapshot(db, system.id, read.schema);
-          await changeSystem(db, system.id, {
-            state: 'answers',
-            stateWords: null,
-            latencyMs: read.latencyMs,
-            capabilities: read.capabilities,
-            recordPage: read.recordPage ?? null,
-            checkedAt: new Date(),
-          });
-          systems.forget();
-          live.forget();
-          await noteChange(db, actorOf(user), 'read the schema again', system.id, {
-            differences: differences.map(({ entity, what }) => `${entity}: ${what}`),
-          });
-          return { system: shown((await systemById(db, system.id))!), differences };
-        } catch (error) {
-          const { state, words } = stateFrom(error);
-          await changeSystem(db, system.id, { state, stateWords: words, checkedAt: new Date() });
-          throw new Problem(502, 'The system could not be read', words);
-        }
+        const differences = await readAgain({ db, sealer, via: systems.via }, system).catch((error: unknown) => {
+          if (!isSystemTrouble(error)) throw error;
+          throw new Problem(502, 'The system could not be read', error.message);
+        });
+        systems.forget();
+        live.forget();
+        await noteChange(db, actorOf(user), 'read the schema again', system.id, {
+          differences: differences.map(({ entity, what }) => `${entity}: ${what}`),
+        });
+        return { system: shown((await systemById(db, system.id))!), differences };
       },
     }),
     route({

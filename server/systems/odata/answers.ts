@@ -1,7 +1,7 @@
 import type { Entity, Field, RecordState, Values } from '@zusammen/core/schema';
 import { sameValue } from '@zusammen/core/values';
 import type { HttpResponse } from '../http.ts';
-import { NotUnderstood, SystemUnavailable, TokenRefused, type Answer } from '../system.ts';
+import { isSystemTrouble, NotUnderstood, SystemUnavailable, type Answer } from '../system.ts';
 import { fingerprintOf, idFrom, isFingerprint, parsed, recordOf } from './records.ts';
 
 /** What a service's answers come to, beyond what they say by themselves. */
@@ -61,8 +61,7 @@ export function noneWhereUnable(error: unknown): RecordState[] {
 
 /** A look that only tells more: what was written is written, whether or not it can be looked at now. */
 export function ignoringTrouble(error: unknown): undefined {
-  if (error instanceof SystemUnavailable || error instanceof NotUnderstood || error instanceof TokenRefused)
-    return undefined;
+  if (isSystemTrouble(error)) return undefined;
   throw error;
 }
 

@@ -1,0 +1,190 @@
+import { changedAtField, entityOf, type Entity } from '@zusammen/core/schema';
+import { feedById, restartFeed, type Database, type FeedRow, type Query } from '../../store/index.ts';
+import {
+  isSystemTrouble,
+  NotUnderstood,
+  SystemUnavailable,
+  type From,
+  type Page,
+  type Systems,
+} from '../../systems/index.ts';
+import type { HeldJob, JobEnd, JobWork } from '../jobs.ts';
+import type { LiveView } from '../live.ts';
+import type { FeedListener, Listen, FeedReading } from './listener.ts';
+
+export interface FeedSettings {
+  /** Milliseconds between looks for changes in a system that tells them. */
+  freshMs?: number;
+}
+
+const FRESH_MS = 20_000;
+/** Where a system tells changes in no way, everything is read again, and less often. */
+const UNTOLD_MS = 600_000;
+const TROUBLE_MS = 5_000;
+/** A moment's grace where changes are asked for by time: clocks differ. */
+const OVERLAP_MS = 60_000;
+
+/**
+ * The change feed of an entity: reads every record once, page by page, and then what changes, for all who listen. By the
+ * system's own delta links (OData Protocol 4.01, 11.3) where it has them, else by the time of change, else by reading
+ * everything again, which also tells what is gone. It goes on where it stopped, in whichever process.
+ */
+export class Feeds {
+  constructor(
+    private readonly db: Database,
+    private readonly systems: Pick<Systems, 'client'>,
+    private readonly live: Pick<LiveView, 'allSchemas'>,
+    private readonly kinds: readonly Listen[],
+    private readonly settings: FeedSettings = {},
+  ) {}
+
+  /** One turn at a feed. */
+  readonly work: JobWork = async (job) => {
+    const feed = await feedById(this.db, Number(job.row.subject));
+    if (!feed) return { state: 'done', words: null };
+    try {
+      return await this.read(job, feed);
+    } catch (error) {
+      if (!isSystemTrouble(error)) throw error;
+      const waits = error instanceof SystemUnavailable ? (error.waitMs ?? 0) : 0;
+      // A link that the system no longer understands: everything is read anew.
+      const anew = error instanceof NotUnderstood ? { nextLink: null, deltaLink: null } : {};
+      await job.note({}, keep(feed, { words: error.message, ...anew }));
+      return { state: 'running', dueAt: new Date(Date.now() + TROUBLE_MS + waits) };
+    }
+  };
+
+  private async read(job: HeldJob, feed: FeedRow): Promise<JobEnd> {
+    const entity = entityOf((await this.live.allSchemas()).get(feed.systemId) ?? { entities: [] }, feed.entity);
+    if (!entity) throw new NotUnderstood(`${feed.entity} can't be seen in the system any more.`);
+    const heard = await Promise.all(this.kinds.map((listen) => listen(feed, entity)));
+    const listeners = heard.filter((each) => each !== undefined);
+    if (listeners.length === 0) return { state: 'done', words: null };
+    if (listeners.some(({ needsWhole }) => needsWhole)) {
+      for (const each of listeners) await each.begin();
+      await restartFeed(this.db, feed);
+      return 'stopped';
+    }
+    const from = feed.filledAt === null ? undefined : changesFrom(feed, entity);
+    const started = new Date();
+    const pages = new Pages(this.systems, feed, entity, listeners);
+    const changed = from ? await this.follow(job, pages, feed, from) : await this.whole(job, pages, feed);
+    if (job.stopping) return 'stopped';
+    for (const each of listeners) await each.rest(changed);
+    await job.note({}, keep(feed, { words: null, ...(feed.filledAt === null ? { filledAt: started } : {}) }));
+    const untold = feed.filledAt !== null && !from;
+    return {
+      state: 'running',
+      dueAt: new Date(Date.now() + (untold ? UNTOLD_MS : (this.settings.freshMs ?? FRESH_MS))),
+    };
+  }
+
+  /** Reads everything, going on where it was. */
+  private async whole(job: HeldJob, pages: Pages, feed: FeedRow): Promise<boolean> {
+    const again = feed.filledAt !== null && feed.nextLink === null;
+    const generation = again ? feed.generation + 1 : feed.generation;
+    // Where the system tells no changes, they are asked for by time later: since before the reading began.
+    const since = feed.nextLink === null ? new Date(Date.now() - OVERLAP_MS) : (feed.changesSince ?? new Date());
+    const reading: FeedReading = { generation, whole: true };
+    if (again) await job.note({}, keep(feed, { generation }));
+    if (feed.nextLink === null) await pages.begin();
+    for (let link = feed.nextLink; !job.stopping; ) {
+      const page = await pages.next(link === null ? undefined : { link });
+      await pages.take(page, reading);
+      link = page.next ?? null;
+      const told = { nextLink: link, deltaLink: page.delta ?? null, changesSince: since, words: null };
+      await job.note(
+        {},
+        keep(feed, told, (query) => pages.note(query)),
+      );
+      if (link === null) {
+        await pages.whole(reading);
+        return true;
+      }
+    }
+    return true;
+  }
+
+  /** Reads what has changed since. */
+  private async follow(job: HeldJob, pages: Pages, feed: FeedRow, start: From): Promise<boolean> {
+    const now = new Date(Date.now() - OVERLAP_MS);
+    const reading: FeedReading = { generation: feed.generation, whole: false };
+    let changed = false;
+    for (let from: From | undefined = start; from && !job.stopping; ) {
+      const page: Page = await pages.next(from);
+      changed = (await pages.take(page, reading)) || changed;
+      const told = { deltaLink: page.delta ?? feed.deltaLink, changesSince: now };
+      await job.note(
+        {},
+        keep(feed, told, (query) => pages.note(query)),
+      );
+      from = page.next === undefined ? undefined : { link: page.next };
+    }
+    return changed;
+  }
+}
+
+/** The pages of a feed, and all who listen to them. */
+class Pages {
+  private readonly fields: string[];
+
+  constructor(
+    private readonly systems: Pick<Systems, 'client'>,
+    private readonly feed: FeedRow,
+    private readonly entity: Entity,
+    private readonly listeners: readonly FeedListener[],
+  ) {
+    this.fields = [...new Set([entity.key, ...listeners.flatMap(({ fields }) => fields)])];
+  }
+
+  async next(from: From | undefined): Promise<Page> {
+    return (await this.systems.client(this.feed.systemId)).page(this.entity, this.fields, from);
+  }
+
+  async begin(): Promise<void> {
+    for (const each of this.listeners) await each.begin();
+  }
+
+  async take(page: Page, reading: FeedReading): Promise<boolean> {
+    let changed = false;
+    for (const each of this.listeners) changed = (await each.take(page, reading)) || changed;
+    return changed;
+  }
+
+  async note(query: Query): Promise<void> {
+    for (const each of this.listeners) await each.note(query);
+  }
+
+  async whole(reading: FeedReading): Promise<void> {
+    for (const each of this.listeners) await each.whole(reading);
+  }
+}
+
+const COLUMNS = {
+  generation: 'generation',
+  filledAt: 'filled_at',
+  nextLink: 'next_link',
+  deltaLink: 'delta_link',
+  changesSince: 'changes_since',
+  words: 'words',
+} as const;
+type Position = Partial<Pick<FeedRow, keyof typeof COLUMNS>>;
+
+/** What is kept of a feed with a note of its job. */
+function keep({ id }: FeedRow, position: Position, also?: (query: Query) => Promise<void>) {
+  const names = Object.keys(position) as (keyof Position)[];
+  return async (query: Query): Promise<void> => {
+    await query(`UPDATE feeds SET ${names.map((name) => `${COLUMNS[name]} = ?`).join(', ')} WHERE id = ?`, [
+      ...names.map((name) => position[name]),
+      id,
+    ]);
+    await also?.(query);
+  };
+}
+
+/** Where what has changed since is told, or how it is asked for; undefined where the system tells it in no way. */
+function changesFrom({ deltaLink, changesSince }: FeedRow, entity: Entity): From | undefined {
+  if (deltaLink !== null) return { link: deltaLink };
+  const field = changedAtField(entity);
+  return field && changesSince ? { changed: field.name, since: changesSince.toISOString() } : undefined;
+}

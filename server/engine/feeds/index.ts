@@ -1,0 +1,2 @@
+export * from './feeds.ts';
+export * from './listener.ts';

@@ -1,0 +1,52 @@
+import { drift, type Difference } from '@zusammen/core/schema';
+import type { Sealer } from '../access/index.ts';
+import {
+  addSnapshot,
+  changeSystem,
+  snapshotsOf,
+  type Database,
+  type Snapshot,
+  type SystemRow,
+} from '../store/index.ts';
+import { describeAnew, type Via } from './registry.ts';
+import { isSystemTrouble } from './system.ts';
+
+/** What reading systems works with. */
+export interface Reader {
+  db: Database;
+  sealer: Sealer;
+  via: Via;
+}
+
+/** The newest reading of a system's schema, and how it differs from the one before. */
+export async function newestReading(
+  db: Database,
+  systemId: string,
+): Promise<{ newest: Snapshot | undefined; differences: Difference[] }> {
+  const [newest, before] = await snapshotsOf(db, systemId, 2);
+  return { newest, differences: newest && before ? drift(before.schema, newest.schema) : [] };
+}
+
+/**
+ * Reads a system again: its schema, and what it can do, which is tried now and holds until the next reading. A reading
+ * that shows nothing new of the schema isn't kept: the last one that did stays the newest.
+ * @returns how it differs from the reading before
+ * @throws SystemTrouble when it can't be read; the state it is in is kept
+ */
+export async function readAgain({ db, sealer, via }: Reader, system: SystemRow): Promise<Difference[]> {
+  try {
+    const [before] = await snapshotsOf(db, system.id);
+    const read = await describeAnew(system.address, sealer.open(system.sealedToken, system.id), via);
+    const differences = before ? drift(before.schema, read.schema) : [];
+    if (!before || differences.length > 0) await addSnapshot(db, system.id, read.schema);
+    await changeSystem(db, system.id, {
+      ...{ state: 'answers', stateWords: null, checkedAt: new Date() },
+      ...{ latencyMs: read.latencyMs, capabilities: read.capabilities, recordPage: read.recordPage ?? null },
+    });
+    return differences;
+  } catch (error) {
+    if (isSystemTrouble(error))
+      await changeSystem(db, system.id, { state: error.code, stateWords: error.message, checkedAt: new Date() });
+    throw error;
+  }
+}
