@@ -10,7 +10,7 @@ import {
 } from '../store/index.ts';
 import { MIGRATIONS } from '../testing/stage.ts';
 import { laneHash } from './lane-hash.ts';
-import { CLAIM_MS, claimDue, holdLanesOf, prolongClaims, releaseDead } from './claim.ts';
+import { CLAIM_MS, claimDue, holdLanesOf, noteLingering, prolongClaims, releaseDead } from './claim.ts';
 import { Settler, TakenOver } from './settle.ts';
 
 let db: Database;
@@ -199,7 +199,15 @@ describe('what a dead process leaves', () => {
     const seq = await queue();
     expect((await inMinutes(0)).claimed).toMatchObject([{ seq, givenUp: false }]);
     expect((await inMinutes(1)).claimed).toMatchObject([{ seq, givenUp: false }]);
+    await noteLingering(db, 'w1', seq);
     expect((await inMinutes(2)).claimed).toMatchObject([{ seq, givenUp: true }]);
+  });
+
+  it('is given up once more later where nobody noted that it was at work: it may only have waited for a process', async () => {
+    const seq = await queue();
+    for (const minutes of [0, 1, 2])
+      expect((await inMinutes(minutes)).claimed).toMatchObject([{ seq, givenUp: false }]);
+    expect((await inMinutes(3)).claimed).toMatchObject([{ seq, givenUp: true }]);
   });
 
   it('is not given up when it had only just been begun each time, unless that goes on and on', async () => {

@@ -209,8 +209,11 @@ async function holdLanes(query: Query, lanes: readonly Lane[]): Promise<Set<numb
  */
 function isToBlame({ begun, begun_at: at, begun_alone: alone, lingered }: Due, now: Date): boolean {
   if (begun >= MOST_BEGUN_SHORTLY) return alone === 1;
-  const long = lingered === 1 || (at !== null && now.getTime() - at.getTime() > LONG_MS);
-  return begun >= MOST_BEGUN && alone === 1 && long;
+  if (alone !== 1) return false;
+  if (lingered === 1) return begun >= MOST_BEGUN;
+  // Nobody noted that it was at work for long. A process that is stuck can't; but nor can one that was killed at once and
+  // followed by another only later, so this is believed only when it has come about once more.
+  return begun > MOST_BEGUN && at !== null && now.getTime() - at.getTime() > LONG_MS;
 }
 
 /** Notes that a submission is alone at work and has been for a while. */
