@@ -2,7 +2,22 @@ export * from './line.ts';
 export * from './prepare-line.ts';
 export * from './suggest.ts';
 export { meaningsOf, type Meaning } from './lexicon.ts';
-export { describeTreatment, OptionPair, PARTS, type Question, type TreatmentKind } from './treatments/index.ts';
+export {
+  choicesOf,
+  describeTreatment,
+  freshTreatment,
+  OptionPair,
+  pairOptions,
+  PARTS,
+  settingsOf,
+  treatmentGroups,
+  withSetting,
+  type Around,
+  type Choices,
+  type Question,
+  type Setting,
+  type TreatmentKind,
+} from './treatments/index.ts';
 export { jaroWinkler, tellingWords } from './words.ts';
 export { titleOf } from './title.ts';
 export * from './personal.ts';

@@ -1,9 +1,9 @@
 import type { Field } from '../schema/index.ts';
-import { fold, decimalMarkOf, dateOrderOf } from '../values/index.ts';
+import { decimalMarkOf, dateOrderOf } from '../values/index.ts';
 import type { Line } from './line.ts';
 import { meaningsOf } from './lexicon.ts';
-import { likeness, tellingWords } from './words.ts';
-import type { OptionPair, Treatment } from './treatments/index.ts';
+import { tellingWords } from './words.ts';
+import { pairOptions, type Treatment } from './treatments/index.ts';
 
 interface Source {
   name: string;
@@ -58,24 +58,6 @@ export function treatmentsFor(sources: readonly Source[], field: Field, where: W
     if (by !== undefined) treatments.push({ kind: 'trim' }, { kind: 'lookup', entity: field.relation, by });
   } else if (field.type === 'text' && sources.length === 1 && part === undefined) treatments.push({ kind: 'trim' });
   return treatments;
-}
-
-/** Pairs each option sent with its likeliest counterpart; unpaired where none is likely. */
-export function pairOptions(
-  sent: readonly { value: string; label: string }[],
-  taken: readonly { value: string; label: string }[],
-): OptionPair[] {
-  return sent.map(({ value, label }) => {
-    const same = taken.find((option) => option.value === value);
-    const alike = taken.find((option) =>
-      [option.value, option.label].some((text) => fold(text) === fold(value) || fold(text) === fold(label)),
-    );
-    const near = taken
-      .map((option) => ({ option, like: likeness(tellingWords(label), tellingWords(option.label)) }))
-      .sort((a, b) => b.like - a.like)[0];
-    const chosen = same ?? alike ?? (near && near.like >= 0.8 ? near.option : undefined);
-    return chosen ? { from: value, to: chosen.value } : { from: value };
-  });
 }
 
 /** A complete line out of sources and a target, with what usually fits. */

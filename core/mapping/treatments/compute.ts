@@ -4,6 +4,16 @@ import type { TreatmentDefinition } from './model.ts';
 
 /** Reads `expression`: CEL over all fields of the submission, and over the value so far. */
 export const compute: TreatmentDefinition = {
+  group: 'Meaning',
+  name: 'compute (CEL)',
+  settings: [
+    {
+      control: 'expression',
+      name: 'expression',
+      label: 'Computed in CEL; fields are form.name, the value so far is value',
+    },
+  ],
+  fresh: () => ({ expression: 'value' }),
   describe: ({ expression = '' }) => (expression === '' ? 'compute' : `= ${expression}`),
   treat: (value, { expression = '' }, _field, { values, fields }) => {
     const compiled = readExpression(expression, fields);

@@ -1,6 +1,7 @@
 import type { Value } from '../../schema/index.ts';
 import { isBlank, read, type Reading } from '../../values/index.ts';
-import type { Treat, TreatContext, Treatment } from './model.ts';
+import type { Treat, TreatContext } from './model.ts';
+import type { Treatment } from './treatment.ts';
 import type { Field } from '../../schema/index.ts';
 
 /**

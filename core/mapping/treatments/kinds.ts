@@ -17,26 +17,55 @@ import {
   readOption,
   readPhone,
   readWebAddress,
-  tooLong,
   unreadable,
 } from '../../values/index.ts';
 import { eachText } from './each.ts';
-import type { TreatmentDefinition } from './model.ts';
+import type { Setting, TreatmentDefinition } from './model.ts';
+
+const DECIMAL: Setting = {
+  control: 'choice',
+  name: 'decimal',
+  label: 'Visitors write decimals with a',
+  otherwise: '',
+  choices: [
+    ['', 'not known'],
+    ['comma', 'comma: 12,5'],
+    ['point', 'point: 12.5'],
+  ],
+};
 
 const COUNTRY_NAMES = new Intl.DisplayNames(['en'], { type: 'region' });
 
 /** Reads `country`: the country a number without `+` is dialled from. */
 export const phone: TreatmentDefinition = {
+  group: 'Kinds of value',
+  name: 'phone',
+  settings: [
+    {
+      control: 'choice',
+      name: 'country',
+      label: 'Numbers without a country code are dialled from',
+      otherwise: '',
+      choices: 'countries',
+    },
+  ],
+  fresh: ({ settings: { country } }) => (country ? { country } : {}),
   describe: ({ country }) => (country ? `phone, from ${COUNTRY_NAMES.of(country) ?? country}` : 'phone'),
   treat: eachText((text, { country }) => readPhone(text, country)),
 };
 
 export const email: TreatmentDefinition = {
+  group: 'Kinds of value',
+  name: 'e-mail',
+  settings: [],
   describe: () => 'e-mail',
   treat: eachText((text) => readEmail(text)),
 };
 
 export const webAddress: TreatmentDefinition = {
+  group: 'Kinds of value',
+  name: 'web address',
+  settings: [],
   describe: () => 'web address',
   treat: eachText((text) => readWebAddress(text)),
 };
@@ -46,6 +75,10 @@ const written = (as: string): string => (as === 'code' ? 'code' : `name in ${LAN
 
 /** Reads `as`: a code (ISO 3166-1 alpha-2) or the name in a language. An option of the field goes in as that option. */
 export const country: TreatmentDefinition = {
+  group: 'Kinds of value',
+  name: 'country',
+  settings: [{ control: 'choice', name: 'as', label: 'Goes in as', otherwise: 'code', choices: 'languages' }],
+  fresh: () => ({ as: 'code' }),
   describe: ({ as = 'code' }) => `country, ${written(as)}`,
   treat: eachText((text, { as = 'code' }, field) => {
     const code = readCountry(text);
@@ -58,6 +91,10 @@ export const country: TreatmentDefinition = {
 
 /** Reads `as`: a code (ISO 639-1) or the name in a language. An option of the field goes in as that option. */
 export const language: TreatmentDefinition = {
+  group: 'Kinds of value',
+  name: 'language',
+  settings: [{ control: 'choice', name: 'as', label: 'Goes in as', otherwise: 'code', choices: 'languages' }],
+  fresh: () => ({ as: 'code' }),
   describe: ({ as = 'code' }) => `language, ${written(as)}`,
   treat: eachText((text, { as = 'code' }, field) => {
     const code = readLanguage(text);
@@ -75,6 +112,23 @@ function optionFor(code: string, name: string, among: readonly { value: string; 
 
 /** Reads `decimal`, `take` (amount or currency) and `currency`: an amount in another one is refused, not converted. */
 export const money: TreatmentDefinition = {
+  group: 'Kinds of value',
+  name: 'money',
+  settings: [
+    {
+      control: 'choice',
+      name: 'take',
+      label: 'Take',
+      otherwise: 'amount',
+      choices: [
+        ['amount', 'the amount'],
+        ['currency', 'the currency'],
+      ],
+    },
+    { control: 'text', name: 'currency', label: 'Only in this currency (blank takes any)', form: 'currency' },
+    DECIMAL,
+  ],
+  fresh: () => ({ take: 'amount' }),
   describe: ({ take = 'amount', currency }) =>
     take === 'currency' ? 'the currency' : `amount${currency ? ` in ${currency}` : ''}`,
   treat: (value, { decimal, take = 'amount', currency }) => {
@@ -105,6 +159,9 @@ const isExact = (text: string): boolean => /^-?\d+\.\d+$/.test(text) && !isSafeN
 
 /** Reads `decimal`: the decimal mark the form's visitors use. */
 export const number: TreatmentDefinition = {
+  group: 'Kinds of value',
+  name: 'number',
+  settings: [DECIMAL],
   describe: ({ decimal }) => (decimal ? `number, decimal ${decimal}` : 'number'),
   treat: (value, { decimal }) => {
     if (isBlank(value) || typeof value === 'number') return read(value);
@@ -119,26 +176,22 @@ export const number: TreatmentDefinition = {
 
 /** Reads `order`: the order of day, month and year. */
 export const date: TreatmentDefinition = {
+  group: 'Kinds of value',
+  name: 'date',
+  settings: [
+    {
+      control: 'choice',
+      name: 'order',
+      label: 'Visitors write',
+      otherwise: '',
+      choices: [
+        ['', 'not known'],
+        ['day first', 'day first: 20.4.2027'],
+        ['month first', 'month first: 4/20/2027'],
+        ['year first', 'year first: 2027-04-20'],
+      ],
+    },
+  ],
   describe: ({ order }) => (order ? `date, ${order}` : 'date'),
   treat: eachText((text, { order }) => readDate(text, order)),
-};
-
-/**
- * Option pairing. Reads `pairs` and `otherwise`. A value without a pair goes on as it is when it is an option of the
- * field by itself; otherwise it becomes `otherwise`, or is refused in words.
- */
-export const options: TreatmentDefinition = {
-  describe: ({ pairs = [] }) =>
-    `options, ${pairs.filter((pair) => pair.to !== undefined).length} of ${pairs.length} paired`,
-  treat: eachText((text, { pairs = [], otherwise }, field) => {
-    const long = tooLong(text, 'option');
-    if (long !== undefined) return unreadable(long);
-    const { exact, folded } = byFoldedText(pairs, ({ from }) => [from]);
-    const pair = exact.get(text) ?? folded.get(fold(text))?.[0];
-    if (pair?.to !== undefined) return read(pair.to === '' ? null : pair.to);
-    const itself = field.options?.find((option) => option.value === text);
-    if (itself) return read(text);
-    if (otherwise !== undefined) return read(otherwise === '' ? null : otherwise);
-    return unreadable(`“${quoted(text)}” has no counterpart in the list`);
-  }),
 };

@@ -1,110 +1,9 @@
-import 'reflect-metadata';
-import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsIn,
-  IsInt,
-  IsISO31661Alpha2,
-  IsOptional,
-  IsString,
-  Matches,
-  Max,
-  MaxLength,
-  Min,
-  ValidateNested,
-} from 'class-validator';
-import type { Field, Value, Values } from '../../schema/index.ts';
+import type { Field, Schema, Value, Values } from '../../schema/index.ts';
 import type { Reading } from '../../values/index.ts';
+import type { Treatment } from './treatment.ts';
 
-export const TREATMENT_KINDS = [
-  'trim',
-  'case',
-  'join',
-  'split',
-  'list',
-  'replace',
-  'default',
-  'shorten',
-  'name part',
-  'address part',
-  'phone',
-  'email',
-  'web address',
-  'country',
-  'language',
-  'number',
-  'money',
-  'date',
-  'options',
-  'lookup',
-  'compute',
-] as const;
-export type TreatmentKind = (typeof TREATMENT_KINDS)[number];
-
-export const PARTS = [
-  'title',
-  'given',
-  'family',
-  'street',
-  'number',
-  'street and number',
-  'more',
-  'postcode',
-  'city',
-  'amount',
-  'currency',
-  'first',
-  'last',
-  'count',
-  'each once',
-] as const;
-
-export class OptionPair {
-  @IsString() @MaxLength(1000) from!: string;
-  /** The record's option; '' leaves the value out on purpose; absent: not paired yet. */
-  @IsOptional() @IsString() @MaxLength(1000) to?: string;
-}
-
-/** One treatment with its settings; which settings a kind reads stands beside its function. */
-export class Treatment {
-  @IsIn(TREATMENT_KINDS) kind!: TreatmentKind;
-  @IsOptional() @IsIn(['lower', 'upper', 'title']) case?: 'lower' | 'upper' | 'title';
-  /** Between joined parts, or where a text is split. */
-  @IsOptional() @IsString() @MaxLength(20) separator?: string;
-  /** Which part of a split text is taken, from 1; absent takes all as a list. */
-  @IsOptional() @IsInt() @Min(1) part?: number;
-  /** Which part of a name, an address, an amount or a list is taken. */
-  @IsOptional() @IsIn(PARTS) take?: (typeof PARTS)[number];
-  @IsOptional() @IsInt() @Min(1) @Max(1_000_000) limit?: number;
-  @IsOptional() @IsIn(['characters', 'bytes']) unit?: 'characters' | 'bytes';
-  /** How a country or language is written: its code, or its name in a language (BCP 47). */
-  @IsOptional() @Matches(/^(code|[a-z]{2}(-[A-Z]{2})?)$/) as?: string;
-  /** ISO 4217. */
-  @IsOptional() @Matches(/^[A-Z]{3}$/) currency?: string;
-  /** CEL over the form's fields. */
-  @IsOptional() @IsString() @MaxLength(2000) expression?: string;
-  /** Lookup: the entity whose record is looked for, by which of its fields. */
-  @IsOptional() @IsString() @MaxLength(255) entity?: string;
-  @IsOptional() @IsString() @MaxLength(255) by?: string;
-  /** Lookup: what becomes of a value that leads to no record. */
-  @IsOptional() @IsIn(['refuse', 'leave blank']) missing?: 'refuse' | 'leave blank';
-  @IsOptional() @IsString() @MaxLength(1000) find?: string;
-  @IsOptional() @IsString() @MaxLength(1000) with?: string;
-  @IsOptional() @IsString() @MaxLength(4000) value?: string;
-  /** ISO 3166-1 alpha-2. */
-  @IsOptional() @IsISO31661Alpha2() country?: string;
-  @IsOptional() @IsIn(['comma', 'point']) decimal?: 'comma' | 'point';
-  @IsOptional() @IsIn(['day first', 'month first', 'year first']) order?: 'day first' | 'month first' | 'year first';
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(5000)
-  @ValidateNested({ each: true })
-  @Type(() => OptionPair)
-  pairs?: OptionPair[];
-  /** What a value without a pair becomes; absent: it is left as it is and the check says so. */
-  @IsOptional() @IsString() otherwise?: string;
-}
+/** The headings under which treatments are offered. */
+export const TREATMENT_GROUPS = ['Texts', 'Parts', 'Kinds of value', 'Meaning'] as const;
 
 /** A record looked for by the text in one of its fields. */
 export interface Question {
@@ -124,8 +23,52 @@ export interface TreatContext {
 /** A treatment is a plain function: the value and its settings in, the treated value or the reason against it out. */
 export type Treat = (value: Value, settings: Treatment, field: Field, context: TreatContext) => Reading<Value>;
 
-/** What a kind of treatment is to people: a short text for its chip, and how it works. */
+/** What is known where a treatment is made or its settings are shown. */
+export interface Around {
+  /** The record's field it leads to. */
+  field: Field | undefined;
+  /** The form's fields it comes from. */
+  sources: readonly { name: string; type?: string; options?: readonly { value: string; label: string }[] }[];
+  /** Where visitors dial from, and how they write. */
+  settings: { country?: string; locale?: string };
+  /** Of the system it leads to. */
+  schema: Schema | undefined;
+}
+
+/** Settings that are texts; '' takes one of a choice away. */
+export type TextSetting = {
+  [Name in keyof Treatment]-?: Treatment[Name] extends string | undefined ? Name : never;
+}[keyof Treatment];
+export type Choices = readonly (readonly [value: string, shown: string])[];
+
+/** How one setting is shown and changed: what an editor of any kind makes a control of. */
+export type Setting =
+  /** One of a few. `otherwise`: what stands where nothing is set. */
+  | {
+      control: 'choice';
+      name: TextSetting;
+      label: string;
+      otherwise: string;
+      choices: Choices | 'countries' | 'languages' | ((treatment: Treatment, around: Around) => Choices);
+    }
+  /** Any text; `form: 'currency'` is three capitals (ISO 4217). */
+  | { control: 'text'; name: TextSetting; label: string; form?: 'currency' }
+  /** A whole number from 1; blank stands for `otherwise`, or takes it away where there is none. */
+  | { control: 'number'; name: 'part' | 'limit'; label: string; otherwise?: number }
+  /** CEL over the form's fields. */
+  | { control: 'expression'; name: 'expression'; label: string }
+  /** Options of the form beside those of the record. */
+  | { control: 'option pairs' };
+
+/** All there is to know of a kind of treatment: how it is offered, set, described and done. */
 export interface TreatmentDefinition {
+  group: (typeof TREATMENT_GROUPS)[number];
+  /** What it is called where one is chosen. */
+  name: string;
+  settings: readonly Setting[];
+  /** The settings it starts out with: what the line, the form and the record already say. */
+  fresh?(around: Around): Omit<Treatment, 'kind'>;
+  /** The short text on its chip. */
   describe(settings: Treatment): string;
   treat: Treat;
 }

@@ -18,12 +18,31 @@ const MOST_ENTRIES = 1000;
 
 /** White space at the ends and in runs. */
 export const trim: TreatmentDefinition = {
+  group: 'Texts',
+  name: 'trim spaces',
+  settings: [],
   describe: () => 'trim',
   treat: eachText((text) => read(tidy(text))),
 };
 
 /** Reads `case`. Title case keeps particles of names (von, de, van) small and Mc and O' together. */
 export const letterCase: TreatmentDefinition = {
+  group: 'Texts',
+  name: 'capital and small letters',
+  settings: [
+    {
+      control: 'choice',
+      name: 'case',
+      label: 'Letters',
+      otherwise: 'lower',
+      choices: [
+        ['title', 'Capital first'],
+        ['lower', 'small letters'],
+        ['upper', 'CAPITALS'],
+      ],
+    },
+  ],
+  fresh: () => ({ case: 'title' }),
   describe: ({ case: to }) => (to === 'upper' ? 'capitals' : to === 'title' ? 'Capital first' : 'small letters'),
   treat: eachText((text, { case: to }) => {
     if (to === 'upper') return read(text.toUpperCase());
@@ -67,6 +86,23 @@ function titleCase(text: string): string {
 
 /** Reads `separator`, a space when absent. Blank parts leave no separator behind. */
 export const join: TreatmentDefinition = {
+  group: 'Parts',
+  name: 'join',
+  settings: [
+    {
+      control: 'choice',
+      name: 'separator',
+      label: 'Between the parts',
+      otherwise: ' ',
+      choices: [
+        [' ', 'a space'],
+        [', ', 'a comma'],
+        ['-', 'a hyphen'],
+        ['\n', 'a new line'],
+      ],
+    },
+  ],
+  fresh: () => ({ separator: ' ' }),
   describe: ({ separator = ' ' }) =>
     `join with ${separator === ' ' ? 'space' : separator === '\n' ? 'new line' : `“${separator}”`}`,
   treat: (value, { separator = ' ' }) => {
@@ -78,6 +114,13 @@ export const join: TreatmentDefinition = {
 
 /** Reads `separator` and `part`. Without a part it makes a list. */
 export const split: TreatmentDefinition = {
+  group: 'Parts',
+  name: 'split',
+  settings: [
+    { control: 'text', name: 'separator', label: 'Split at' },
+    { control: 'number', name: 'part', label: 'Take part number (blank takes all)' },
+  ],
+  fresh: () => ({ separator: ',' }),
   describe: ({ separator = ',', part }) => {
     const at = separator === ' ' ? 'spaces' : `“${separator}”`;
     return part === undefined ? `split at ${at}` : `part ${part}, split at ${at}`;
@@ -98,6 +141,13 @@ export const split: TreatmentDefinition = {
 
 /** Reads `find` and `with`; plain text, no patterns. */
 export const replace: TreatmentDefinition = {
+  group: 'Texts',
+  name: 'replace a text',
+  settings: [
+    { control: 'text', name: 'find', label: 'This text' },
+    { control: 'text', name: 'with', label: 'becomes' },
+  ],
+  fresh: () => ({ find: '', with: '' }),
   describe: ({ find = '', with: by = '' }) => (by === '' ? `without “${find}”` : `“${find}” becomes “${by}”`),
   treat: eachText((text, { find = '', with: by = '' }) => {
     const pieces = find === '' ? [text] : text.split(find);
@@ -111,12 +161,33 @@ export const replace: TreatmentDefinition = {
 
 /** Reads `value`: what stands in for a blank. */
 export const standIn: TreatmentDefinition = {
+  group: 'Texts',
+  name: 'stand-in for a blank',
+  settings: [{ control: 'text', name: 'value', label: 'A blank becomes' }],
+  fresh: () => ({ value: '' }),
   describe: ({ value = '' }) => `if blank, “${value}”`,
   treat: (value, { value: instead = '' }) => read(isBlank(value) ? instead : value),
 };
 
 /** Reads `take`: one entry of a list, how many there are, or each once. A text counts as a list of one. */
 export const list: TreatmentDefinition = {
+  group: 'Parts',
+  name: 'one of several, how many, each once',
+  settings: [
+    {
+      control: 'choice',
+      name: 'take',
+      label: 'Of several',
+      otherwise: 'each once',
+      choices: [
+        ['first', 'the first'],
+        ['last', 'the last'],
+        ['count', 'how many there are'],
+        ['each once', 'each once'],
+      ],
+    },
+  ],
+  fresh: () => ({ take: 'first' }),
   describe: ({ take = 'each once' }) =>
     take === 'first' ? 'the first' : take === 'last' ? 'the last' : take === 'count' ? 'how many' : 'each once',
   treat: (value, { take = 'each once' }) => {
@@ -134,6 +205,25 @@ export const list: TreatmentDefinition = {
 
 /** Reads `limit` and `unit`. Never cuts inside a character. */
 export const shorten: TreatmentDefinition = {
+  group: 'Texts',
+  name: 'cut at a length',
+  settings: [
+    { control: 'number', name: 'limit', label: 'At most', otherwise: 255 },
+    {
+      control: 'choice',
+      name: 'unit',
+      label: 'counted in',
+      otherwise: 'characters',
+      choices: [
+        ['characters', 'characters'],
+        ['bytes', 'bytes (UTF-8)'],
+      ],
+    },
+  ],
+  fresh: ({ field }) =>
+    field?.maxBytes === undefined
+      ? { limit: field?.maxLength ?? 255, unit: 'characters' }
+      : { limit: field.maxBytes, unit: 'bytes' },
   describe: ({ limit = 255, unit = 'characters' }) => `at most ${limit} ${unit}`,
   treat: eachText((text, { limit = 255, unit = 'characters' }) => {
     const cut = cutTo(text, limit, unit);

@@ -1,6 +1,8 @@
 import {
   evaluateLine,
+  freshTreatment,
   IF_BOTH,
+  treatmentGroups,
   treatmentsFor,
   decide,
   type IfBoth,
@@ -21,7 +23,6 @@ import type { StepSample } from './step-sample.ts';
 import { targetItems } from './target-items.ts';
 import { whereOf } from './suggest.ts';
 import { TreatmentEditor } from './treatment-editor.tsx';
-import { freshTreatment, TREATMENT_GROUPS } from './treatments.ts';
 
 const IF_BOTH_HELP: Record<IfBoth, string> = {
   write: 'The new value replaces the one there.',
@@ -56,6 +57,7 @@ export function LineEditor({ line, entity, schema, step, seen, findings, taken, 
   const computed = line.treatments.some(({ kind }) => kind === 'compute');
   const field = fieldOf(entity, line.field);
   const sources = line.from.flatMap((name) => document.fields.find((each) => each.name === name) ?? []);
+  const around = { field, sources, settings: document.settings, schema };
   const setSources = (from: string[]): void =>
     edit((held) => {
       const next = from.flatMap((name) => document.fields.find((each) => each.name === name) ?? []);
@@ -168,9 +170,7 @@ export function LineEditor({ line, entity, schema, step, seen, findings, taken, 
           <TreatmentEditor
             key={at}
             treatment={treatment}
-            field={field}
-            schema={schema}
-            sources={sources}
+            around={around}
             change={(next) => setTreatment(at, next)}
             remove={() => edit((held) => ({ ...held, treatments: held.treatments.filter((_, index) => index !== at) }))}
           />
@@ -179,12 +179,12 @@ export function LineEditor({ line, entity, schema, step, seen, findings, taken, 
           {(closePopover) => (
             <Combobox
               placeholder="Find a treatment"
-              items={TREATMENT_GROUPS.flatMap(({ name, kinds }) =>
-                kinds.map(([value, label]) => ({ value, label, words: `${label} ${value}`, group: name })),
+              items={treatmentGroups().flatMap(({ group, kinds }) =>
+                kinds.map(({ kind, name }) => ({ value: kind, label: name, words: `${name} ${kind}`, group })),
               )}
               choose={(value) => {
                 const kind = value as Treatment['kind'];
-                const treatment = freshTreatment(kind, { field, sources, settings: document.settings, schema });
+                const treatment = freshTreatment(kind, around);
                 edit((held) => ({ ...held, treatments: [...held.treatments, treatment] }));
                 closePopover();
               }}

@@ -1,0 +1,52 @@
+import { byFoldedText, fold, quoted, read, tooLong, unreadable } from '../../values/index.ts';
+import { likeness, tellingWords } from '../words.ts';
+import { eachText } from './each.ts';
+import type { TreatmentDefinition } from './model.ts';
+import type { OptionPair } from './treatment.ts';
+
+/** Pairs each option sent with its likeliest counterpart; unpaired where none is likely. */
+export function pairOptions(
+  sent: readonly { value: string; label: string }[],
+  taken: readonly { value: string; label: string }[],
+): OptionPair[] {
+  return sent.map(({ value, label }) => {
+    const same = taken.find((option) => option.value === value);
+    const alike = taken.find((option) =>
+      [option.value, option.label].some((text) => fold(text) === fold(value) || fold(text) === fold(label)),
+    );
+    const near = taken
+      .map((option) => ({ option, like: likeness(tellingWords(label), tellingWords(option.label)) }))
+      .sort((a, b) => b.like - a.like)[0];
+    const chosen = same ?? alike ?? (near && near.like >= 0.8 ? near.option : undefined);
+    return chosen ? { from: value, to: chosen.value } : { from: value };
+  });
+}
+
+/**
+ * Option pairing. Reads `pairs` and `otherwise`. A value without a pair goes on as it is when it is an option of the
+ * field by itself; otherwise it becomes `otherwise`, or is refused in words.
+ */
+export const options: TreatmentDefinition = {
+  group: 'Meaning',
+  name: 'pair options',
+  settings: [{ control: 'option pairs' }],
+  fresh: ({ sources, field }) => ({
+    pairs: pairOptions(
+      sources.flatMap((source) => source.options ?? []),
+      field?.options ?? [],
+    ),
+  }),
+  describe: ({ pairs = [] }) =>
+    `options, ${pairs.filter((pair) => pair.to !== undefined).length} of ${pairs.length} paired`,
+  treat: eachText((text, { pairs = [], otherwise }, field) => {
+    const long = tooLong(text, 'option');
+    if (long !== undefined) return unreadable(long);
+    const { exact, folded } = byFoldedText(pairs, ({ from }) => [from]);
+    const pair = exact.get(text) ?? folded.get(fold(text))?.[0];
+    if (pair?.to !== undefined) return read(pair.to === '' ? null : pair.to);
+    const itself = field.options?.find((option) => option.value === text);
+    if (itself) return read(text);
+    if (otherwise !== undefined) return read(otherwise === '' ? null : otherwise);
+    return unreadable(`“${quoted(text)}” has no counterpart in the list`);
+  }),
+};
