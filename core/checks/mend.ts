@@ -1,6 +1,13 @@
 import type { FormField } from '../forms/index.ts';
 import type { Line } from '../mapping/index.ts';
-import type { IntakeDocument, IntakeSettings } from '../intake/index.ts';
+import {
+  changePlanStep,
+  changeSettings,
+  takeInFields,
+  type IntakeDocument,
+  type IntakeSettings,
+} from '../intake/index.ts';
+import { addLines, changeLine, removeLine } from '../plans/index.ts';
 
 /** What would settle a finding, as data, so that it can be shown before it is done and undone after. */
 export type Mend = { label: string } & (
@@ -16,50 +23,16 @@ export type Mend = { label: string } & (
 export function applyMend(document: IntakeDocument, mend: Mend): IntakeDocument {
   switch (mend.kind) {
     case 'settings':
-      return { ...document, settings: { ...document.settings, ...mend.set } };
+      return changeSettings(document, mend.set);
     case 'fields':
-      return takeIn(document, mend.fields, mend.renamed ?? {});
-    default:
-      return {
-        ...document,
-        plan: {
-          ...document.plan,
-          steps: document.plan.steps.map((step) =>
-            step.id !== mend.step
-              ? step
-              : {
-                  ...step,
-                  lines: mended(step.lines, mend),
-                },
-          ),
-        },
-      };
+      return takeInFields(document, mend.fields, mend.renamed);
+    case 'add line':
+      return changePlanStep(document, mend.step, (step) => addLines(step, [mend.added]));
+    case 'remove line':
+      return changePlanStep(document, mend.step, (step) => removeLine(step, mend.line));
+    case 'change line':
+      return changePlanStep(document, mend.step, (step) =>
+        changeLine(step, mend.line, (line) => ({ ...line, ...mend.set })),
+      );
   }
-}
-
-function mended(
-  lines: readonly Line[],
-  mend: Extract<Mend, { kind: 'change line' | 'remove line' | 'add line' }>,
-): Line[] {
-  if (mend.kind === 'add line') return [...lines, mend.added];
-  if (mend.kind === 'remove line') return lines.filter(({ id }) => id !== mend.line);
-  return lines.map((line) => (line.id === mend.line ? { ...line, ...mend.set } : line));
-}
-
-function takeIn(document: IntakeDocument, fields: FormField[], renamed: Record<string, string>): IntakeDocument {
-  const now = (name: string): string => (Object.hasOwn(renamed, name) ? renamed[name]! : name);
-  const given = new Map(fields.map((field) => [field.name, field]));
-  const kept = document.fields.map((field) => given.get(now(field.name)) ?? field);
-  const known = new Set(kept.map(({ name }) => name));
-  return {
-    ...document,
-    fields: [...kept, ...fields.filter(({ name }) => !known.has(name))],
-    plan: {
-      ...document.plan,
-      steps: document.plan.steps.map((step) => ({
-        ...step,
-        lines: step.lines.map((line) => ({ ...line, from: line.from.map(now) })),
-      })),
-    },
-  };
 }

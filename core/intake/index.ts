@@ -1,3 +1,4 @@
+export * from './edit.ts';
 export * from './format.ts';
 export * from './model.ts';
 export * from './run.ts';

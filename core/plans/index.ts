@@ -1,6 +1,7 @@
 export * from './alike.ts';
 export * from './bounds.ts';
 export * from './carry-out.ts';
+export * from './edit/index.ts';
 export * from './in-words.ts';
 export * from './known-records.ts';
 export * from './links.ts';

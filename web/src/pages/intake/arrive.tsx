@@ -1,5 +1,6 @@
 import { applyMend } from '@zusammen/core/checks';
 import { compareForms, readForms, type FormField } from '@zusammen/core/forms';
+import { changeSettings, changeSource, removeField, takeInForm } from '@zusammen/core/intake';
 import { usesOf, readNames } from '@zusammen/core/plans';
 import type { Values } from '@zusammen/core/schema';
 import { useMemo, useState } from 'react';
@@ -51,8 +52,7 @@ export function Arrive() {
 function Fields({ sample }: { sample: Values | undefined }) {
   const { document, change, mayEdit } = useDraft();
   const used = useMemo(() => readNames(document), [document]);
-  const remove = (name: string): void =>
-    change((held) => ({ ...held, fields: held.fields.filter((field) => field.name !== name) }));
+  const remove = (name: string): void => change((held) => removeField(held, name));
   return (
     <table className="w-full table-fixed">
       <thead>
@@ -234,9 +234,7 @@ function Settings() {
         <SelectField
           label="They dial from"
           value={document.settings.country ?? ''}
-          onChange={({ target }) =>
-            change((held) => ({ ...held, settings: setting(held.settings, 'country', target.value) }))
-          }
+          onChange={({ target }) => change((held) => changeSettings(held, { country: target.value }))}
           help="For numbers without a country code. None is guessed."
         >
           <option value="">not known</option>
@@ -249,9 +247,7 @@ function Settings() {
         <SelectField
           label="Numbers and dates"
           value={document.settings.locale ?? ''}
-          onChange={({ target }) =>
-            change((held) => ({ ...held, settings: setting(held.settings, 'locale', target.value) }))
-          }
+          onChange={({ target }) => change((held) => changeSettings(held, { locale: target.value }))}
         >
           <option value="">not known</option>
           {LOCALES.map(([code, name]) => (
@@ -263,9 +259,7 @@ function Settings() {
         <SelectField
           label="Time zone"
           value={document.settings.zone ?? ''}
-          onChange={({ target }) =>
-            change((held) => ({ ...held, settings: setting(held.settings, 'zone', target.value) }))
-          }
+          onChange={({ target }) => change((held) => changeSettings(held, { zone: target.value }))}
           help="For moments that name none, as form fields and workbooks send them."
         >
           <option value="">not known: taken as UTC, and said</option>
@@ -281,9 +275,7 @@ function Settings() {
             type="url"
             placeholder="https://"
             value={document.source.page ?? ''}
-            onChange={({ target }) =>
-              change((held) => ({ ...held, source: setting(held.source, 'page', target.value) }))
-            }
+            onChange={({ target }) => change((held) => changeSource(held, { page: target.value }))}
           />
         )}
         <TextField
@@ -295,12 +287,6 @@ function Settings() {
       </fieldset>
     </Sheet>
   );
-}
-
-/** Sets an optional text, or takes it away when blank. */
-function setting<T extends object>(held: T, name: keyof T & string, value: string): T {
-  const { [name]: _, ...rest } = held;
-  return (value === '' ? rest : { ...rest, [name]: value }) as T;
 }
 
 /** Reads the page anew, by its address or its HTML, and says what has changed before taking it in. */
@@ -340,15 +326,9 @@ function ReadAgain({ close }: { close: () => void }) {
     const renamed = Object.fromEntries(
       differences.filter(({ kind }) => kind === 'renamed').map(({ name, now }) => [name, now!]),
     );
-    // Fields that are gone stay while the plan reads them: it isn't broken behind its back.
     change((held) => {
-      const next = applyMend(held, { label: '', kind: 'fields', fields: form!.fields, renamed });
-      const used = readNames(next);
-      return {
-        ...next,
-        ...(charset === undefined ? {} : { source: setting(next.source, 'charset', charset) }),
-        fields: next.fields.filter(({ name }) => used.has(name) || form!.fields.some((field) => field.name === name)),
-      };
+      const next = takeInForm(held, form!.fields, renamed);
+      return charset === undefined ? next : changeSource(next, { charset });
     });
     close();
   };

@@ -3,6 +3,7 @@ import type { Facts, Finding } from '@zusammen/core/checks';
 import type { ReadForm, SubmittedValues } from '@zusammen/core/forms';
 import { titleOf } from '@zusammen/core/mapping';
 import type { IntakeDocument } from '@zusammen/core/intake';
+import { begun, changed, redone, undone } from '@zusammen/core/plans';
 import type { Schema } from '@zusammen/core/schema';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { api, ApiProblem } from '../../api/client.ts';
@@ -85,11 +86,7 @@ export function DraftProvider({ detail, children }: { detail: IntakeDetail; chil
 /** The document with its history, saved by itself a moment after the last change and when the page is left. */
 function useDocument(detail: IntakeDetail, mayEdit: boolean) {
   const client = useQueryClient();
-  const [history, setHistory] = useState({
-    past: [] as IntakeDocument[],
-    now: detail.intake.draft,
-    future: [] as IntakeDocument[],
-  });
+  const [history, setHistory] = useState(() => begun(detail.intake.draft));
   const [saving, setSaving] = useState<Saving>('saved');
   const state = useRef({
     saved: detail.intake.draft,
@@ -149,31 +146,11 @@ function useDocument(detail: IntakeDetail, mayEdit: boolean) {
   }, []);
 
   const change = useCallback(
-    (work: (document: IntakeDocument) => IntakeDocument) =>
-      setHistory(({ past, now, future }) => {
-        const next = work(now);
-        return next === now ? { past, now, future } : { past: [...past.slice(-99), now], now: next, future: [] };
-      }),
+    (work: (document: IntakeDocument) => IntakeDocument) => setHistory((held) => changed(held, work)),
     [],
   );
-  const undo = useCallback(
-    () =>
-      setHistory((held) =>
-        held.past.length === 0
-          ? held
-          : { past: held.past.slice(0, -1), now: held.past.at(-1)!, future: [held.now, ...held.future] },
-      ),
-    [],
-  );
-  const redo = useCallback(
-    () =>
-      setHistory((held) =>
-        held.future.length === 0
-          ? held
-          : { past: [...held.past, held.now], now: held.future[0]!, future: held.future.slice(1) },
-      ),
-    [],
-  );
+  const undo = useCallback(() => setHistory(undone), []);
+  const redo = useCallback(() => setHistory(redone), []);
   return { document: history.now, change, undo, redo, saving, flush };
 }
 

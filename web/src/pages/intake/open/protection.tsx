@@ -1,5 +1,5 @@
 import { originOf } from '@zusammen/core/checks';
-import type { IntakeSettings } from '@zusammen/core/intake';
+import { changeSettings, type IntakeSettings } from '@zusammen/core/intake';
 import { useState } from 'react';
 import { TextField } from '../../../parts/form.tsx';
 import { Sheet } from '../../../parts/sheet.tsx';
@@ -10,8 +10,7 @@ export function Protection() {
   const { document, change, mayEdit } = useDraft();
   const { settings, source } = document;
   const kind = source.kind;
-  const set = (more: Partial<IntakeSettings>): void =>
-    change((held) => ({ ...held, settings: { ...held.settings, ...more } }));
+  const set = (more: Partial<IntakeSettings>): void => change((held) => changeSettings(held, more));
   return (
     <Sheet title="Protection and thanks">
       <fieldset disabled={!mayEdit} className="space-y-3 p-4">
@@ -74,10 +73,7 @@ export function Protection() {
           onChange={({ target }) => {
             const days = Number(target.value);
             if (target.value !== '' && !(Number.isInteger(days) && days >= 1 && days <= 3650)) return;
-            change((held) => {
-              const { keepDays: _, ...rest } = held.settings;
-              return { ...held, settings: target.value === '' ? rest : { ...rest, keepDays: days } };
-            });
+            change((held) => changeSettings(held, { keepDays: target.value === '' ? undefined : days }));
           }}
           help="Values go, here and on the ledger; what came of it stays. It can’t be taken back then."
         />
@@ -87,12 +83,7 @@ export function Protection() {
             type="url"
             placeholder="a thank-you page of ours"
             value={settings.thankYou ?? ''}
-            onChange={({ target }) =>
-              change((held) => {
-                const { thankYou: _, ...rest } = held.settings;
-                return { ...held, settings: target.value === '' ? rest : { ...rest, thankYou: target.value } };
-              })
-            }
+            onChange={({ target }) => change((held) => changeSettings(held, { thankYou: target.value }))}
           />
         )}
         <p className="text-small text-soft">Changes here count from the next version on.</p>

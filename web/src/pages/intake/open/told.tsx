@@ -1,4 +1,4 @@
-import type { ToldValue } from '@zusammen/core/intake';
+import { changeSettings, type ToldValue } from '@zusammen/core/intake';
 import { stepName } from '@zusammen/core/plans';
 import { Combobox } from '../../../parts/combobox.tsx';
 import { Editable } from '../../../parts/editable.tsx';
@@ -12,10 +12,7 @@ export function Told() {
   const { steps } = document.plan;
   const told = document.settings.told ?? [];
   const set = (next: ToldValue[]): void =>
-    change((held) => {
-      const { told: _, ...rest } = held.settings;
-      return { ...held, settings: next.length === 0 ? rest : { ...rest, told: next } };
-    });
+    change((held) => changeSettings(held, { told: next.length === 0 ? undefined : next }));
   const fieldsOf = (id: string) => {
     const step = steps.find((each) => each.id === id);
     const entity = step && schemas.get(step.system)?.entities.find(({ name }) => name === step.entity);

@@ -7,7 +7,7 @@ import {
   type ConditionPart,
   type Test,
 } from '@zusammen/core/expressions';
-import type { Step } from '@zusammen/core/plans';
+import { doneWhen, type Step } from '@zusammen/core/plans';
 import { Button } from '../../../parts/button.tsx';
 import { Editable } from '../../../parts/editable.tsx';
 import { ExpressionBox } from '../../../parts/expression-box.tsx';
@@ -28,11 +28,7 @@ export function WhenDone({ step, edit }: { step: Step; edit: (work: (step: Step)
     const result = holds(condition, values, document.fields);
     return result.ok && result.holds;
   }).length;
-  const change = (next: Condition | undefined): void =>
-    edit((held) => {
-      const { condition: _, ...rest } = held;
-      return next === undefined ? rest : { ...rest, condition: next };
-    });
+  const change = (next: Condition | undefined): void => edit((held) => doneWhen(held, next));
   return (
     <>
       {empty ? 'Always, ' : 'Only if '}

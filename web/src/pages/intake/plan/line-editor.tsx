@@ -3,7 +3,6 @@ import {
   freshTreatment,
   IF_BOTH,
   treatmentGroups,
-  treatmentsFor,
   decide,
   type IfBoth,
   type Line,
@@ -11,7 +10,7 @@ import {
 } from '@zusammen/core/mapping';
 import { applyMend, type Finding } from '@zusammen/core/checks';
 import { runOf } from '@zusammen/core/intake';
-import type { Step } from '@zusammen/core/plans';
+import { addTreatment, retarget, setTreatment, takeFields, takeFromStep, type Step } from '@zusammen/core/plans';
 import { fieldOf, type Entity, type Schema, type Value } from '@zusammen/core/schema';
 import { Button } from '../../../parts/button.tsx';
 import { Incoming, Outgoing } from '../../../parts/chip.tsx';
@@ -58,28 +57,7 @@ export function LineEditor({ line, entity, schema, step, seen, findings, taken, 
   const field = fieldOf(entity, line.field);
   const sources = line.from.flatMap((name) => document.fields.find((each) => each.name === name) ?? []);
   const around = { field, sources, settings: document.settings, schema };
-  const setSources = (from: string[]): void =>
-    edit((held) => {
-      const next = from.flatMap((name) => document.fields.find((each) => each.name === name) ?? []);
-      // One source more or less changes what the usual treatments are; those set by hand stay.
-      const joins = held.treatments.some(({ kind }) => kind === 'join');
-      const treatments: Treatment[] =
-        from.length > 1 && !joins
-          ? [{ kind: 'join', separator: ' ' }, ...held.treatments]
-          : from.length === 1
-            ? held.treatments.filter(({ kind }) => kind !== 'join')
-            : held.treatments;
-      const { constant: _, fromStep: __, ...rest } = held;
-      return {
-        ...rest,
-        from,
-        treatments: held.from.length === 0 && field ? treatmentsFor(next, field, where) : treatments,
-      };
-    });
-  const takeFrom = (fromStep: NonNullable<Line['fromStep']>): void =>
-    edit(({ constant: _, ...rest }) => ({ ...rest, from: [], fromStep, treatments: [] }));
-  const setTreatment = (at: number, treatment: Treatment): void =>
-    edit((held) => ({ ...held, treatments: held.treatments.map((each, index) => (index === at ? treatment : each)) }));
+  const setSources = (from: string[]): void => edit((held) => takeFields(held, from, document.fields, field, where));
   const outcome =
     field && values ? evaluateLine(line, values, field, { ...runOf(document), answers, record }) : undefined;
   const current = present?.values[line.field] ?? null;
@@ -156,7 +134,7 @@ export function LineEditor({ line, entity, schema, step, seen, findings, taken, 
               ]}
               choose={(chosen) => {
                 const fromStep = earlierOf(chosen);
-                if (fromStep) takeFrom(fromStep);
+                if (fromStep) edit((held) => takeFromStep(held, fromStep));
                 else setSources([...line.from, chosen.slice('form '.length)]);
                 closePopover();
               }}
@@ -171,8 +149,8 @@ export function LineEditor({ line, entity, schema, step, seen, findings, taken, 
             key={at}
             treatment={treatment}
             around={around}
-            change={(next) => setTreatment(at, next)}
-            remove={() => edit((held) => ({ ...held, treatments: held.treatments.filter((_, index) => index !== at) }))}
+            change={(next) => edit((held) => setTreatment(held, at, next))}
+            remove={() => edit((held) => setTreatment(held, at, undefined))}
           />
         ))}
         <Editable label="Add a treatment" bare className="pt-1 text-plum" shown="+ treatment">
@@ -185,7 +163,7 @@ export function LineEditor({ line, entity, schema, step, seen, findings, taken, 
               choose={(value) => {
                 const kind = value as Treatment['kind'];
                 const treatment = freshTreatment(kind, around);
-                edit((held) => ({ ...held, treatments: [...held.treatments, treatment] }));
+                edit((held) => addTreatment(held, treatment));
                 closePopover();
               }}
             />
@@ -201,12 +179,7 @@ export function LineEditor({ line, entity, schema, step, seen, findings, taken, 
               items={targetItems(entity, taken)}
               choose={(name) => {
                 const next = fieldOf(entity, name)!;
-                edit((held) => ({
-                  ...held,
-                  field: name,
-                  treatments: treatmentsFor(sources, next, where),
-                  ifBoth: next.type === 'options' ? 'add to list' : held.ifBoth,
-                }));
+                edit((held) => retarget(held, next, sources, where));
                 closePopover();
               }}
             />

@@ -3,7 +3,18 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import type { Finding } from '@zusammen/core/checks';
 import type { FormField } from '@zusammen/core/forms';
 import { prepareLine, type Line } from '@zusammen/core/mapping';
-import { firstRows, linkLine, readNames, type Step } from '@zusammen/core/plans';
+import {
+  acceptLines,
+  addLines,
+  changeLine,
+  constantLine,
+  firstRows,
+  linkLine,
+  readNames,
+  removeLine,
+  withSource,
+  type Step,
+} from '@zusammen/core/plans';
 import { fieldOf, mustBeGiven, type Entity } from '@zusammen/core/schema';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -70,35 +81,20 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
   const seen = useStepSample(step, sample);
   const { values } = seen;
 
-  const editLine = (id: string, work: (line: Line) => Line): void =>
-    edit((held) => ({
-      ...held,
-      lines: held.lines.map((line) => (line.id === id ? settled(work(line)) : line)),
-    }));
-  const remove = (id: string): void =>
-    edit((held) => ({ ...held, lines: held.lines.filter((line) => line.id !== id) }));
+  const editLine = (id: string, work: (line: Line) => Line): void => edit((held) => changeLine(held, id, work));
+  const remove = (id: string): void => edit((held) => removeLine(held, id));
   const openLine = (id: string | undefined): void => set('line', id);
   const connect = (source: FormField, name: string): void => {
     const line = prepareLine(newId(), [source], fieldOf(entity, name)!, whereOf(document, schema));
-    edit((held) => ({ ...held, lines: [...held.lines, line] }));
+    edit((held) => addLines(held, [line]));
   };
   const link = (from: NonNullable<Line['fromStep']>, name: string): void => {
     const line = { ...linkLine(newId(), fieldOf(entity, name)!, from.step), fromStep: from };
-    edit((held) => ({ ...held, lines: [...held.lines, line] }));
+    edit((held) => addLines(held, [line]));
   };
   const always = (name: string): void => {
     const id = newId();
-    const line: Line = {
-      id,
-      from: [],
-      constant: '',
-      treatments: [],
-      field: name,
-      ifBoth: 'new records only',
-      blankErases: false,
-      origin: 'set',
-    };
-    edit((held) => ({ ...held, lines: [...held.lines, line] }));
+    edit((held) => addLines(held, [constantLine(id, name)]));
     setParams((held) => new URLSearchParams({ ...Object.fromEntries(held), show: 'all', line: id }), { replace: true });
   };
   const suggestRest = async (): Promise<void> => {
@@ -112,15 +108,12 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
           ? 'One line suggested.'
           : `${more.length} lines suggested.`,
     );
-    if (more.length > 0) edit((held) => ({ ...held, lines: [...held.lines, ...more] }));
+    edit((held) => addLines(held, more));
   };
   /** Accepts what is offered among the lines that are shown. */
   const acceptAll = (): void => {
     const ids = new Set(lines.map(({ id }) => id));
-    edit((held) => ({
-      ...held,
-      lines: held.lines.map((line) => (ids.has(line.id) ? settled(line) : line)),
-    }));
+    edit((held) => acceptLines(held, ids));
   };
   const counts: Record<Shown, number> = {
     all: step.lines.length,
@@ -308,22 +301,6 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
       </div>
     </DndContext>
   );
-}
-
-/** A line that somebody has looked at; suggesting anew doesn't move it any more. */
-function settled({ confidence: _, ...line }: Line): Line {
-  return { ...line, origin: 'set' };
-}
-
-/** Another source for a line: what it had comes first, joined with it. */
-function withSource(line: Line, name: string): Line {
-  if (line.from.includes(name)) return line;
-  const from = [...line.from, name];
-  const { constant: _, ...rest } = line;
-  const joins = line.treatments.some(({ kind }) => kind === 'join' || kind === 'compute');
-  const treatments =
-    from.length > 1 && !joins ? [{ kind: 'join' as const, separator: ' ' }, ...line.treatments] : line.treatments;
-  return { ...rest, from, treatments };
 }
 
 function Gap({ height }: { height: number }) {

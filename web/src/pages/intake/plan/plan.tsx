@@ -1,3 +1,4 @@
+import { changePlan, changePlanStep } from '@zusammen/core/intake';
 import { blankStep, type Step } from '@zusammen/core/plans';
 import { useSearchParams } from 'react-router';
 import { Combobox } from '../../../parts/combobox.tsx';
@@ -37,10 +38,7 @@ export function PlanStation() {
   const entity = step && schemas.get(step.system)?.entities.find(({ name }) => name === step.entity);
   const system = step && systems.find(({ id }) => id === step.system);
   const edit = (work: (step: Step) => Step): void =>
-    change((held) => ({
-      ...held,
-      plan: { ...held.plan, steps: held.plan.steps.map((each) => (each.id === step?.id ? work(each) : each)) },
-    }));
+    change((held) => (step ? changePlanStep(held, step.id, work) : held));
   return (
     <div className="grid grid-cols-[240px_minmax(0,1fr)] items-start gap-3.5">
       <div className="space-y-3.5">
@@ -83,7 +81,7 @@ function FirstStep() {
   const choose = async (chosen: string): Promise<void> => {
     const [system, name] = chosen.split(' ') as [string, string];
     const steps = await suggest.withStep([], blankStep(crypto.randomUUID().slice(0, 8), system, name));
-    change((held) => ({ ...held, plan: { ...held.plan, steps } }));
+    change((held) => changePlan(held, (plan) => ({ ...plan, steps })));
   };
   return (
     <div className="max-w-[560px] p-4">

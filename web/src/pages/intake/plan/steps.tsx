@@ -1,18 +1,18 @@
 import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { arrayMove, SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { changePlan, removeStep } from '@zusammen/core/intake';
 import {
-  backLinkStep,
   blankStep,
   fieldLabel,
-  linkLine,
   linkProposals,
+  moveStep,
+  referencesTo,
   refersTo,
   stepName,
+  takeLink,
   type LinkProposal,
-  type Plan,
   type Step,
 } from '@zusammen/core/plans';
-import { entityOf, fieldOf } from '@zusammen/core/schema';
 import { useState, type ReactNode } from 'react';
 import { Combobox } from '../../../parts/combobox.tsx';
 import { cx } from '../../../parts/cx.ts';
@@ -33,11 +33,9 @@ export function Steps({ chosen, choose }: { chosen: Step | undefined; choose: (i
   const [said, setSaid] = useState('');
   const [reading, setReading] = useState(false);
   const { steps } = document.plan;
-  const setSteps = (work: (steps: Step[]) => Step[]): void =>
-    change((held) => ({ ...held, plan: { ...held.plan, steps: work(held.plan.steps) } }));
   const move = (from: number, to: number): void => {
     if (from < 0 || to < 0 || to >= steps.length || from === to) return;
-    setSteps((held) => arrayMove(held, from, to));
+    change((held) => changePlan(held, (plan) => moveStep(plan, from, to)));
     setSaid(`Now step ${to + 1} of ${steps.length}.`);
   };
   const at = steps.findIndex(({ id }) => id === chosen?.id);
@@ -93,8 +91,8 @@ export function Steps({ chosen, choose }: { chosen: Step | undefined; choose: (i
               type="button"
               className="min-h-6 text-soft hover:text-brick hover:underline"
               onClick={() => {
-                const gone = referencesTo(steps, chosen.id);
-                setSteps((held) => withoutStep(held, chosen.id));
+                const gone = referencesTo(document.plan, chosen.id);
+                change((held) => removeStep(held, chosen.id));
                 choose(steps.find(({ id }) => id !== chosen.id)?.id);
                 setSaid(
                   gone === 0 ? 'Step removed.' : `Step removed, and ${gone} that came from it. Ctrl Z brings it back.`,
@@ -115,20 +113,6 @@ export function Steps({ chosen, choose }: { chosen: Step | undefined; choose: (i
     </section>
   );
 }
-
-/** A plan without a step: what came from it goes too, since nothing would arrive there any more. */
-function withoutStep(steps: readonly Step[], id: string): Step[] {
-  return steps
-    .filter((step) => step.id !== id && step.record?.step !== id)
-    .map((step) => ({ ...step, lines: step.lines.filter(({ fromStep }) => fromStep?.step !== id) }));
-}
-
-const referencesTo = (steps: readonly Step[], id: string): number =>
-  steps.reduce(
-    (sum, step) =>
-      sum + (step.record?.step === id ? 1 : step.lines.filter(({ fromStep }) => fromStep?.step === id).length),
-    0,
-  );
 
 function StepCard({
   step,
@@ -219,10 +203,10 @@ function AddStep({ choose, say }: { choose: (id: string) => void; say: (what: st
     const fresh = blankStep(newId(), system, name);
     setBusy(true);
     try {
-      const steps = await suggest.withStep(before, fresh);
-      change((held) => ({ ...held, plan: { ...held.plan, steps } }));
+      const after = await suggest.withStep(before, fresh);
+      change((held) => changePlan(held, (plan) => ({ ...plan, steps: after })));
       choose(fresh.id);
-      say(whatMoved(before, steps, fresh.id));
+      say(whatMoved(before, after, fresh.id));
     } finally {
       setBusy(false);
     }
@@ -264,7 +248,7 @@ function Proposals({ choose }: { choose: (id: string) => void }) {
   const first = (id: string): string => (steps.find((each) => each.id === id)?.repeat === undefined ? '' : 'first ');
   const accept = (proposal: LinkProposal): void => {
     const id = newId();
-    change((held) => ({ ...held, plan: { ...held.plan, steps: withLink(held.plan, proposal, id, schemas) } }));
+    change((held) => changePlan(held, (plan) => takeLink(plan, proposal, id, schemas)));
     choose(proposal.kind === 'line' ? proposal.step : id);
   };
   if (proposals.length === 0) return null;
@@ -290,25 +274,6 @@ function Proposal({ children, add }: { children: ReactNode; add: () => void }) {
       </button>
     </li>
   );
-}
-
-function withLink(
-  { steps }: Plan,
-  proposal: LinkProposal,
-  id: string,
-  schemas: ReturnType<typeof useDraft>['schemas'],
-): Step[] {
-  const owner = steps.find((step) => step.id === (proposal.kind === 'line' ? proposal.step : proposal.earlier));
-  const entity = owner && entityOf(schemas.get(owner.system) ?? { entities: [] }, owner.entity);
-  const field = entity && fieldOf(entity, proposal.field);
-  if (!owner || !field) return steps;
-  if (proposal.kind === 'line') {
-    const line = linkLine(id, field, proposal.earlier);
-    return steps.map((step) => (step.id === owner.id ? { ...step, lines: [...step.lines, line] } : step));
-  }
-  const after = steps.findIndex((step) => step.id === proposal.step) + 1;
-  const to = steps[after - 1];
-  return to ? steps.toSpliced(after, 0, backLinkStep(id, { field, earlier: owner }, to)) : steps;
 }
 
 function OnRefusal() {
@@ -339,7 +304,7 @@ function OnRefusal() {
             ]}
             chosen={chosen}
             choose={(onRefusal) => {
-              change((held) => ({ ...held, plan: { ...held.plan, onRefusal } }));
+              change((held) => changePlan(held, (plan) => ({ ...plan, onRefusal })));
               close();
             }}
           />

@@ -1,4 +1,15 @@
-import { alwaysNew, groupsOf, stepName, type Step } from '@zusammen/core/plans';
+import {
+  alwaysAnew,
+  alwaysNew,
+  groupsOf,
+  recogniseBy,
+  recordNamedBy,
+  recordOfStep,
+  repeatBy,
+  stepName,
+  weighEvidence,
+  type Step,
+} from '@zusammen/core/plans';
 import type { Entity } from '@zusammen/core/schema';
 import { Link } from 'react-router';
 import { Choices, Editable } from '../../../parts/editable.tsx';
@@ -7,21 +18,12 @@ import { useDraft } from '../draft.tsx';
 
 type Edit = (work: (step: Step) => Step) => void;
 
-const without = <K extends keyof Step>(step: Step, key: K): Omit<Step, K> => {
-  const { [key]: _, ...rest } = step;
-  return rest;
-};
-
-/** A step that looks for nothing yet. */
-const bareOf = (step: Step): Step => without(without(step, 'record') as Step, 'evidence') as Step;
-
 /** Once, or once per row of a repeating group; shown only where a form has one. */
 export function HowOften({ step, edit }: { step: Step; edit: Edit }) {
   const { document, mayEdit } = useDraft();
   const groups = groupsOf(document.fields);
   if (groups.length === 0 && step.repeat === undefined) return null;
-  const choose = (group: string): void =>
-    edit((held) => (group === '' ? (without(held, 'repeat') as Step) : { ...held, repeat: group }));
+  const choose = (group: string): void => edit((held) => repeatBy(held, group === '' ? undefined : group));
   return (
     <>
       <Editable
@@ -86,17 +88,8 @@ export function WhichRecord({ step, entity, edit }: { step: Step; entity: Entity
     return `${share > 0 && share < 10 ? share.toFixed(1) : share.toFixed(0)} % share it`;
   };
   const recognised = (work: (keys: Step['recognise']) => Step['recognise']): void =>
-    edit((held) => ({ ...(without(held, 'record') as Step), recognise: work(held.recognise) }));
-  const weighed = (on: boolean): void =>
-    edit((held) => {
-      const bare = without(without(held, 'record') as Step, 'evidence') as Step;
-      if (!on) return bare;
-      // Keys that others may share are part of the evidence; they no longer decide alone.
-      const recognise = held.recognise.filter((key) =>
-        key.fields.some((name) => entity?.fields.find((field) => field.name === name)?.unique),
-      );
-      return { ...bare, recognise, evidence: true };
-    });
+    edit((held) => recogniseBy(held, work));
+  const weighed = (on: boolean): void => edit((held) => weighEvidence(held, on, entity));
   const alone = (name: string): boolean =>
     step.recognise.some((key) => key.fields.length === 1 && key.fields[0] === name);
   return (
@@ -220,10 +213,9 @@ export function WhichRecord({ step, entity, edit }: { step: Step; entity: Entity
                 const value = rest.join(' ');
                 if (kind === 'evidence') weighed(true);
                 else if (kind === 'key') recognised((keys) => [...keys, { fields: [value] }]);
-                else if (kind === 'new') edit((held) => ({ ...bareOf(held), recognise: [] }));
-                else if (kind === 'step')
-                  edit((held) => ({ ...bareOf(held), recognise: [], record: { by: 'step', step: value } }));
-                else edit((held) => ({ ...bareOf(held), recognise: [], record: { by: 'field', field: value } }));
+                else if (kind === 'new') edit(alwaysAnew);
+                else if (kind === 'step') edit((held) => recordOfStep(held, value));
+                else edit((held) => recordNamedBy(held, value));
                 close();
               }}
             />
