@@ -147,7 +147,7 @@ export function originOf(page: string | undefined): string | undefined {
 
 /** K30: values about people go to a system that isn't marked for them. */
 export const personalValues = ({ step, entity, fields, facts }: StepInput): Finding[] => {
-  if (!facts?.personalSystems || facts.personalSystems.has(step.system)) return [];
+  if (!facts?.personalSystems || facts.personalSystems.includes(step.system)) return [];
   const personal = step.lines.flatMap((line) => {
     const sources = line.from.flatMap((name) => fields.find((field) => field.name === name) ?? []);
     return sources.some((field) => personalKindOf(field) !== undefined)
@@ -156,7 +156,7 @@ export const personalValues = ({ step, entity, fields, facts }: StepInput): Find
   });
   if (personal.length === 0) return [];
   const more = personal.length > 1 ? ` and ${personal.length - 1} more` : '';
-  const system = facts.systemNames?.get(step.system) ?? 'the system';
+  const system = facts.systemNames?.[step.system] ?? 'the system';
   return [
     {
       id: 'K30',

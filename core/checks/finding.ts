@@ -28,7 +28,10 @@ export interface Place {
   station?: 'arrive' | 'plan' | 'open';
 }
 
-/** What is known of an intake besides its document. A check that needs a fact nobody has gathered finds nothing. */
+/**
+ * What is known of an intake besides its document, as plain data that travels as it is. A check that needs a fact nobody
+ * has gathered finds nothing.
+ */
 export interface Facts {
   /** The form's fields as its page has them now. */
   pageFields?: readonly FormField[];
@@ -42,12 +45,12 @@ export interface Facts {
   files?: number;
   published?: boolean;
   /** Systems that may keep values about people, by id. */
-  personalSystems?: ReadonlySet<string>;
-  systemNames?: ReadonlyMap<string, string>;
+  personalSystems?: readonly string[];
+  systemNames?: Readonly<Record<string, string>>;
   /** How records are recognised by evidence, and how well keys tell the known ones apart, by `system/entity`. */
-  recognitions?: ReadonlyMap<string, { document: Recognition; keys: readonly KeyFacts[] }>;
+  recognitions?: Readonly<Record<string, { document: Recognition; keys: readonly KeyFacts[] }>>;
   /** What systems can do that a plan may rely on, by id. */
-  abilities?: ReadonlyMap<string, Abilities>;
+  abilities?: Readonly<Record<string, Abilities>>;
 }
 
 /** What a system can do; what isn't said isn't known. */

@@ -175,15 +175,15 @@ const STEPS: [what: string, id: string, triggers: Given, sound: Given][] = [
   [
     'K28 a system that can’t repeat requests',
     'K28 look',
-    { facts: { abilities: new Map([['crm', { repeatability: false, batch: false, etags: true }]]) } },
-    { facts: { abilities: new Map([['crm', { repeatability: true, batch: false, etags: true }]]) } },
+    { facts: { abilities: { crm: { repeatability: false, batch: false, etags: true } } } },
+    { facts: { abilities: { crm: { repeatability: true, batch: false, etags: true } } } },
   ],
   [
     'K28 a system without versions',
     'K28 look',
-    { facts: { abilities: new Map([['crm', { repeatability: true, batch: true, etags: false }]]) } },
+    { facts: { abilities: { crm: { repeatability: true, batch: true, etags: false } } } },
     {
-      facts: { abilities: new Map([['crm', { repeatability: true, batch: true, etags: false }]]) },
+      facts: { abilities: { crm: { repeatability: true, batch: true, etags: false } } },
       step: { whenOne: 'leave' },
     },
   ],
@@ -421,8 +421,8 @@ const CASES: [what: string, id: string, triggers: Given, sound: Given][] = [
   [
     'K30 people’s values for a system not marked',
     'K30 look',
-    { facts: { personalSystems: new Set() } },
-    { facts: { personalSystems: new Set(['crm']) } },
+    { facts: { personalSystems: [] } },
+    { facts: { personalSystems: ['crm'] } },
   ],
 ];
 

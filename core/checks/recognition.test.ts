@@ -46,20 +46,17 @@ const document: Recognition = {
   learned: [],
 };
 const known: Facts = {
-  recognitions: new Map([
-    [
-      'crm/People',
-      {
-        document,
-        keys: [
-          key(['first_name', 'last_name'], { shared: 888 }),
-          key(['email'], { filled: 5400, shared: 60 }),
-          // Shared much, but by doubles of the same.
-          key(['last_name'], { shared: 4000, apart: 4 }),
-        ],
-      },
-    ],
-  ]),
+  recognitions: {
+    'crm/People': {
+      document,
+      keys: [
+        key(['first_name', 'last_name'], { shared: 888 }),
+        key(['email'], { filled: 5400, shared: 60 }),
+        // Shared much, but by doubles of the same.
+        key(['last_name'], { shared: 4000, apart: 4 }),
+      ],
+    },
+  },
 };
 
 function found(step: Partial<Step>, facts: Facts = known, samples: Record<string, string>[] = []) {
@@ -104,7 +101,7 @@ describe('checks on how records are recognised', () => {
   it('K10: evidence that isn’t set up stops; evidence that is only a name wants a look', () => {
     const evidence = { recognise: [], evidence: true };
     expect(ids(evidence)).toEqual([]);
-    expect(ids(evidence, { recognitions: new Map() })).toEqual(['K10 stops']);
+    expect(ids(evidence, { recognitions: {} })).toEqual(['K10 stops']);
     expect(ids({ ...evidence, lines: [line('first', 'first_name'), line('last', 'last_name')] })).toEqual(['K10 look']);
   });
   it('K11: a key that is blank in many samples', () => {

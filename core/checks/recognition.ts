@@ -12,7 +12,7 @@ const OFTEN_BLANK = 0.2;
 
 /** K10: a key is weak: on the real records it is shared by different ones. */
 export const weakKey = ({ step, entity, facts }: StepInput): Finding[] => {
-  const known = facts?.recognitions?.get(`${step.system}/${step.entity}`);
+  const known = facts?.recognitions?.[`${step.system}/${step.entity}`];
   if (!known || step.record) return [];
   return step.recognise.flatMap((key): Finding[] => {
     if (key.fields.some((name) => fieldOf(entity, name)?.unique === true)) return [];
@@ -38,7 +38,7 @@ const percent = (share: number): string => `${(share * 100).toFixed(share < 0.1 
 export const thinEvidence = ({ step, entity, facts }: StepInput): Finding[] => {
   if (step.evidence !== true || step.record || !facts?.recognitions) return [];
   const place = { step: step.id };
-  const known = facts.recognitions.get(`${step.system}/${step.entity}`);
+  const known = facts.recognitions[`${step.system}/${step.entity}`];
   if (!known) {
     const sentence = `It isn't set up yet how a ${entity.label} is recognised by evidence (Schema, ${entity.label}, Recognition).`;
     return [{ id: 'K10', severity: 'stops', place, sentence }];

@@ -253,9 +253,9 @@ export const keyOfAllRows = ({ step, entity, fields: form, samples }: StepInput)
 
 /** K28: the step's system lacks what keeps a write from happening twice, or unseen changes from being overwritten. */
 export const missingCapabilities = ({ step, entity, facts }: StepInput): Finding[] => {
-  const able = facts?.abilities?.get(step.system);
+  const able = facts?.abilities?.[step.system];
   if (!able || !(mayCreate(step) || mayUpdate(step) || step.whenOne === 'delete')) return [];
-  const system = facts?.systemNames?.get(step.system) ?? 'The system';
+  const system = facts?.systemNames?.[step.system] ?? 'The system';
   const look = (sentence: string): Finding => ({ id: 'K28', severity: 'look', place: { step: step.id }, sentence });
   return [
     ...(able.repeatability

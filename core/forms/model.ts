@@ -78,3 +78,9 @@ export interface ReadForm {
   /** Controls that are never taken in, or that send nothing, with the reason. */
   left: { name: string; label: string; reason: string }[];
 }
+
+/** The form that an intake was made from, among those its page has now: the one of its name, or the only one. */
+export function formOn(page: readonly ReadForm[], name: string | undefined): ReadForm | undefined {
+  const named = page.find((form) => form.name !== '' && form.name === name);
+  return named ?? (page.length === 1 ? page[0] : undefined);
+}

@@ -11,6 +11,7 @@ import {
   IsObject,
   IsOptional,
   IsString,
+  IsUUID,
   IsUrl,
   Matches,
   Max,
@@ -148,7 +149,12 @@ export class ValuesBody {
 
 export class RehearseBody {
   @AnIntake() document!: IntakeDocument;
-  @IsArray() @ArrayMaxSize(200) @IsObject({ each: true }) samples!: Record<string, unknown>[];
+  /** Samples kept with the intake, and submissions it has had, by id. */
+  @IsOptional() @IsArray() @ArrayMaxSize(200) @IsUUID(undefined, { each: true }) of?: string[];
+  /** Values of one's own, in the place of these. */
+  @IsOptional() @IsArray() @ArrayMaxSize(200) @IsObject({ each: true }) samples?: Record<string, unknown>[];
+  /** Asks the systems again for what they were asked lately. */
+  @IsOptional() @IsBoolean() anew?: boolean;
 }
 
 export class AnswerBody {

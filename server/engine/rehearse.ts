@@ -33,16 +33,25 @@ export interface Stage {
   live: LiveView;
 }
 
+/** How a rehearsal is watched. */
+export interface Rehearsing {
+  /** What was read before may be taken for a reading. */
+  remember?: (reading: ReadOnlyWorld) => ReadOnlyWorld;
+  /** Hears of each sample's result as soon as it stands. */
+  told?: (result: Rehearsed, at: number) => void;
+}
+
 /** Rehearses a document on samples, in their order; nothing is written. */
 export async function rehearse(
   { heavy, systems, live }: Stage,
   document: IntakeDocument,
   samples: readonly SubmittedValues[],
   wanted: Wanted,
+  { remember = (reading) => reading, told }: Rehearsing = {},
 ): Promise<Rehearsed[]> {
-  const reading = readingOf(systems, await live.allSchemas(), live.known);
+  const reading = remember(readingOf(systems, await live.allSchemas(), live.known));
   const rehearsal = await rehearsalOf(live, document);
-  return heavy.asking('rehearse', { ...rehearsal, samples: [...samples] }, reading, isSystemTrouble, wanted);
+  return heavy.asking('rehearse', { ...rehearsal, samples: [...samples] }, reading, isSystemTrouble, wanted, told);
 }
 
 /** What would come out differently of submissions, by one document and by another; nothing is written. */

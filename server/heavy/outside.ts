@@ -9,15 +9,28 @@ interface Asked {
   ask: keyof ReadOnlyWorld;
   args: unknown[];
 }
+/** What stands of the work so far. */
+interface Result {
+  result: unknown;
+  at: number;
+}
 type Told = { id: number } & ({ value: unknown } | { trouble: string } | { broken: string });
 
 /**
  * Answers a thread's questions to the systems. The connections, their budgets and their patience stay where they are;
  * only the thinking is done elsewhere.
  * @param isTrouble tells what a system said from what went wrong with us
+ * @param told hears of what stands of the work so far
  */
-export function answerOver(port: MessagePort, reading: ReadOnlyWorld, isTrouble: (error: unknown) => boolean): void {
-  port.on('message', ({ id, ask, args }: Asked) => {
+export function answerOver(
+  port: MessagePort,
+  reading: ReadOnlyWorld,
+  isTrouble: (error: unknown) => boolean,
+  told: (result: unknown, at: number) => void = () => undefined,
+): void {
+  port.on('message', (message: Asked | Result) => {
+    if ('result' in message) return told(message.result, message.at);
+    const { id, ask, args } = message;
     const tell = (told: Told): void => port.postMessage(told);
     // The three questions of a reading world, whatever the thread sends.
     const work: Record<keyof ReadOnlyWorld, () => Promise<unknown>> = {

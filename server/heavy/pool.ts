@@ -120,16 +120,17 @@ export class Heavy {
     }
   }
 
-  /** Runs work that asks the systems in between; they are asked from here. */
+  /** Runs work that asks the systems in between; they are asked from here. @param told hears of each result as it stands */
   async asking<Name extends 'rehearse' | 'compare'>(
     name: Name,
     input: Omit<Input<Name>, 'port'>,
     reading: ReadOnlyWorld,
     isTrouble: (error: unknown) => boolean,
     wanted: Wanted,
+    told?: (result: Output<Name>[number], at: number) => void,
   ): Promise<Output<Name>> {
     const { port1, port2 } = new MessageChannel();
-    answerOver(port1, reading, isTrouble);
+    answerOver(port1, reading, isTrouble, told as ((result: unknown, at: number) => void) | undefined);
     try {
       return await this.run(name, { ...input, port: port2 } as unknown as Input<Name>, wanted, [port2]);
     } finally {

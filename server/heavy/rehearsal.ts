@@ -52,16 +52,18 @@ function remembering(reading: ReadOnlyWorld, seen: Map<string, RecordState>): Re
 /**
  * Rehearses a document on samples, in their order, by the same interpreter as the real run; nothing is written.
  * What an earlier sample would have written is found by the later ones.
+ * @param told hears of each result as soon as it stands
  */
 export async function rehearseWith(
   { document, schemas, recognitions }: Rehearsal,
   samples: readonly SubmittedValues[],
   reading: ReadOnlyWorld,
+  told: (result: Rehearsed, at: number) => void = () => undefined,
 ): Promise<Rehearsed[]> {
   const seen = new Map<string, RecordState>();
   const world = new RehearsalWorld(remembering(reading, seen), schemas);
   const results: Rehearsed[] = [];
-  for (const values of samples) {
+  for (const [at, values] of samples.entries()) {
     const present: Record<string, RecordState> = {};
     try {
       const course = await carryOut(
@@ -77,6 +79,7 @@ export async function rehearseWith(
       if (!(error instanceof OutsideTrouble)) throw error;
       results.push({ trouble: error.message, present });
     }
+    told(results[at]!, at);
   }
   return results;
 }

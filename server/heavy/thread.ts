@@ -52,13 +52,15 @@ export const match = ({
   kind: KindName;
 }): string[][] => answerRows(asked, matchLists(known, asked, kind));
 
-/** @param port through which the systems are asked */
+/** @param port through which the systems are asked, and each result is told as soon as it stands */
 export const rehearse = ({
   samples,
   port,
   ...rehearsal
 }: Rehearsal & { samples: SubmittedValues[]; port: MessagePort }): Promise<Rehearsed[]> =>
-  rehearseWith(rehearsal, samples, readingOver(port)).finally(() => port.close());
+  rehearseWith(rehearsal, samples, readingOver(port), (result, at) => port.postMessage({ result, at })).finally(() =>
+    port.close(),
+  );
 
 export const compare = ({
   live,

@@ -1,5 +1,5 @@
 import { createServer, type Server } from 'node:http';
-import { callerAt, enquiry, openStage, signInAt, type Stage } from '../testing/stage.ts';
+import { callerAt, enquiry, openStage, signInAt, type Json, type Stage } from '../testing/stage.ts';
 
 let stage: Stage;
 beforeAll(async () => {
@@ -223,9 +223,13 @@ describe('intakes', () => {
       revision: intake.revision,
       document: { ...intake.draft, fields },
     });
-    expect((await stage.api('POST', `${path}/publish`, { revision: saved.body.revision })).body).toEqual({
-      version: 3,
+    const { revision } = saved.body;
+    // The page as it is now differs from these fields: what the screen shows is asked about.
+    expect(await stage.api('POST', `${path}/publish`, { revision })).toMatchObject({
+      status: 409,
+      body: { errors: [{ field: 'nachname', reason: expect.stringMatching(/^K22: The page has changed/) }] },
     });
+    expect((await stage.api('POST', `${path}/publish`, { revision, accept: true })).body).toEqual({ version: 3 });
     expect(await live({ version: 1 })).toBe(409);
     expect(await live({ version: 2 })).toBe(204);
     expect(await live({ version: 3 })).toBe(204);
@@ -281,6 +285,41 @@ describe('intakes', () => {
     await stage.settled();
     const real = (await stage.api('GET', `/submissions/${submission}`)).body.steps[0];
     expect(real.changes).toEqual(rehearsal[0].course.steps[0].changes);
+  });
+  it('rehearse on samples and submissions by their ids, line by line', async () => {
+    const { intake } = await intakeNamed('pollination-enquiry');
+    const path = `/intakes/${intake.id}/rehearse`;
+    const kept = (await stage.api('POST', `/intakes/${intake.id}/samples`, { values: enquiry() })).body.sample;
+    const { submission } = (await (await stage.submit('pollination-enquiry', enquiry())).json()) as Json;
+    await stage.settled();
+    const of = [kept.id, submission];
+    const response = await fetch(`${stage.address}/api${path}`, {
+      method: 'POST',
+      headers: { cookie: stage.cookie, 'Content-Type': 'application/json', Accept: 'application/x-ndjson' },
+      body: JSON.stringify({ document: intake.draft, of }),
+    });
+    expect(response.headers.get('content-type')).toContain('application/x-ndjson');
+    const lines = (await response.text())
+      .trimEnd()
+      .split('\n')
+      .map((line) => JSON.parse(line) as Json);
+    expect(lines.map(({ at, result }) => [at, result.course.state])).toEqual([
+      [0, 'applied'],
+      [1, 'applied'],
+    ]);
+    const whole = await stage.api('POST', path, { document: intake.draft, of });
+    expect(whole.body.results).toEqual(lines.map(({ result }) => result));
+    for (const [body, field] of [
+      [{ of: [submission, '0192f0c1-0000-7000-8000-000000000001'] }, 'of.1'],
+      [{}, 'of'],
+      [{ of, samples: [] }, 'of'],
+      [{ of: ['x'] }, 'of'],
+    ] as const)
+      expect(await stage.api('POST', path, { document: intake.draft, ...body })).toMatchObject({
+        status: 422,
+        body: { errors: [{ field }] },
+      });
+    expect((await stage.api('DELETE', `/intakes/${intake.id}/samples/${kept.id}`)).status).toBe(204);
   });
   it('keep samples of their own', async () => {
     const { intake } = await intakeNamed('pollination-enquiry');

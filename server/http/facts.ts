@@ -1,4 +1,7 @@
 import type { Facts, KeyFacts } from '@zusammen/core/checks';
+import { formOn, type FormField } from '@zusammen/core/forms';
+import type { IntakeDocument } from '@zusammen/core/intake';
+import type { Wanted } from '../heavy/index.ts';
 import {
   importsOf,
   listRecognitions,
@@ -9,9 +12,14 @@ import {
   type Intake,
   type RecognitionRow,
 } from '../store/index.ts';
+import type { Context } from './context.ts';
+import { readPage } from './pages.ts';
+import { Problem } from './problem.ts';
 
 /** How many of the newest submissions tell what arrives. */
 const LATELY = 50;
+/** How long whoever publishes waits for the page, in milliseconds. */
+const PAGE_PATIENCE_MS = 4_000;
 
 /** What the checks may know of an intake besides its document; what its page holds now is asked of the page. */
 export async function factsOf(
@@ -31,16 +39,31 @@ export async function factsOf(
     secrets: secrets.length,
     files: files.length,
     published: intake.liveVersion !== null,
-    personalSystems: new Set(systems.filter(({ personal }) => personal).map(({ id }) => id)),
-    systemNames: new Map(systems.map(({ id, name }) => [id, name])),
-    recognitions: new Map(
+    personalSystems: systems.filter(({ personal }) => personal).map(({ id }) => id),
+    systemNames: Object.fromEntries(systems.map(({ id, name }) => [id, name])),
+    recognitions: Object.fromEntries(
       recognitions.map(({ systemId, entity, document, measure }) => [
         `${systemId}/${entity}`,
         { document, keys: keysByField(document, measure?.keys) },
       ]),
     ),
-    abilities: new Map(systems.map(({ id, capabilities }) => [id, capabilities])),
+    abilities: Object.fromEntries(systems.map(({ id, capabilities }) => [id, capabilities])),
   };
+}
+
+/** The form's fields as its page has them now; undefined where it names none, or can't be read: nothing is known then. */
+export async function pageFieldsOf(
+  { systems, heavy }: Pick<Context, 'systems' | 'heavy'>,
+  { source, fields }: IntakeDocument,
+  wanted: Wanted,
+): Promise<FormField[] | undefined> {
+  const { page, formName } = source;
+  if (page === undefined || !/^https?:\/\/[^/]+/.test(page) || fields.length === 0) return undefined;
+  const read = await readPage(page, systems.via.dispatcher, heavy, wanted, PAGE_PATIENCE_MS).catch((error: unknown) => {
+    if (error instanceof Problem) return undefined;
+    throw error;
+  });
+  return read && formOn(read.forms, formName)?.fields;
 }
 
 /** What was measured of keys, by the fields that hold their parts. */

@@ -25,13 +25,14 @@ export async function readPage(
   dispatcher: Dispatcher,
   heavy: Heavy,
   wanted: Wanted,
+  patienceMs = PATIENCE_MS,
 ): Promise<ReadPage> {
   const refused = (reason: string) => badField('address', reason);
   let response: Awaited<ReturnType<typeof fetch>>;
   try {
     response = await fetch(address, {
       headers: { Accept: 'text/html,application/xhtml+xml' },
-      signal: AbortSignal.timeout(PATIENCE_MS),
+      signal: AbortSignal.timeout(patienceMs),
       redirect: 'follow',
       dispatcher,
     });
@@ -39,7 +40,7 @@ export async function readPage(
     const late = (error as Error).name === 'TimeoutError';
     const { cause } = error as Error;
     if (cause instanceof NotPublic) throw refused(`leads to ${cause.message}`);
-    throw refused(late ? 'does not answer within 10 seconds' : 'can not be reached');
+    throw refused(late ? `does not answer within ${patienceMs / 1000} seconds` : 'can not be reached');
   }
   if (!response.ok) {
     await response.body?.cancel();

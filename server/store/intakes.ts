@@ -1,4 +1,4 @@
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Finding } from '@zusammen/core/checks';
 import type { IntakeDocument } from '@zusammen/core/intake';
@@ -6,7 +6,7 @@ import type { Actor } from './changes.ts';
 import { noteChange } from './changes.ts';
 import type { Database } from './database.ts';
 import { atomically } from './transaction.ts';
-import { intakes, intakeVersions, samples, type IntakeState } from './schema.ts';
+import { intakes, intakeVersions, samples, submissions, type IntakeState } from './schema.ts';
 
 export type Intake = typeof intakes.$inferSelect;
 export type IntakeVersion = typeof intakeVersions.$inferSelect;
@@ -152,6 +152,32 @@ export async function versionOf(db: Database, id: string, number: number): Promi
 
 export async function samplesOf(db: Database, intakeId: string): Promise<Sample[]> {
   return db.select().from(samples).where(eq(samples.intakeId, intakeId)).orderBy(desc(samples.createdAt)).limit(200);
+}
+
+/**
+ * What samples and submissions of an intake hold, by their ids, in the order asked for; null where there is none of that
+ * id, or it has been forgotten.
+ */
+export async function valuesOf(
+  db: Database,
+  intakeId: string,
+  ids: readonly string[],
+): Promise<(Sample['values'] | null)[]> {
+  if (ids.length === 0) return [];
+  const [kept, sent] = await Promise.all([
+    db
+      .select({ id: samples.id, values: samples.values })
+      .from(samples)
+      .where(and(eq(samples.intakeId, intakeId), inArray(samples.id, [...ids]))),
+    db
+      .select({ id: submissions.id, values: submissions.values })
+      .from(submissions)
+      .where(
+        and(eq(submissions.intakeId, intakeId), inArray(submissions.id, [...ids]), isNull(submissions.forgottenAt)),
+      ),
+  ]);
+  const byId = new Map([...kept, ...sent].map(({ id, values }) => [id, values]));
+  return ids.map((id) => byId.get(id) ?? null);
 }
 
 export async function addSample(db: Database, intakeId: string, values: Sample['values']): Promise<Sample> {

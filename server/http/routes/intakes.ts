@@ -1,5 +1,6 @@
 import { check, inputOf, type Finding } from '@zusammen/core/checks';
 import type { IntakeDocument } from '@zusammen/core/intake';
+import type { ReadOnlyWorld } from '@zusammen/core/plans';
 import {
   addIntake,
   addSample,
@@ -14,12 +15,16 @@ import {
   samplesOf,
   saveDraft,
   setIntakeState,
+  valuesOf,
   versionOf,
   versionsOf,
   changesOf,
+  type Database,
   type Intake,
 } from '../../store/index.ts';
 import { compareDocuments, rehearse } from '../../engine/index.ts';
+import { Readings, type Wanted } from '../../heavy/index.ts';
+import { inLines, LINES } from '../lines.ts';
 import { collectValues, isSubmittedValue, jsonSchemaOf, type SubmittedValues } from '@zusammen/core/forms';
 import { tooLong } from '@zusammen/core/values';
 import {
@@ -36,21 +41,29 @@ import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { isId, limitOf } from '../query.ts';
 import { route, type Route } from '../route.ts';
-import { factsOf } from '../facts.ts';
+import { factsOf, pageFieldsOf } from '../facts.ts';
 import { intakeFigures } from '../figures.ts';
 import { reachOf } from '../reach.ts';
 import { teach } from '../teach.ts';
 
 export const intakeRoutes = (context: Context): Route[] => {
   const { db, live } = context;
+  const readings = new Readings();
   const existing = async (id: string): Promise<Intake> => {
     const intake = isId(id) ? await intakeById(db, id) : undefined;
     if (!intake) throw notFound('such intake');
     return intake;
   };
-  const findingsOf = async (intake: Intake, document: IntakeDocument): Promise<Finding[]> => {
-    const samples = (await samplesOf(db, intake.id)).map(({ values }) => values);
-    return check({ ...inputOf(document), schemas: await live.allSchemas(), samples, facts: await factsOf(db, intake) });
+  /** What the screen shows is what is asked about: the checks look at the page as it is now, too. */
+  const findingsOf = async (intake: Intake, document: IntakeDocument, wanted: Wanted): Promise<Finding[]> => {
+    const [kept, schemas, known, pageFields] = await Promise.all([
+      samplesOf(db, intake.id),
+      live.allSchemas(),
+      factsOf(db, intake),
+      pageFieldsOf(context, document, wanted),
+    ]);
+    const facts = pageFields ? { ...known, pageFields } : known;
+    return check({ ...inputOf(document), schemas, samples: kept.map(({ values }) => values), facts });
   };
   /**
    * Runs the checks on a document about to go live.
@@ -61,9 +74,10 @@ export const intakeRoutes = (context: Context): Route[] => {
     intake: Intake,
     document: IntakeDocument,
     accepted: boolean,
+    wanted: Wanted,
     before: readonly Finding[] = [],
   ): Promise<Finding[]> => {
-    const findings = await findingsOf(intake, document);
+    const findings = await findingsOf(intake, document, wanted);
     const stops = findings.filter(({ severity }) => severity === 'stops');
     const complaints = (found: Finding[]) =>
       found.map(({ id, place, sentence }) => ({
@@ -154,14 +168,14 @@ export const intakeRoutes = (context: Context): Route[] => {
       summary: 'Publish the draft as a new version',
       role: 'specialist',
       body: PublishBody,
-      work: async ({ params, body, user }) => {
+      work: async ({ params, body, user, wanted }) => {
         const intake = await existing(params['id']!);
         const document = intake.draft;
         if (document.plan.steps.length === 0)
           throw new Problem(422, 'Not ready', 'The plan has no step yet.', [
             { field: 'plan.steps', reason: 'is empty' },
           ]);
-        const findings = await checked(intake, document, body.accept === true);
+        const findings = await checked(intake, document, body.accept === true, wanted);
         const before = intake.liveVersion === null ? undefined : await versionOf(db, intake.id, intake.liveVersion);
         const version = await publishDraft(db, intake.id, body.revision, findings, actorOf(user));
         if (version === undefined)
@@ -190,15 +204,15 @@ export const intakeRoutes = (context: Context): Route[] => {
       summary: 'Go live with an earlier version',
       role: 'specialist',
       body: GoLiveBody,
-      work: async ({ params, body, user }) => {
+      work: async ({ params, body, user, wanted }) => {
         const intake = await existing(params['id']!);
         const version = await versionOf(db, intake.id, body.version);
         if (!version) throw notFound(`version ${body.version}`);
         // What was sound when it was published need not be so today: fields go, systems are disconnected.
         // Nobody is asked about what they accepted then, nor about what is so with the version that is live.
         const current = intake.liveVersion === null ? undefined : await versionOf(db, intake.id, intake.liveVersion);
-        const known = current ? await findingsOf(intake, current.document) : [];
-        await checked(intake, version.document, body.accept === true, [...version.accepted, ...known]);
+        const known = current ? await findingsOf(intake, current.document, wanted) : [];
+        await checked(intake, version.document, body.accept === true, wanted, [...version.accepted, ...known]);
         await goLiveWith(db, intake.id, body.version, actorOf(user));
         live.forget();
       },
@@ -265,10 +279,20 @@ export const intakeRoutes = (context: Context): Route[] => {
       body: RehearseBody,
       limit: 4 * 1024 * 1024,
       heavy: true,
-      work: async ({ params, body, wanted }) => {
-        await existing(params['id']!);
-        const samples = body.samples.map((values, at) => submittedValues(values, `samples.${at}`));
-        return { results: await rehearse(context, body.document, samples, wanted) };
+      work: async ({ params, body, wanted, request, response }) => {
+        const intake = await existing(params['id']!);
+        const samples = await samplesFor(db, intake, body);
+        const remember = (reading: ReadOnlyWorld) => readings.of(intake.id, body.anew === true, reading);
+        if (request.accepts(['application/json', LINES]) !== LINES)
+          return { results: await rehearse(context, body.document, samples, wanted, { remember }) };
+        const lines = inLines(response);
+        await lines.with(
+          rehearse(context, body.document, samples, wanted, {
+            remember,
+            told: (result, at) => lines.write({ at, result }),
+          }),
+        );
+        return undefined;
       },
     }),
     route({
@@ -298,19 +322,7 @@ export const intakeRoutes = (context: Context): Route[] => {
       path: '/intakes/:id/facts',
       summary: 'What is known of an intake besides its document, for the checks',
       role: 'viewer',
-      work: async ({ params }) => {
-        const { personalSystems, systemNames, abilities, recognitions, ...facts } = await factsOf(
-          db,
-          await existing(params['id']!),
-        );
-        return {
-          ...facts,
-          personalSystems: [...personalSystems],
-          systemNames: Object.fromEntries(systemNames),
-          abilities: Object.fromEntries(abilities),
-          recognitions: Object.fromEntries(recognitions),
-        };
-      },
+      work: async ({ params }) => factsOf(db, await existing(params['id']!)),
     }),
     route({
       method: 'get',
@@ -331,6 +343,18 @@ export const intakeRoutes = (context: Context): Route[] => {
     }),
   ];
 };
+
+/** The samples that a rehearsal is asked for. @throws Problem naming those that aren't there */
+async function samplesFor(db: Database, intake: Intake, body: RehearseBody): Promise<SubmittedValues[]> {
+  if ((body.of === undefined) === (body.samples === undefined))
+    throw badField('of', 'or samples must be given, one of them');
+  if (body.samples) return body.samples.map((values, at) => submittedValues(values, `samples.${at}`));
+  const found = await valuesOf(db, intake.id, body.of ?? []);
+  return found.map((values, at) => {
+    if (!values) throw badField(`of.${at}`, 'names no sample and no submission of this intake');
+    return values;
+  });
+}
 
 /** The same finding about the same place. */
 const keyOf = ({ id, place }: Finding): string => JSON.stringify([id, place.step, place.field]);

@@ -10,33 +10,76 @@ export class ApiProblem extends Error {
   }
 }
 
+type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+
 /** Calls our API. @throws ApiProblem with the server's words; status 0 when it can't be reached */
-export async function api<T>(
-  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
-  path: string,
-  body?: unknown,
-): Promise<T> {
-  let response: Response;
-  try {
-    response = await fetch(`/api${path}`, {
-      method,
-      ...(body === undefined ? {} : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
-    });
-  } catch {
-    throw new ApiProblem(0, 'No connection', 'Zusammen can’t be reached. Check the connection and try again.');
-  }
+export async function api<T>(method: Method, path: string, body?: unknown): Promise<T> {
+  const response = await send(method, path, body);
   const text = await response.text();
   if (response.ok) return (text === '' ? undefined : JSON.parse(text)) as T;
+  throw problemOf(response.status, text);
+}
+
+/**
+ * Calls our API where it answers line by line (`application/x-ndjson`).
+ * @param hear is given each line as it comes @throws ApiProblem, also where trouble comes in the middle
+ */
+export async function apiLines<T extends object>(
+  path: string,
+  body: unknown,
+  hear: (line: T) => void,
+  signal?: AbortSignal,
+): Promise<void> {
+  const response = await send('POST', path, body, { Accept: 'application/x-ndjson' }, signal);
+  if (!response.ok || !response.body) throw problemOf(response.status, await response.text());
+  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
+  const read = (line: string): void => {
+    if (line === '') return;
+    const said = JSON.parse(line) as T | { problem: { status: number; title: string; detail: string } };
+    if ('problem' in said) throw new ApiProblem(said.problem.status, said.problem.title, said.problem.detail);
+    hear(said as T);
+  };
+  let rest = '';
+  for (;;) {
+    const { done, value } = await reader.read();
+    const lines = (rest + (value ?? '')).split('\n');
+    rest = lines.pop()!;
+    lines.forEach(read);
+    if (done) return read(rest);
+  }
+}
+
+async function send(
+  method: Method,
+  path: string,
+  body: unknown,
+  headers: Record<string, string> = {},
+  signal?: AbortSignal,
+): Promise<Response> {
+  try {
+    return await fetch(`/api${path}`, {
+      method,
+      headers: { ...headers, ...(body === undefined ? {} : { 'Content-Type': 'application/json' }) },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(signal ? { signal } : {}),
+    });
+  } catch (error) {
+    if (signal?.aborted) throw error;
+    throw new ApiProblem(0, 'No connection', 'Zusammen can’t be reached. Check the connection and try again.');
+  }
+}
+
+function problemOf(status: number, text: string): ApiProblem {
   let problem: { title?: string; detail?: string; errors?: { field: string; reason: string }[] } = {};
   try {
     problem = JSON.parse(text) as typeof problem;
   } catch {
     // Something between us and the server answered; its words help nobody.
   }
-  throw new ApiProblem(
-    response.status,
+  return new ApiProblem(
+    status,
     problem.title ?? 'Not done',
-    problem.detail ?? `The server answers ${response.status}.`,
+    problem.detail ?? `The server answers ${status}.`,
     problem.errors,
   );
 }

@@ -1,3 +1,4 @@
+import type { Facts } from '@zusammen/core/checks';
 import { keepPreviousData, useMutation, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
 import { api, ApiProblem } from './client.ts';
 import { asking } from './live.ts';
@@ -7,7 +8,6 @@ import type {
   ImportLine,
   ImportRow,
   IntakeDetail,
-  IntakeFacts,
   IntakeLine,
   LedgerLine,
   Past,
@@ -80,7 +80,7 @@ export const usePast = (id: string, enabled = true) =>
 export const useFacts = (id: string) =>
   useQuery({
     queryKey: ['intakes', id, 'facts'],
-    queryFn: () => api<IntakeFacts>('GET', `/intakes/${id}/facts`),
+    queryFn: () => api<Omit<Facts, 'pageFields'>>('GET', `/intakes/${id}/facts`),
     staleTime: 10_000,
   });
 export const useLearned = () =>

@@ -147,17 +147,6 @@ export interface Compared {
   differences: FieldDifference[];
   trouble?: string;
 }
-export interface IntakeFacts {
-  arrived?: SubmittedValues[];
-  everArrived: boolean;
-  secrets: number;
-  files: number;
-  published: boolean;
-  personalSystems: string[];
-  systemNames: Record<string, string>;
-  abilities: Record<string, System['capabilities']>;
-  recognitions: Record<string, { document: Recognition; keys: KeyFacts[] }>;
-}
 export interface Secret {
   id: string;
   ending: string;

@@ -1,5 +1,5 @@
 import { applyMend } from '@zusammen/core/checks';
-import { compareForms, readForms, type FormField } from '@zusammen/core/forms';
+import { compareForms, formOn, readForms, type FormField } from '@zusammen/core/forms';
 import { changeSettings, changeSource, removeField, takeInForm } from '@zusammen/core/intake';
 import { usesOf, readNames } from '@zusammen/core/plans';
 import type { Values } from '@zusammen/core/schema';
@@ -15,7 +15,7 @@ import { COUNTRIES, LOCALES } from '../../parts/places.ts';
 import { Sheet, TD, TH } from '../../parts/sheet.tsx';
 import { Empty } from '../../parts/states.tsx';
 import { ValueText } from '../../parts/values.tsx';
-import { formOn, useDraft } from './draft.tsx';
+import { useDraft } from './draft.tsx';
 
 /** What arrives: the form's fields, each with what a sample brought and where it goes. */
 export function Arrive() {
@@ -298,7 +298,7 @@ function ReadAgain({ close }: { close: () => void }) {
   const [forms, setForms] = useState<ReturnType<typeof readForms>>();
   /** The page's encoding where it isn't UTF-8; undefined while it hasn't been fetched. */
   const [charset, setCharset] = useState<string>();
-  const form = forms && (formOn(forms, document) ?? forms[0]);
+  const form = forms && (formOn(forms, document.source.formName) ?? forms[0]);
   const differences = form ? compareForms(document.fields, form.fields) : [];
   const { page } = document.source;
   const fetchPage = async (): Promise<void> => {

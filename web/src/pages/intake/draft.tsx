@@ -1,12 +1,12 @@
-import { keepPreviousData, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { Facts, Finding } from '@zusammen/core/checks';
-import type { ReadForm, SubmittedValues } from '@zusammen/core/forms';
+import { formOn, type SubmittedValues } from '@zusammen/core/forms';
 import { titleOf } from '@zusammen/core/mapping';
 import type { IntakeDocument } from '@zusammen/core/intake';
 import { begun, changed, redone, undone } from '@zusammen/core/plans';
 import type { Schema } from '@zusammen/core/schema';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { api, ApiProblem } from '../../api/client.ts';
+import { api, apiLines, ApiProblem } from '../../api/client.ts';
 import { useFacts, useMe, usePageForms, usePast, useSamples, useSystems } from '../../api/hooks.ts';
 import type { IntakeDetail, Rehearsed, System, SystemDetail } from '../../api/types.ts';
 import { worker } from '../../work/index.ts';
@@ -18,6 +18,15 @@ export interface SampleLine {
   values: SubmittedValues;
   at: string;
   kept: boolean;
+}
+
+/** What the samples would come to, in their order; undefined where a result doesn't stand yet. */
+export interface Rehearsal {
+  data: readonly (Rehearsed | undefined)[] | undefined;
+  error: Error | null;
+  isFetching: boolean;
+  /** Asks the systems again for what they were asked before. */
+  again: () => void;
 }
 
 export type Saving = 'saved' | 'saving' | 'overtaken' | { failed: string };
@@ -38,7 +47,7 @@ export interface Draft {
   schemas: Map<string, Schema>;
   findings: Finding[];
   facts: Facts | undefined;
-  rehearsal: UseQueryResult<Rehearsed[]>;
+  rehearsal: Rehearsal;
   /** Differs from the live version. */
   changed: boolean;
 }
@@ -191,12 +200,6 @@ function useSchemas() {
   return { systems: systems.data ?? [], schemas };
 }
 
-/** The form that an intake was made from, among those its page has now. */
-export function formOn(page: readonly ReadForm[], document: IntakeDocument): ReadForm | undefined {
-  const named = page.find(({ name }) => name !== '' && name === document.source.formName);
-  return named ?? (page.length === 1 ? page[0] : undefined);
-}
-
 /** What is known besides the document; what its page holds now is asked of the page. */
 function useDraftFacts(id: string, document: IntakeDocument, mayEdit: boolean): Facts | undefined {
   const known = useFacts(id);
@@ -205,16 +208,8 @@ function useDraftFacts(id: string, document: IntakeDocument, mayEdit: boolean): 
   const forms = usePageForms(useRested(whole, 800), mayEdit && document.fields.length > 0);
   return useMemo(() => {
     if (!known.data) return undefined;
-    const { personalSystems, systemNames, abilities, recognitions, ...rest } = known.data;
-    const form = forms.data && formOn(forms.data, document);
-    return {
-      ...rest,
-      personalSystems: new Set(personalSystems),
-      systemNames: new Map(Object.entries(systemNames)),
-      abilities: new Map(Object.entries(abilities)),
-      recognitions: new Map(Object.entries(recognitions)),
-      ...(form ? { pageFields: form.fields } : {}),
-    };
+    const form = forms.data && formOn(forms.data, document.source.formName);
+    return form ? { ...known.data, pageFields: form.fields } : known.data;
     // Only the form's name matters of the document here.
   }, [known.data, forms.data, document.source.formName]);
 }
@@ -240,19 +235,48 @@ function useFindings(
   return findings;
 }
 
-function useRehearsal(id: string, document: IntakeDocument, samples: SampleLine[], enabled: boolean) {
+/**
+ * What the samples would come to, sample by sample as it stands: until a sample's result is there, the one it had before
+ * stands in its place. Samples stay on the server; only their ids go there.
+ */
+function useRehearsal(id: string, document: IntakeDocument, samples: SampleLine[], enabled: boolean): Rehearsal {
+  const client = useQueryClient();
   const settled = useRested(document, 400);
-  const values = useMemo(() => samples.map((each) => each.values), [samples]);
-  return useQuery({
-    queryKey: ['rehearsal', id, settled, values],
-    queryFn: async () =>
-      (await api<{ results: Rehearsed[] }>('POST', `/intakes/${id}/rehearse`, { document: settled, samples: values }))
-        .results,
-    enabled: enabled && values.length > 0 && settled.plan.steps.length > 0,
+  const ids = useMemo(() => samples.map((each) => each.id), [samples]);
+  const anew = useRef(false);
+  const latest = useRef<ReadonlyMap<string, Rehearsed>>(new Map());
+  const key = ['rehearsal', id, settled, ids];
+  const query = useQuery({
+    queryKey: key,
+    queryFn: async ({ signal }) => {
+      const results = ids.map((each) => latest.current.get(each));
+      const body = { document: settled, of: ids, ...(anew.current ? { anew: true } : {}) };
+      anew.current = false;
+      await apiLines<{ at: number; result: Rehearsed }>(
+        `/intakes/${id}/rehearse`,
+        body,
+        ({ at, result }) => {
+          results[at] = result;
+          client.setQueryData(key, [...results]);
+        },
+        signal,
+      );
+      return results;
+    },
+    enabled: enabled && ids.length > 0 && settled.plan.steps.length > 0,
     placeholderData: keepPreviousData,
     staleTime: 10_000,
     gcTime: 30_000,
   });
+  useEffect(() => {
+    if (query.data && !query.isPlaceholderData)
+      latest.current = new Map(query.data.flatMap((result, at) => (result ? [[ids[at]!, result] as const] : [])));
+  }, [query.data, query.isPlaceholderData, ids]);
+  const again = (): void => {
+    anew.current = true;
+    void query.refetch();
+  };
+  return { data: query.data, error: query.error, isFetching: query.isFetching, again };
 }
 
 /** A value once it has rested for a while. */

@@ -164,7 +164,7 @@ function Stations() {
   const keys = useSecrets(intake.id);
   const refusesAll = intake.signed && keys.data?.length === 0;
   const groups = new Set(document.fields.flatMap(({ group }) => group ?? []));
-  const well = (rehearsal.data ?? []).filter(({ course }) => course?.state === 'applied').length;
+  const well = (rehearsal.data ?? []).filter((result) => result?.course?.state === 'applied').length;
   const steps = document.plan.steps.length;
   const stations: [path: string, name: string, note: string, done: boolean][] = [
     [
@@ -187,9 +187,9 @@ function Stations() {
       samples.length === 0
         ? 'no samples yet'
         : rehearsal.data
-          ? `${well} of ${rehearsal.data.length} samples come out well`
+          ? `${well} of ${samples.length} samples come out well`
           : `${samples.length} samples`,
-      rehearsal.data !== undefined && well === rehearsal.data.length && well > 0,
+      well === samples.length && well > 0,
     ],
     [
       'open',

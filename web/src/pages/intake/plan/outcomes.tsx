@@ -28,8 +28,8 @@ type When = 'whenNone' | 'whenOne' | 'whenSeveral';
 /** What happens when none, one or several are found, each with how many samples it concerns. */
 export function Outcomes({ step, edit }: { step: Step; edit: (work: (step: Step) => Step) => void }) {
   const { rehearsal, mayEdit } = useDraft();
-  const verdicts = (rehearsal.data ?? []).flatMap(({ course }) =>
-    (course?.steps ?? []).flatMap((report) => (report.step === step.id ? (report.verdict ?? []) : [])),
+  const verdicts = (rehearsal.data ?? []).flatMap((result) =>
+    (result?.course?.steps ?? []).flatMap((report) => (report.step === step.id ? (report.verdict ?? []) : [])),
   );
   const share = (...which: string[]): string =>
     verdicts.length === 0

@@ -80,9 +80,9 @@ export function WhichRecord({ step, entity, edit }: { step: Step; entity: Entity
   );
   /** How well a field alone tells known records apart, where that was measured; seen before it is chosen. */
   const sharedBy = (name: string): string | undefined => {
-    const measured = facts?.recognitions
-      ?.get(`${step.system}/${step.entity}`)
-      ?.keys.find(({ fields }) => fields.length === 1 && fields[0] === name);
+    const measured = facts?.recognitions?.[`${step.system}/${step.entity}`]?.keys.find(
+      ({ fields }) => fields.length === 1 && fields[0] === name,
+    );
     if (!measured || measured.filled === 0) return undefined;
     const share = (measured.shared / measured.filled) * 100;
     return `${share > 0 && share < 10 ? share.toFixed(1) : share.toFixed(0)} % share it`;

@@ -32,7 +32,7 @@ export function Rehearse() {
   const mayCompare = mayEdit && detail.intake.liveVersion !== null && changed;
   useKeys({
     ...listKeys(samples.length, at, go),
-    r: () => void rehearsal.refetch(),
+    r: rehearsal.again,
     n: () => mayEdit && setAdding(true),
     l: () => mayCompare && setParams({ against: 'live' }, { replace: true }),
   });
@@ -98,7 +98,7 @@ export function Rehearse() {
             </table>
           </div>
         )}
-        {rehearsal.error && <Trouble error={rehearsal.error} retry={() => void rehearsal.refetch()} />}
+        {rehearsal.error && <Trouble error={rehearsal.error} retry={rehearsal.again} />}
       </Sheet>
       {samples[at] ? (
         <Opened sample={samples[at]} result={results?.[at]} fetching={rehearsal.isFetching} />
