@@ -6,6 +6,7 @@ const COMMANDS = {
   start: [{ database: !process.env.DATABASE_URL }, () => import('./start.ts')],
   test: [{ browser: true }, () => import('./test.ts')],
   'demo:reset': [{ database: !process.env.DATABASE_URL }, () => import('./demo-reset.ts')],
+  contract: [{ database: false }, async () => (await import('./contract.ts')).writeContract()],
   bench: [{}, () => import('./bench.ts')],
   soak: [{}, () => import('./soak.ts')],
   hostile: [{}, () => import('./hostile/run.ts')],

@@ -1,4 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
+import type { Role } from '@zusammen/core/api';
 import {
   addFirstLink,
   addFirstUser,
@@ -13,7 +14,6 @@ import {
   setPassword,
   userByEmail,
   type Database,
-  type Role,
   type User,
 } from '../store/index.ts';
 import { hashPassword, passwordFits } from './passwords.ts';

@@ -1,7 +1,6 @@
+import * as bodies from '@zusammen/core/api';
 import { validated, type Complaint } from '@zusammen/core/documents';
-import * as bodies from './bodies.ts';
 import { parseJson, UnreadableBody } from './json.ts';
-import * as recognition from './recognition.ts';
 
 /** What a request's body comes to. */
 export type BodyRead =
@@ -9,9 +8,7 @@ export type BodyRead =
   | { ok: false; status: 400 | 422; detail: string; complaints: Complaint[] };
 
 const CLASSES = new Map(
-  Object.entries({ ...bodies, ...recognition }).filter(
-    (entry): entry is [string, new () => object] => typeof entry[1] === 'function',
-  ),
+  Object.entries(bodies).filter((entry): entry is [string, new () => object] => typeof entry[1] === 'function'),
 );
 
 /**

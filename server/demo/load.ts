@@ -6,6 +6,7 @@ import { suggestRecognition } from '@zusammen/core/recognition';
 import type { Schema } from '@zusammen/core/schema';
 import { hashPassword, type Sealer } from '../access/index.ts';
 import { Acceptor, Feeds, Jobs, knownListener, LiveView, Worker } from '../engine/index.ts';
+import type { Role } from '@zusammen/core/api';
 import {
   addIntake,
   addSample,
@@ -41,7 +42,6 @@ import {
   submissions,
   systems,
   type Database,
-  type Role,
   type SystemRow,
 } from '../store/index.ts';
 import { describeAnew, Systems, type Via } from '../systems/index.ts';

@@ -73,15 +73,7 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
     ...doublesRoutes(context),
     ...peopleRoutes(context),
   ];
-  const described = openApi(routes);
-  const schemas = documentSchemas();
-  const api = express.Router();
-  api.use(sameOrigin);
-  api.use((_request, response, next) => {
-    response.set('Cache-Control', 'no-store');
-    next();
-  });
-  mount(api, context, [
+  const all = [
     ...routes,
     route({
       method: 'get',
@@ -92,7 +84,7 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
         await context.db.$client.query('SELECT 1').catch(() => {
           throw new Problem(503, 'Not well', 'The database does not answer.');
         });
-        return { status: 'ok' };
+        return { status: 'ok' as const };
       },
     }),
     route({ method: 'get', path: '/openapi.json', summary: 'This API', role: 'anyone', work: async () => described }),
@@ -103,7 +95,16 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
       role: 'anyone',
       work: async () => ({ $schema: 'https://json-schema.org/draft/2020-12/schema', $defs: schemas }),
     }),
-  ]);
+  ];
+  const described = openApi(all);
+  const schemas = documentSchemas();
+  const api = express.Router();
+  api.use(sameOrigin);
+  api.use((_request, response, next) => {
+    response.set('Cache-Control', 'no-store');
+    next();
+  });
+  mount(api, context, all);
   api.use((request) => {
     throw new Problem(404, 'Not found', `There is no ${request.method} ${request.baseUrl}${request.path}.`);
   });

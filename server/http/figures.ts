@@ -1,4 +1,4 @@
-import type { Database } from '../store/index.ts';
+import type { Database, SubmissionState } from '../store/index.ts';
 
 export interface IntakeFigures {
   /** Submissions a day, the last fourteen days, today last. */
@@ -62,7 +62,7 @@ export interface Today {
   median: number | null;
   p95: number | null;
   bars: { at: Date; created: number; updated: number; other: number; review: number; refused: number }[];
-  needs: { state: string; intakeId: string; words: string | null; count: number; oldest: Date }[];
+  needs: { state: SubmissionState; intakeId: string; words: string | null; count: number; oldest: Date }[];
 }
 
 export const RANGES = { '24h': 86_400_000, '7d': 7 * 86_400_000, '30d': 30 * 86_400_000 } as const;

@@ -1,31 +1,104 @@
 import { defaultMetadataStorage } from 'class-transformer/cjs/storage.js';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
+import contract from './contract.json' with { type: 'json' };
 import type { Route } from './route.ts';
 
 const PREFIX = '#/components/schemas/';
 
 /** JSON Schemas (2020-12) of all document and body classes, generated from the classes themselves. */
 export function documentSchemas(): Record<string, unknown> {
-  return validationMetadatasToSchemas({
+  const schemas = validationMetadatasToSchemas({
     classTransformerMetadataStorage: defaultMetadataStorage,
     refPointerPrefix: PREFIX,
   }) as Record<string, unknown>;
+  return opened(schemas);
 }
 
-/** Our own API as OpenAPI 3.1, generated from the routes that are mounted. */
-export function openApi(routes: readonly Route[]): unknown {
+/** An object of which nothing more is said may have anything in it; makers of clients take it for an empty one otherwise. */
+function opened<T>(schema: T): T {
+  if (Array.isArray(schema)) return schema.map(opened) as T;
+  if (typeof schema !== 'object' || schema === null) return schema;
+  const inside = Object.fromEntries(Object.entries(schema).map(([name, each]) => [name, opened(each)]));
+  const said = ['properties', '$ref', 'allOf', 'anyOf', 'oneOf', 'additionalProperties'];
+  const bare = inside['type'] === 'object' && !said.some((name) => name in inside);
+  return (bare ? { ...inside, additionalProperties: true } : inside) as T;
+}
+
+/** Schemas of the contract's types (npm run contract); by operation those of queries and answers. */
+const { Routes: operations, ...definitions } = contract;
+type Described = { type?: string; properties?: Record<string, unknown>; required?: string[]; $ref?: string };
+interface Operation {
+  query?: Described;
+  answer?: Described;
+  sends?: { const: string };
+  takes?: { const: string };
+}
+
+/** A schema of the contract, as it refers to others among the components. */
+const placed = <T>(schema: T): T => JSON.parse(JSON.stringify(schema).replaceAll('"#/definitions/', `"${PREFIX}`)) as T;
+
+/** What stands behind a reference to a type of the contract. */
+function resolved(schema: Described | undefined): Described {
+  const name = schema?.$ref?.slice('#/definitions/'.length);
+  return name === undefined ? (schema ?? {}) : ((definitions as Record<string, Described>)[name] ?? {});
+}
+
+/** The operation that a route is, as the contract describes it. */
+function operationOf({ method, path }: Pick<Route, 'method' | 'path'>): Operation {
+  const described = (operations.properties as Record<string, { properties?: Operation }>)[`${method} ${path}`];
+  if (!described) throw new Error(`The contract has no ${method} ${path}; run npm run contract.`);
+  return described.properties ?? {};
+}
+
+function parametersOf(path: string, { query }: Operation): object[] {
+  const { properties = {}, required = [] } = resolved(query);
+  return [
+    ...[...path.matchAll(/:(\w+)/g)].map(([, name]) => ({
+      name,
+      in: 'path',
+      required: true,
+      schema: { type: 'string' },
+    })),
+    ...Object.entries(placed(properties)).map(([name, schema]) => {
+      const { description, ...rest } = schema as { description?: string };
+      return {
+        ...{ name, in: 'query', required: required.includes(name) },
+        ...(description === undefined ? {} : { description }),
+        schema: rest,
+      };
+    }),
+  ];
+}
+
+function bodyOf({ body, bodyOptional }: Pick<Route, 'body' | 'bodyOptional'>, { takes }: Operation): object {
+  if (takes)
+    return {
+      requestBody: { required: true, content: { [takes.const]: { schema: { type: 'string', format: 'binary' } } } },
+    };
+  if (!body) return {};
+  const content = { 'application/json': { schema: { $ref: `${PREFIX}${body.name}` } } };
+  return { requestBody: { required: bodyOptional !== true, content } };
+}
+
+function answersOf({ answer, sends }: Operation): object {
+  if (sends) return { '200': { description: 'Done', content: { [sends.const]: { schema: { type: 'string' } } } } };
+  if (!answer) return { '204': { description: 'Done' } };
+  const content = { 'application/json': { schema: placed(answer) } };
+  // What was made is answered with 201, in the same shape.
+  return { '200': { description: 'Done', content }, '201': { description: 'Made', content } };
+}
+
+/** Our own API as OpenAPI 3.1, generated from the routes that are mounted and the contract they keep to. */
+export function openApi(routes: readonly Route[]): Record<string, unknown> {
   const problem = {
     description: 'What is wrong (RFC 9457)',
     content: { 'application/problem+json': { schema: { $ref: `${PREFIX}Problem` } } },
   };
   const paths: Record<string, Record<string, unknown>> = {};
-  for (const { method, path, summary, body, bodyOptional, role } of routes) {
-    const parameters = [...path.matchAll(/:(\w+)/g)].map(([, name]) => ({
-      name,
-      in: 'path',
-      required: true,
-      schema: { type: 'string' },
-    }));
+  for (const each of routes) {
+    const { method, path, summary, role } = each;
+    const operation = operationOf(each);
+    const parameters = parametersOf(path, operation);
     const at = `/api${path.replace(/:(\w+)/g, '{$1}')}`;
     paths[at] = {
       ...paths[at],
@@ -33,15 +106,8 @@ export function openApi(routes: readonly Route[]): unknown {
         summary,
         operationId: `${method} ${path}`.replace(/[^\w]+/g, '_'),
         ...(parameters.length === 0 ? {} : { parameters }),
-        ...(body
-          ? {
-              requestBody: {
-                required: bodyOptional !== true,
-                content: { 'application/json': { schema: { $ref: `${PREFIX}${body.name}` } } },
-              },
-            }
-          : {}),
-        responses: { '200': { description: 'Done' }, default: problem },
+        ...bodyOf(each, operation),
+        responses: { ...answersOf(operation), default: problem },
         security: role === 'anyone' ? [] : [{ session: [] }],
         'x-role': role,
       },
@@ -80,6 +146,8 @@ export function openApi(routes: readonly Route[]): unknown {
     components: {
       securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'zusammen' } },
       schemas: {
+        ...placed(definitions),
+        // Documents and bodies are classes, whose schemas know their limits.
         ...documentSchemas(),
         Problem: {
           type: 'object',

@@ -1,33 +1,50 @@
 import type { Request, RequestHandler, Response, Router } from 'express';
 import { mayAct, userOf } from '../access/index.ts';
-import type { Database, Role, User } from '../store/index.ts';
+import type { AnswerOf, BodyOf, ParamsOf, QueryOf, Role, RouteName } from '@zusammen/core/api';
+import type { Database, User } from '../store/index.ts';
 import { readBody } from '../bodies/index.ts';
 import type { Heavy, Wanted } from '../heavy/index.ts';
 import { bytesOf } from './body.ts';
 import type { Context } from './context.ts';
 import { Problem } from './problem.ts';
 
+type Method = 'get' | 'post' | 'put' | 'patch' | 'delete';
+type PathOf<Name extends string> = Name extends `${string} ${infer Path}` ? Path : never;
+
 /** What a route's work gets to see. `user` is there on every route that isn't for anyone. */
-export interface Call<B> {
+export interface Call<Name extends RouteName = RouteName> {
   request: Request;
   response: Response;
-  params: Record<string, string>;
-  query: Record<string, string | undefined>;
-  body: B;
+  params: ParamsOf<PathOf<Name>>;
+  /** As it came: texts, which the work reads. */
+  query: { [Key in keyof QueryOf<Name>]?: string | undefined };
+  body: BodyOf<Name>;
   user: User;
   /** What is worked out for this caller, and for how long they are there. */
   wanted: Wanted;
 }
 
-export interface Route<B extends object = object> {
-  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
+/** An answer before it is sent: moments are still moments. */
+export type Unsent<Answer> = Answer extends string
+  ? string extends Answer
+    ? Answer | Date
+    : Answer
+  : Answer extends readonly (infer Each)[]
+    ? readonly Unsent<Each>[]
+    : Answer extends object
+      ? { [Key in keyof Answer]: Unsent<Answer[Key]> }
+      : Answer;
+
+/** One operation of our API; its types are those of the contract (core/api, `Routes`). */
+export interface Route<Name extends RouteName = RouteName> {
+  method: Method;
   /** With `:name` for parameters. */
-  path: string;
+  path: PathOf<Name>;
   summary: string;
   /** The least role that may; `anyone` needs no sign-in. */
   role: Role | 'anyone';
   /** The class a JSON body must satisfy. */
-  body?: new () => B;
+  body?: new () => BodyOf<Name>;
   /** No body at all is as good as an empty one. */
   bodyOptional?: true;
   /** Its work is heavy: each caller may have a few such under way, and more are turned away before they are read. */
@@ -37,11 +54,13 @@ export interface Route<B extends object = object> {
   /** Stands in front, e.g. a rate limit. */
   before?: RequestHandler;
   /** The result is sent as JSON; `undefined` means 204, unless the work has answered by itself. */
-  work: (call: Call<B>) => Promise<unknown>;
+  work: (call: Call<Name>) => Promise<Unsent<AnswerOf<Name>> | undefined>;
 }
 
-/** Keeps the type of a route's body when routes are listed together. */
-export const route = <B extends object>(definition: Route<B>): Route => definition as unknown as Route;
+/** A route as the contract has it; in a list with others its types are forgotten. */
+export const route = <M extends Method, P extends string>(
+  definition: { method: M; path: P } & (`${M} ${P}` extends RouteName ? Route<`${M} ${P}`> : never),
+): Route => definition as unknown as Route;
 
 export const SESSION_COOKIE = 'zusammen';
 
@@ -61,8 +80,9 @@ export function mount(router: Router, { db, heavy }: Pick<Context, 'db' | 'heavy
       const leave = each.heavy ? heavy.enter(wanted.by) : undefined;
       try {
         const body = each.body ? await bodyOf(each, request, heavy, wanted) : {};
-        const params = request.params as Record<string, string>;
-        const result = await each.work({ request, response, params, query, body, user: user as User, wanted });
+        const params = request.params;
+        const call = { request, response, params, query, body, user: user as User, wanted };
+        const result = await each.work(call as unknown as Call);
         if (response.headersSent) return;
         if (result === undefined) response.status(204).end();
         else response.json(result);

@@ -3,7 +3,7 @@ import { v7 as uuid } from 'uuid';
 import type { Database } from './database.ts';
 import { atomically } from './transaction.ts';
 import { addJob, progressColumns, type JobProgress } from './jobs.ts';
-import { fileParts, files, imports, jobs, submissions } from './schema.ts';
+import { fileParts, files, imports, jobs, submissions, type SubmissionState } from './schema.ts';
 
 export type FileRow = typeof files.$inferSelect;
 /** A file on its way, with its job's progress; `rows` are data rows in all. */
@@ -87,7 +87,7 @@ export const rowKey = (importId: string, row: number): string => `file:${importI
 export interface ReportedRow {
   row: number;
   submission: string;
-  state: string;
+  state: SubmissionState;
   label: string;
   words: string | null;
 }

@@ -1,3 +1,4 @@
+import type { Role } from '@zusammen/core/api';
 import {
   bigint,
   boolean,
@@ -38,8 +39,6 @@ const intakeDocument = customType<{ data: IntakeDocument; driverData: unknown }>
   toDriver: (document) => JSON.stringify(document),
   fromDriver: (held) => kept(typeof held === 'string' ? JSON.parse(held) : held),
 });
-
-export type Role = 'administrator' | 'specialist' | 'viewer';
 
 export const users = mysqlTable('users', {
   id: uuid('id').primaryKey(),

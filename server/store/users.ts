@@ -2,7 +2,8 @@ import { and, desc, eq, gt, inArray, lt, ne } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Database } from './database.ts';
 import { atomically, inTransaction } from './transaction.ts';
-import { passwordLinks, sessions, signIns, users, type Role } from './schema.ts';
+import type { Role } from '@zusammen/core/api';
+import { passwordLinks, sessions, signIns, users } from './schema.ts';
 
 export type User = Omit<typeof users.$inferSelect, 'passwordHash' | 'passwordSetAt'>;
 

@@ -20,7 +20,7 @@ import {
   type SecretRow,
 } from '../../store/index.ts';
 import { bytesOf } from '../body.ts';
-import { ImportStateBody, NewImportBody, ReadPageBody, SigningBody } from '../../bodies/index.ts';
+import { ImportStateBody, NewImportBody, ReadPageBody, SigningBody } from '@zusammen/core/api';
 import { actorOf, type Context } from '../context.ts';
 import { readPage } from '../pages.ts';
 import { badField, notFound, Problem } from '../problem.ts';

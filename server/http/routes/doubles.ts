@@ -35,7 +35,7 @@ import {
 } from '../../store/index.ts';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
-import { MergeBody, NewSearchBody, SearchStateBody } from '../../bodies/index.ts';
+import { MergeBody, NewSearchBody, SearchStateBody } from '@zusammen/core/api';
 import { isId } from '../query.ts';
 import { route, type Route } from '../route.ts';
 import { orTrouble } from '../trouble.ts';

@@ -36,7 +36,7 @@ import {
   RehearseBody,
   SaveDraftBody,
   ValuesBody,
-} from '../../bodies/index.ts';
+} from '@zusammen/core/api';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { isId, limitOf } from '../query.ts';

@@ -11,7 +11,7 @@ import {
   noteChange,
   userById,
 } from '../../store/index.ts';
-import { ChangePersonBody, NewPersonBody } from '../../bodies/index.ts';
+import { ChangePersonBody, NewPersonBody } from '@zusammen/core/api';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { isId } from '../query.ts';

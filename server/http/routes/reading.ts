@@ -2,7 +2,7 @@ import { INPUT_TYPES } from '@zusammen/core/forms';
 import type { SourceField, TargetEntity } from '@zusammen/core/mapping';
 import { learnedOf } from '../../store/index.ts';
 import type { Context } from '../context.ts';
-import { ReadFormsBody, SuggestBody } from '../../bodies/index.ts';
+import { ReadFormsBody, SuggestBody } from '@zusammen/core/api';
 import { badField } from '../problem.ts';
 import { route, type Route } from '../route.ts';
 

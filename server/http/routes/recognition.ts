@@ -36,7 +36,7 @@ import {
   MatchFilesBody,
   SaveRecognitionBody,
   TryRecognitionBody,
-} from '../../bodies/index.ts';
+} from '@zusammen/core/api';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { route, type Route } from '../route.ts';
@@ -167,7 +167,7 @@ export const recognitionRoutes = (context: Context): Route[] => {
     }),
     route({
       method: 'post',
-      path: `${AT}/learn`,
+      path: `${AT}/learn` as const,
       summary: 'Learn weights from the known records and from what people decided; nothing is saved',
       role: 'specialist',
       work: async ({ params }) => {
@@ -185,7 +185,7 @@ export const recognitionRoutes = (context: Context): Route[] => {
     }),
     route({
       method: 'post',
-      path: `${AT}/effect`,
+      path: `${AT}/effect` as const,
       summary: 'What another version would make of the known records and of what was decided',
       role: 'viewer',
       body: EffectBody,
@@ -203,7 +203,7 @@ export const recognitionRoutes = (context: Context): Route[] => {
     }),
     route({
       method: 'post',
-      path: `${AT}/try`,
+      path: `${AT}/try` as const,
       summary: 'Weigh a typed-in record against the known ones',
       role: 'viewer',
       body: TryRecognitionBody,
@@ -221,6 +221,7 @@ export const recognitionRoutes = (context: Context): Route[] => {
         if (Object.keys(values).length === 0) throw badField('values', 'must hold a value');
         const reading = readingOf(systems, await live.allSchemas(), known);
         const weighing = await orTrouble(known.weigh(reading, { system, entity: entity.name }, values, 10));
+        if (!weighing) throw new Problem(404, 'Not set up', 'Nobody has said yet how these records are recognised.');
         const ignored = row.document.parts
           .filter(({ part, field }) => saysNothing(part, String(values[field] ?? '')))
           .map(({ field }) => field);
@@ -229,7 +230,7 @@ export const recognitionRoutes = (context: Context): Route[] => {
     }),
     route({
       method: 'get',
-      path: `${AT}/records`,
+      path: `${AT}/records` as const,
       summary: 'Known records as they are in the system now',
       role: 'specialist',
       work: async ({ params, query }) => {
@@ -242,7 +243,7 @@ export const recognitionRoutes = (context: Context): Route[] => {
     }),
     route({
       method: 'post',
-      path: `${AT}/decisions`,
+      path: `${AT}/decisions` as const,
       summary: 'Say whether two known records are the same; weights are learned from it',
       role: 'specialist',
       body: DecidePairBody,
@@ -269,7 +270,7 @@ export const recognitionRoutes = (context: Context): Route[] => {
     }),
     route({
       method: 'post',
-      path: `${AT}/measure`,
+      path: `${AT}/measure` as const,
       summary: 'Look for changes in the system and measure anew',
       role: 'specialist',
       work: async ({ params }) => {

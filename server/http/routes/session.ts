@@ -10,7 +10,7 @@ import {
   weaknessOf,
 } from '../../access/index.ts';
 import { noteChange, type User } from '../../store/index.ts';
-import { ChangePasswordBody, FirstAdministratorBody, SetPasswordBody, SignInBody } from '../../bodies/index.ts';
+import { ChangePasswordBody, FirstAdministratorBody, SetPasswordBody, SignInBody } from '@zusammen/core/api';
 import { actorOf, type Context } from '../context.ts';
 import { badField, Problem } from '../problem.ts';
 import { route, SESSION_COOKIE, tokenOf, type Route } from '../route.ts';

@@ -29,7 +29,7 @@ import {
   type SubmissionState,
   type User,
 } from '../../store/index.ts';
-import { AgainBody, AnswerBody, SetAsideBody, TakeBackBody } from '../../bodies/index.ts';
+import { AgainBody, AnswerBody, SetAsideBody, TakeBackBody } from '@zusammen/core/api';
 import { actorOf, type Context } from '../context.ts';
 import { sendLedger } from '../ledger-export.ts';
 import { badField, notFound, Problem } from '../problem.ts';
@@ -399,7 +399,10 @@ export const submissionRoutes = (context: Context): Route[] => {
       path: '/live',
       summary: 'What arrives and what becomes of it, as server-sent events',
       role: 'viewer',
-      work: async ({ request, response }) => feed.listen(response, hashOf(tokenOf(request)!)),
+      work: async ({ request, response }) => {
+        feed.listen(response, hashOf(tokenOf(request)!));
+        return undefined;
+      },
     }),
     route({
       method: 'get',

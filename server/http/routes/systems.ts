@@ -11,7 +11,7 @@ import {
   type SystemRow,
 } from '../../store/index.ts';
 import { describeAnew, isSystemTrouble, newestReading, readAgain } from '../../systems/index.ts';
-import { ChangeSystemBody, ConnectSystemBody, SystemAddressBody } from '../../bodies/index.ts';
+import { ChangeSystemBody, ConnectSystemBody, SystemAddressBody } from '@zusammen/core/api';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { route, type Route } from '../route.ts';

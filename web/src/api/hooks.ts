@@ -22,7 +22,7 @@ import type {
   SystemDetail,
   Today,
   User,
-} from './types.ts';
+} from '@zusammen/core/api';
 
 /** Queries are named after what they fetch; mutations say what they make stale. */
 export const useMe = () =>

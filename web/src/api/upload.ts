@@ -1,5 +1,5 @@
 import { ApiProblem } from './client.ts';
-import type { UploadedFile } from './types.ts';
+import type { UploadedFile } from '@zusammen/core/api';
 
 /**
  * Sends a file to be read. @param progress told the share that is sent, from 0 to 1

@@ -11,7 +11,7 @@ import {
 } from 'chart.js';
 import { useMemo } from 'react';
 import { Chart as ReactChart } from 'react-chartjs-2';
-import type { Range, Today } from '../api/types.ts';
+import type { Range, Today } from '@zusammen/core/api';
 import { token, useDark } from '../parts/theme.ts';
 
 Chart.register(

@@ -3,7 +3,7 @@ import { Command } from 'cmdk';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../api/client.ts';
-import type { SubmissionLine, User } from '../api/types.ts';
+import type { SubmissionLine, User } from '@zusammen/core/api';
 import { Outgoing } from '../parts/chip.tsx';
 import { Dialog } from '../parts/dialog.tsx';
 import { SubmissionStateTag } from '../parts/state.tsx';

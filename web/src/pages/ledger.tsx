@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useLedger, useMe } from '../api/hooks.ts';
-import type { LedgerLine } from '../api/types.ts';
+import type { LedgerLine } from '@zusammen/core/api';
 import { Outgoing } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
 import { Heading, Sheet, TD, TH } from '../parts/sheet.tsx';

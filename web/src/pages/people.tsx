@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api } from '../api/client.ts';
 import { useDo, useMe } from '../api/hooks.ts';
-import type { Change, Role, User } from '../api/types.ts';
+import type { Change, Role, User } from '@zusammen/core/api';
 import { Button } from '../parts/button.tsx';
 import { Copy } from '../parts/copy.tsx';
 import { cx } from '../parts/cx.ts';

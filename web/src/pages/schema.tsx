@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useReach, useSystem, useSystems } from '../api/hooks.ts';
 import { useRecognitions } from '../api/recognition.ts';
-import type { ReachedUse } from '../api/types.ts';
+import type { ReachedUse } from '@zusammen/core/api';
 import { Incoming, Outgoing, Tag } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
 import { Editable } from '../parts/editable.tsx';

@@ -5,7 +5,7 @@ import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react
 import { api, ApiProblem } from '../api/client.ts';
 import { useLiveFeed } from '../api/live.ts';
 import { useMe, useSubmissions } from '../api/hooks.ts';
-import type { User } from '../api/types.ts';
+import type { User } from '@zusammen/core/api';
 import { cx } from '../parts/cx.ts';
 import { Key } from '../parts/key.tsx';
 import { useKeys } from '../parts/keys.ts';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useIntakes, useSubmissions } from '../api/hooks.ts';
-import type { SubmissionState } from '../api/types.ts';
+import type { SubmissionState } from '@zusammen/core/api';
 import { useIsLive } from '../api/live.ts';
 import { cx } from '../parts/cx.ts';
 import { Key } from '../parts/key.tsx';

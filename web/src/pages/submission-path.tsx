@@ -5,7 +5,7 @@ import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { api } from '../api/client.ts';
 import { useDo, useMe, useSubmission, useSystem } from '../api/hooks.ts';
-import type { LedgerChange, SubmissionPath } from '../api/types.ts';
+import type { LedgerChange, SubmissionPath } from '@zusammen/core/api';
 import { Button } from '../parts/button.tsx';
 import { Incoming, Outgoing, Tag } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';

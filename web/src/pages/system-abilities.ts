@@ -1,4 +1,4 @@
-import type { System } from '../api/types.ts';
+import type { System } from '@zusammen/core/api';
 
 /** One ability of a system, as its page tells it. */
 export interface Ability {

@@ -1,6 +1,6 @@
 import { Link, useSearchParams } from 'react-router';
 import { useIntakes, useSystems, useToday } from '../api/hooks.ts';
-import type { IntakeLine, Range, Today as Figures } from '../api/types.ts';
+import type { IntakeLine, Range, Today as Figures } from '@zusammen/core/api';
 import { cx } from '../parts/cx.ts';
 import { Heading, Sheet, TD, TH } from '../parts/sheet.tsx';
 import { Sparkline } from '../parts/sparkline.tsx';

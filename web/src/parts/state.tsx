@@ -1,5 +1,5 @@
 import type { Outcome } from '@zusammen/core/plans';
-import type { IntakeState, SubmissionState, SystemState } from '../api/types.ts';
+import type { IntakeState, SubmissionState, SystemState } from '@zusammen/core/api';
 import { Tag, type Tone } from './chip.tsx';
 
 /** Every state has a word and a shape; colour only repeats them. */

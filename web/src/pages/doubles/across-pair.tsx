@@ -2,7 +2,7 @@ import type { Entity } from '@zusammen/core/schema';
 import { isBlank } from '@zusammen/core/values';
 import { api } from '../../api/client.ts';
 import { useDo, useMe } from '../../api/hooks.ts';
-import type { GroupDetail } from '../../api/recognition.ts';
+import type { GroupDetail } from '@zusammen/core/api';
 import { Button } from '../../parts/button.tsx';
 import { Outgoing } from '../../parts/chip.tsx';
 import { cx } from '../../parts/cx.ts';

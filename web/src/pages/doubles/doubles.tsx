@@ -4,15 +4,9 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { api } from '../../api/client.ts';
 import { useDo, useMe, useSystem } from '../../api/hooks.ts';
-import {
-  doublesPath,
-  useDoubles,
-  useRecognitions,
-  type Doubles as Told,
-  type GroupLine,
-  type GroupState,
-  type Search,
-} from '../../api/recognition.ts';
+import type { GroupLine, GroupState, Search } from '@zusammen/core/api';
+import type { Doubles as Told } from '@zusammen/core/api';
+import { doublesPath, useDoubles, useRecognitions } from '../../api/recognition.ts';
 import { Button } from '../../parts/button.tsx';
 import { Tag } from '../../parts/chip.tsx';
 import { cx } from '../../parts/cx.ts';

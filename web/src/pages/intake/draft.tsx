@@ -8,7 +8,7 @@ import type { Schema } from '@zusammen/core/schema';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { api, apiLines, ApiProblem } from '../../api/client.ts';
 import { useFacts, useMe, usePageForms, usePast, useSamples, useSystems } from '../../api/hooks.ts';
-import type { IntakeDetail, Rehearsed, System, SystemDetail } from '../../api/types.ts';
+import type { IntakeDetail, Rehearsed, System, SystemDetail } from '@zusammen/core/api';
 import { worker } from '../../work/index.ts';
 
 /** One sample: kept with the intake, or a past submission. */

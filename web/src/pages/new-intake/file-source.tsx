@@ -2,7 +2,7 @@ import { submissionOf, type SubmittedValues } from '@zusammen/core/forms';
 import { useState } from 'react';
 import { ApiProblem } from '../../api/client.ts';
 import { uploadFile } from '../../api/upload.ts';
-import type { UploadedFile } from '../../api/types.ts';
+import type { UploadedFile } from '@zusammen/core/api';
 import { FileInput, TABLE_FILES } from '../../parts/file-input.tsx';
 import { nameFrom, type Brought } from './brought.ts';
 

@@ -3,7 +3,7 @@ import { useCallback, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { api, ApiProblem } from '../../api/client.ts';
 import { useDo, useIntakes } from '../../api/hooks.ts';
-import type { Intake } from '../../api/types.ts';
+import type { Intake } from '@zusammen/core/api';
 import { Button } from '../../parts/button.tsx';
 import { cx } from '../../parts/cx.ts';
 import { TextField } from '../../parts/form.tsx';

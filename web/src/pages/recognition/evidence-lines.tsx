@@ -1,6 +1,6 @@
 import { PARTS, type Part, type Recognition } from '@zusammen/core/recognition';
 import type { Entity } from '@zusammen/core/schema';
-import type { Measure } from '../../api/recognition.ts';
+import type { Measure } from '@zusammen/core/api';
 import { Combobox } from '../../parts/combobox.tsx';
 import { cx } from '../../parts/cx.ts';
 import { Editable } from '../../parts/editable.tsx';

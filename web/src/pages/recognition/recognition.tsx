@@ -4,14 +4,8 @@ import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { api } from '../../api/client.ts';
 import { useDo, useMe, useSystem } from '../../api/hooks.ts';
-import {
-  recognitionPath,
-  useRecognition,
-  type EffectOfChange,
-  type Learning,
-  type RecognitionDetail,
-  type RecognitionState,
-} from '../../api/recognition.ts';
+import type { EffectOfChange, Learning, RecognitionDetail, RecognitionState } from '@zusammen/core/api';
+import { recognitionPath, useRecognition } from '../../api/recognition.ts';
 import { Button } from '../../parts/button.tsx';
 import { Tag } from '../../parts/chip.tsx';
 import { useKeys } from '../../parts/keys.ts';

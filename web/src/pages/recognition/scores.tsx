@@ -3,7 +3,7 @@ import type { RecognitionThresholds, Verdict } from '@zusammen/core/recognition'
 import { Slider } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { Bar } from 'react-chartjs-2';
-import type { Measure } from '../../api/recognition.ts';
+import type { Measure } from '@zusammen/core/api';
 import { bitsText } from '../../parts/evidence.tsx';
 import { token, useDark } from '../../parts/theme.ts';
 

@@ -4,7 +4,7 @@ import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api } from '../../api/client.ts';
 import { useAlike, useDo, useIntake, useMe, useSystem } from '../../api/hooks.ts';
-import type { SubmissionPath } from '../../api/types.ts';
+import type { SubmissionPath } from '@zusammen/core/api';
 import { Button } from '../../parts/button.tsx';
 import { Incoming, Outgoing } from '../../parts/chip.tsx';
 import { cx } from '../../parts/cx.ts';

@@ -1,6 +1,6 @@
 import { useSearchParams } from 'react-router';
 import { useSubmission, useSubmissions } from '../../api/hooks.ts';
-import type { SubmissionLine } from '../../api/types.ts';
+import type { SubmissionLine } from '@zusammen/core/api';
 import { Tag } from '../../parts/chip.tsx';
 import { cx } from '../../parts/cx.ts';
 import { Key } from '../../parts/key.tsx';

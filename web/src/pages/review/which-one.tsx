@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import { api } from '../../api/client.ts';
 import { useDo, useMe, useSystem } from '../../api/hooks.ts';
 import { useRecognition } from '../../api/recognition.ts';
-import type { SubmissionPath } from '../../api/types.ts';
+import type { SubmissionPath } from '@zusammen/core/api';
 import { Button } from '../../parts/button.tsx';
 import { Incoming, Outgoing, Tag } from '../../parts/chip.tsx';
 import { cx } from '../../parts/cx.ts';

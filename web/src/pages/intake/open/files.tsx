@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { api, ApiProblem } from '../../../api/client.ts';
 import { useDo, useImportRows, useImports } from '../../../api/hooks.ts';
-import type { ImportLine, UploadedFile } from '../../../api/types.ts';
+import type { ImportLine, UploadedFile } from '@zusammen/core/api';
 import { uploadFile } from '../../../api/upload.ts';
 import { Button } from '../../../parts/button.tsx';
 import { Tag, type Tone } from '../../../parts/chip.tsx';
@@ -20,6 +20,7 @@ const TONES: Record<ImportLine['state'], [tone: Tone, shape: string]> = {
   paused: ['saffron', '◆'],
   done: ['moss', '●'],
   failed: ['brick', '✕'],
+  cancelled: ['sand', '○'],
 };
 
 /** Files on their way through this intake, a row a submission: how far, what became of each row, pause and go on. */

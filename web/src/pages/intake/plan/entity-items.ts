@@ -1,5 +1,5 @@
 import { isWritable, type Entity } from '@zusammen/core/schema';
-import type { System } from '../../../api/types.ts';
+import type { System } from '@zusammen/core/api';
 
 /** The entities a step can be about, system by system; those that can only be looked in say so. */
 export function entityItems(systems: readonly System[], schemas: ReadonlyMap<string, { entities: Entity[] }>) {

@@ -1,6 +1,6 @@
 import { blankStep, type Step } from '@zusammen/core/plans';
 import type { Entity } from '@zusammen/core/schema';
-import type { System } from '../../../api/types.ts';
+import type { System } from '@zusammen/core/api';
 import { Tag } from '../../../parts/chip.tsx';
 import { Combobox } from '../../../parts/combobox.tsx';
 import { Editable } from '../../../parts/editable.tsx';

@@ -1,7 +1,7 @@
 import { effectKey, KnownRecords, rowsOf, type Step, type StepReport } from '@zusammen/core/plans';
 import type { RecordState, Values } from '@zusammen/core/schema';
 import { useMemo } from 'react';
-import type { Rehearsed } from '../../../api/types.ts';
+import type { Rehearsed } from '@zusammen/core/api';
 import { useDraft } from '../draft.tsx';
 
 /** What a sample is to a step: its values, or the first of its rows, and what the rehearsal found and made of them. */

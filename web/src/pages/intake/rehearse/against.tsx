@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { api } from '../../../api/client.ts';
-import type { Compared } from '../../../api/types.ts';
+import type { Compared } from '@zusammen/core/api';
 import { Button } from '../../../parts/button.tsx';
 import { Outgoing } from '../../../parts/chip.tsx';
 import { cx } from '../../../parts/cx.ts';

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { api } from '../../../api/client.ts';
 import { useDo } from '../../../api/hooks.ts';
-import type { Rehearsed } from '../../../api/types.ts';
+import type { Rehearsed } from '@zusammen/core/api';
 import { Button } from '../../../parts/button.tsx';
 import { Outgoing, Tag } from '../../../parts/chip.tsx';
 import { cx } from '../../../parts/cx.ts';

@@ -12,7 +12,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import { KIND_NAMES, Recognition, SURVIVOR_RULES, type KindName, type SurvivorRule } from '@zusammen/core/recognition';
+import { KIND_NAMES, Recognition, SURVIVOR_RULES, type KindName, type SurvivorRule } from '../recognition/index.ts';
 
 /** What requests about recognition and doubles may say. */
 export class EffectBody {

@@ -20,7 +20,8 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
-import { IntakeDocument, upgraded } from '@zusammen/core/intake';
+import { IntakeDocument, upgraded } from '../intake/index.ts';
+import { ROLES, type Role } from './roles.ts';
 
 /** What requests may say, one class per kind of body. */
 export class SignInBody {
@@ -186,7 +187,7 @@ export class SetAsideBody {
 export class NewPersonBody {
   @IsEmail() @MaxLength(254) email!: string;
   @IsString() @MinLength(1) @MaxLength(120) name!: string;
-  @IsIn(['administrator', 'specialist', 'viewer']) role!: 'administrator' | 'specialist' | 'viewer';
+  @IsIn(ROLES) role!: Role;
   /** The first password; absent: they set it themselves, by a link that is shown once. */
   @IsOptional() @IsString() @MaxLength(200) password?: string;
 }
@@ -210,6 +211,6 @@ export class SetPasswordBody {
 }
 
 export class ChangePersonBody {
-  @IsOptional() @IsIn(['administrator', 'specialist', 'viewer']) role?: 'administrator' | 'specialist' | 'viewer';
+  @IsOptional() @IsIn(ROLES) role?: Role;
   @IsOptional() @IsBoolean() active?: boolean;
 }

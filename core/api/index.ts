@@ -1,0 +1,9 @@
+export * from './bodies.ts';
+export type * from './intakes.ts';
+export type * from './people.ts';
+export type * from './recognition.ts';
+export * from './recognition-bodies.ts';
+export * from './roles.ts';
+export * from './routes.ts';
+export type * from './submissions.ts';
+export type * from './systems.ts';

@@ -1,0 +1,146 @@
+import type { FormField, SubmittedValues } from '../forms/index.ts';
+import type { IntakeDocument } from '../intake/index.ts';
+import type { Course } from '../plans/index.ts';
+import type { RecordState } from '../schema/index.ts';
+import type { Change } from './people.ts';
+import type { SubmissionState } from './submissions.ts';
+
+export interface Figures {
+  perDay: number[];
+  today: number;
+  recognised: number;
+  applied: number;
+  refused: number;
+  inReview: number;
+  last: string | null;
+}
+
+export type IntakeState = 'draft' | 'open' | 'closed';
+
+export interface IntakeLine {
+  id: string;
+  key: string;
+  name: string;
+  state: IntakeState;
+  source: { page?: string; kind: 'page' | 'events' | 'file' | 'program' };
+  liveVersion: number | null;
+  fields: number;
+  steps: number;
+  figures?: Figures;
+}
+
+export interface Intake {
+  id: string;
+  key: string;
+  state: IntakeState;
+  draft: IntakeDocument;
+  revision: number;
+  liveVersion: number | null;
+  /** What arrives must be signed with a valid key. */
+  signed: boolean;
+}
+
+export interface Version {
+  number: number;
+  publishedAt: string;
+  publishedBy: string | null;
+  accepted: { id: string; sentence: string }[];
+}
+
+export interface IntakeDetail {
+  intake: Intake;
+  versions: Version[];
+  live?: IntakeDocument;
+  figures?: Figures;
+  changes: Change[];
+}
+
+export interface Sample {
+  id: string;
+  values: SubmittedValues;
+  createdAt: string;
+}
+
+export interface Past {
+  id: string;
+  label: string;
+  values: SubmittedValues;
+  receivedAt: string;
+}
+
+export interface Rehearsed {
+  course?: Course;
+  trouble?: string;
+  present: Record<string, RecordState>;
+}
+
+/** One field that would come out differently by the draft. */
+export interface FieldDifference {
+  step: string;
+  field: string;
+  label: string;
+  live: string;
+  draft: string;
+}
+
+export interface Compared {
+  id: string;
+  label: string;
+  differences: FieldDifference[];
+  trouble?: string;
+}
+
+export interface Secret {
+  id: string;
+  ending: string;
+  createdAt: string;
+  goodUntil: string | null;
+}
+
+export interface UploadedFile {
+  file: { id: string; name: string; rows: number; columns: string[]; bytes: number };
+  fields: FormField[];
+  oddities: { row: number; what: string }[];
+  facts: { format: 'csv' | 'xlsx'; delimiter?: string; encoding?: string; sheet?: string };
+  /** Its first rows; of one that can't be read, why. */
+  sample: (string[] | { bad: string })[];
+}
+
+export interface ImportLine {
+  id: string;
+  intakeId: string;
+  fileId: string;
+  fileName: string;
+  state: 'running' | 'paused' | 'done' | 'failed' | 'cancelled';
+  rows: number;
+  done: number;
+  accepted: number;
+  again: number;
+  problems: { row: number; what: string }[];
+  words: string | null;
+  startedAt: string;
+  startedBy: string;
+  endedAt: string | null;
+}
+
+export interface ImportRow {
+  row: number;
+  submission: string;
+  state: SubmissionState;
+  label: string;
+  words: string | null;
+}
+
+export interface ReachedUse {
+  intakeId: string;
+  intake: string;
+  live: boolean;
+  system: string;
+  entity: string;
+  field: string;
+  how: 'written' | 'recognised by' | 'evidence' | 'looked up by';
+  from: string[];
+  treatments: string[];
+  ifBoth?: string;
+  suggested?: true;
+}

@@ -1,0 +1,242 @@
+import type { Facts } from '../checks/index.ts';
+import type { ReadForm } from '../forms/index.ts';
+import type { IntakeDocument } from '../intake/index.ts';
+import type { Learned, SuggestedLine } from '../mapping/index.ts';
+import type { StepReport } from '../plans/index.ts';
+import type { RecordState, Schema } from '../schema/index.ts';
+import type * as bodies from './bodies.ts';
+import type * as intakes from './intakes.ts';
+import type * as people from './people.ts';
+import type * as recognition from './recognition.ts';
+import type * as recognitionBodies from './recognition-bodies.ts';
+import type * as submissions from './submissions.ts';
+import type * as systems from './systems.ts';
+
+/** How far a list goes: at most so many, and where the next part of it begins. */
+export interface ListPart {
+  /** How many at most. */
+  limit?: string;
+  /** Only what came before this one: the last of the part before. */
+  before?: string;
+}
+/** From a moment, and before another (ISO 8601). */
+export interface Period {
+  from?: string;
+  to?: string;
+}
+export interface SubmissionSearch extends ListPart, Period {
+  intake?: string;
+  /** A state, or several with commas between. */
+  state?: string;
+  /** Beginnings of words that were submitted, or a submission's id. */
+  text?: string;
+}
+export interface LedgerSearch extends Period {
+  /** Beginnings of words that were submitted, or a record's id. */
+  text?: string;
+  intake?: string;
+  system?: string;
+  entity?: string;
+  record?: string;
+  state?: string;
+}
+/** The page at an address, with its forms. */
+export interface ReadPage {
+  /** Where the page was found in the end. */
+  address: string;
+  forms: ReadForm[];
+  /** Its encoding, where it isn't UTF-8. */
+  charset?: string;
+}
+/** A link by which somebody sets a password, shown this once. */
+export interface PasswordLink {
+  link: string;
+  expiresAt: string;
+}
+/** What became of taking one change back. */
+export interface TakenBack {
+  change: number;
+  done: boolean;
+  /** In words: what was restored, or why nothing was. */
+  words: string;
+}
+/** What became of merging, linking, or taking that back. */
+export interface Merged {
+  done: boolean;
+  /** Records that were led to the survivor, and records removed. */
+  moved: number;
+  removed: number;
+  words: string;
+}
+/** What a text finds. */
+export interface FoundByText {
+  submissions: submissions.SubmissionLine[];
+  fields: { system: string; systemName: string; entity: string; entityLabel: string; field: string; label: string }[];
+  intakes: { id: string; name: string }[];
+}
+/** A system as it was read without being connected. */
+export interface Description {
+  schema: Schema;
+  capabilities: systems.System['capabilities'];
+  recordPage?: string;
+  latencyMs: number;
+}
+type OneIntake = { intake: intakes.Intake };
+
+/**
+ * The contract of our API, for the server that answers, the pages that ask, and the OpenAPI document that is published:
+ * by method and path, what the query may say, which class the body is of, and what is answered. Moments come as ISO 8601
+ * texts. Without an `answer` it is 204; `sends` names another kind of answer than JSON, `takes` another kind of body.
+ */
+export interface Routes {
+  'get /health': { answer: { status: 'ok' } };
+  /** This document (OpenAPI 3.1). */
+  'get /openapi.json': { answer: Record<string, unknown> };
+  /** JSON Schemas (2020-12) of the configuration documents. */
+  'get /schemas.json': { answer: Record<string, unknown> };
+
+  'get /systems': { answer: { systems: systems.System[] } };
+  'post /systems/try': { body: bodies.SystemAddressBody; answer: Description };
+  'post /systems': { body: bodies.ConnectSystemBody; answer: { system: systems.System } };
+  'get /systems/:id': { answer: systems.SystemDetail };
+  'patch /systems/:id': { body: bodies.ChangeSystemBody; answer: { system: systems.System } };
+  'post /systems/:id/read': { answer: { system: systems.System; differences: systems.SystemDetail['differences'] } };
+  'delete /systems/:id': object;
+
+  'get /intakes': { answer: { intakes: intakes.IntakeLine[] } };
+  'post /intakes': { body: bodies.NewIntakeBody; answer: OneIntake };
+  'get /intakes/:id': { answer: intakes.IntakeDetail };
+  'put /intakes/:id/draft': { body: bodies.SaveDraftBody; answer: { revision: number } };
+  'post /intakes/:id/publish': { body: bodies.PublishBody; answer: { version: number } };
+  'put /intakes/:id/state': { body: bodies.IntakeStateBody };
+  'put /intakes/:id/live': { body: bodies.GoLiveBody };
+  'get /intakes/:id/versions/:number': { answer: intakes.Version & { document: IntakeDocument } };
+  'get /intakes/:id/samples': { answer: { samples: intakes.Sample[] } };
+  'get /intakes/:id/past': { query: Pick<ListPart, 'limit'>; answer: { past: intakes.Past[] } };
+  'post /intakes/:id/samples': { body: bodies.ValuesBody; answer: { sample: intakes.Sample } };
+  'delete /intakes/:id/samples/:sample': object;
+  /** As `application/x-ndjson`, where that is asked for, each result is a line as soon as it stands. */
+  'post /intakes/:id/rehearse': { body: bodies.RehearseBody; answer: { results: intakes.Rehearsed[] } };
+  'post /intakes/:id/compare': {
+    body: bodies.CompareBody;
+    answer: { version: number; compared: intakes.Compared[] };
+  };
+  'get /intakes/:id/facts': { answer: Omit<Facts, 'pageFields'> };
+  /** A JSON Schema (2020-12). */
+  'get /intakes/:id/form-schema': { answer: Record<string, unknown> };
+  'get /intakes/:id/imports': { answer: { imports: intakes.ImportLine[] } };
+  'post /intakes/:id/imports': { body: bodies.NewImportBody; answer: { import: Omit<intakes.ImportLine, 'fileName'> } };
+  'put /imports/:id/state': { body: bodies.ImportStateBody };
+  'get /imports/:id/rows': {
+    /** Rows after this one. */
+    query: { after?: string };
+    answer: { import: Omit<intakes.ImportLine, 'fileName'>; rows: intakes.ImportRow[] };
+  };
+  'get /intakes/:id/secrets': { answer: { secrets: intakes.Secret[] } };
+  'post /intakes/:id/secrets': { answer: intakes.Secret & { secret: string } };
+  'delete /intakes/:id/secrets/:secret': object;
+  'put /intakes/:id/signing': { body: bodies.SigningBody };
+  'get /reach': { query: { system?: string; entity?: string }; answer: { uses: intakes.ReachedUse[] } };
+
+  'post /pages/read': { body: bodies.ReadPageBody; answer: ReadPage };
+  'post /files': { takes: 'application/octet-stream'; query: { name: string }; answer: intakes.UploadedFile };
+  'get /files/:id': { answer: { file: intakes.UploadedFile['file'] } };
+  'delete /files/:id': object;
+  'post /forms/read': { body: bodies.ReadFormsBody; answer: { forms: ReadForm[] } };
+  'post /mapping/suggest': { body: bodies.SuggestBody; answer: { lines: SuggestedLine[] } };
+  'get /mapping/learned': { answer: { learned: Learned[] } };
+
+  'get /submissions': {
+    query: SubmissionSearch;
+    answer: {
+      submissions: submissions.SubmissionLine[];
+      counts: { [State in submissions.SubmissionState]?: number };
+    };
+  };
+  'get /submissions/:id': { answer: submissions.SubmissionPath };
+  'post /submissions/:id/answers': { body: bodies.AnswerBody };
+  'get /submissions/:id/would': {
+    query: { step?: string; row?: string; record?: string };
+    answer: { step: StepReport | null };
+  };
+  'post /submissions/:id/again': { body: bodies.AgainBody; answer: { again: number } };
+  'get /submissions/:id/alike': { answer: { count: number; labels: string[] } };
+  'post /submissions/:id/set-aside': { body: bodies.SetAsideBody };
+  'post /submissions/:id/take-back': { body: bodies.TakeBackBody; answer: { results: TakenBack[] } };
+  'get /ledger': { query: LedgerSearch & ListPart; answer: { changes: submissions.LedgerLine[] } };
+  'get /ledger/export': { query: LedgerSearch & { format?: string }; sends: 'text/csv' };
+  'post /ledger/:id/take-back': { answer: { result: TakenBack } };
+  'get /live': { sends: 'text/event-stream' };
+  'get /find': { query: { text?: string }; answer: FoundByText };
+  'get /today': { query: { range?: submissions.Range }; answer: submissions.Today };
+
+  'get /recognitions': { answer: { recognitions: recognition.RecognitionLine[] } };
+  'get /systems/:id/entities/:entity/recognition': { answer: recognition.RecognitionDetail };
+  'put /systems/:id/entities/:entity/recognition': {
+    body: recognitionBodies.SaveRecognitionBody;
+    answer: { revision: number };
+  };
+  'post /systems/:id/entities/:entity/recognition/learn': { answer: recognition.Learning };
+  'post /systems/:id/entities/:entity/recognition/effect': {
+    body: recognitionBodies.EffectBody;
+    answer: { effect: recognition.EffectOfChange };
+  };
+  'post /systems/:id/entities/:entity/recognition/try': {
+    body: recognitionBodies.TryRecognitionBody;
+    answer: recognition.Tried;
+  };
+  'get /systems/:id/entities/:entity/recognition/records': {
+    /** Ids, with commas between. */
+    query: { ids?: string };
+    answer: { records: RecordState[] };
+  };
+  'post /systems/:id/entities/:entity/recognition/decisions': { body: recognitionBodies.DecidePairBody };
+  'post /systems/:id/entities/:entity/recognition/measure': object;
+  'post /recognise/files': { body: recognitionBodies.MatchFilesBody; sends: 'text/csv' };
+  'get /systems/:id/entities/:entity/doubles': {
+    /** States of groups, with commas between. */
+    query: { state?: string };
+    answer: recognition.Doubles;
+  };
+  'post /systems/:id/entities/:entity/doubles': {
+    body: recognitionBodies.NewSearchBody;
+    answer: { search: string };
+  };
+  'post /doubles/searches/:id/state': { body: recognitionBodies.SearchStateBody };
+  'get /doubles/groups/:id': {
+    query: { rule?: string; survivor?: string; trusted?: string };
+    answer: recognition.GroupDetail;
+  };
+  'post /doubles/groups/:id/merge': { body: recognitionBodies.MergeBody; answer: Merged };
+  'post /doubles/groups/:id/link': { answer: Merged };
+  'post /doubles/groups/:id/go-on': { answer: Merged };
+  'post /doubles/groups/:id/apart': object;
+  'post /doubles/groups/:id/take-back': { answer: Merged };
+
+  'post /session': { body: bodies.SignInBody; answer: { user: people.User } };
+  'get /session': { answer: { user: people.User } };
+  'delete /session': object;
+  'put /session/password': { body: bodies.ChangePasswordBody };
+  'post /session/set-password': { body: bodies.SetPasswordBody; answer: { email: string } };
+  'post /session/first-administrator': { body: bodies.FirstAdministratorBody; answer: { email: string } };
+  'get /people': { answer: { people: people.User[] } };
+  'post /people': { body: bodies.NewPersonBody; answer: { id: string } & Partial<PasswordLink> };
+  'post /people/:id/password-link': { answer: PasswordLink };
+  'patch /people/:id': { body: bodies.ChangePersonBody };
+  'get /sign-ins': { answer: { signIns: people.SignInLine[] } };
+  'get /changes': { query: { subject?: string }; answer: { changes: people.NamedChange[] } };
+}
+
+export type RouteName = keyof Routes;
+/** The names that stand in a path with a colon before them. */
+export type ParamsOf<Path extends string> = Path extends `${string}:${infer Name}/${infer Rest}`
+  ? { [Key in Name]: string } & ParamsOf<Rest>
+  : Path extends `${string}:${infer Name}`
+    ? { [Key in Name]: string }
+    : object;
+type Of<Name extends RouteName, Part extends string, Otherwise> = Routes[Name] extends { [Key in Part]: infer Found }
+  ? Found
+  : Otherwise;
+export type QueryOf<Name extends RouteName> = Of<Name, 'query', object>;
+export type BodyOf<Name extends RouteName> = Of<Name, 'body', object>;
+export type AnswerOf<Name extends RouteName> = Of<Name, 'answer', undefined>;

@@ -1,0 +1,88 @@
+import type { FormField, SubmittedValue, SubmittedValues } from '../forms/index.ts';
+import type { Refusal, StepReport } from '../plans/index.ts';
+import type { Values } from '../schema/index.ts';
+
+export type SubmissionState = 'received' | 'applied' | 'in review' | 'refused' | 'failed' | 'set aside' | 'taken back';
+
+export interface SubmissionLine {
+  seq: number;
+  id: string;
+  intakeId: string;
+  intakeKey: string;
+  version: number;
+  state: SubmissionState;
+  label: string;
+  via: string;
+  receivedAt: string;
+  settledAt: string | null;
+  attempts: number;
+  words: string | null;
+  outcome: string | null;
+}
+
+export interface LedgerChange {
+  id: number;
+  turn: number;
+  step: string;
+  /** The row of a step that is done once per row, counted from 1; 0: the step is done once. */
+  row: number;
+  attempt: number;
+  systemId: string;
+  entity: string;
+  recordId: string | null;
+  action: 'create' | 'update' | 'delete';
+  before: Values;
+  after: Values;
+  state: 'intended' | 'written' | 'refused' | 'overtaken' | 'unclear';
+  refusal: Refusal | null;
+  intendedAt: string;
+  settledAt: string | null;
+  actor: string;
+  undoes: number | null;
+  undoneBy: number | null;
+  page?: string;
+}
+
+export interface LedgerLine extends LedgerChange {
+  /** What the fields are called, by name. */
+  labels: Record<string, string>;
+  submissionId: string;
+  label: string;
+}
+
+export interface SubmissionPath {
+  submission: Omit<SubmissionLine, 'outcome' | 'intakeKey'> & {
+    values: SubmittedValues;
+    /** Decisions from Review, by effect. */
+    answers: Record<string, unknown> | null;
+    /** Former values of what somebody put right, newest last. */
+    amended: { at: string; by: string; before: Record<string, SubmittedValue | null> }[] | null;
+    /** Its values are gone, as its intake says. */
+    forgottenAt: string | null;
+    reason: string | null;
+    dueAt: string;
+  };
+  intake?: { id: string; key: string; name: string };
+  fields: FormField[];
+  /** The repeating group of each step that is done once per row. */
+  repeats: Record<string, string>;
+  steps: (StepReport & { page?: string })[];
+  treatments: { step: string; field: string; from: string[]; treatments: string[] }[];
+  changes: LedgerChange[];
+}
+
+export type Range = '24h' | '7d' | '30d';
+
+export interface Today {
+  arrived: number;
+  arrivedBefore: number;
+  created: number;
+  updated: number;
+  systems: number;
+  median: number | null;
+  p95: number | null;
+  bars: { at: string; created: number; updated: number; other: number; review: number; refused: number }[];
+  needs: { state: SubmissionState; intakeId: string; words: string | null; count: number; oldest: string }[];
+  /** Open intakes that refuse everything: no key for signed events is good. */
+  withoutKey: string[];
+}
