@@ -234,9 +234,11 @@ export type ParamsOf<Path extends string> = Path extends `${string}:${infer Name
   : Path extends `${string}:${infer Name}`
     ? { [Key in Name]: string }
     : object;
-type Of<Name extends RouteName, Part extends string, Otherwise> = Routes[Name] extends { [Key in Part]: infer Found }
-  ? Found
-  : Otherwise;
+type Of<Name extends RouteName, Part extends string, Otherwise> = Name extends RouteName
+  ? Routes[Name] extends { [Key in Part]: infer Found }
+    ? Found
+    : Otherwise
+  : never;
 export type QueryOf<Name extends RouteName> = Of<Name, 'query', object>;
 export type BodyOf<Name extends RouteName> = Of<Name, 'body', object>;
 export type AnswerOf<Name extends RouteName> = Of<Name, 'answer', undefined>;

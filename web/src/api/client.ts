@@ -1,3 +1,5 @@
+import type { AnswerOf, BodyOf, ParamsOf, QueryOf, RouteName } from '@zusammen/core/api';
+
 /** What the server answered when it didn't do as asked (RFC 9457). */
 export class ApiProblem extends Error {
   constructor(
@@ -11,9 +13,39 @@ export class ApiProblem extends Error {
 }
 
 type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+type PathOf<Name extends RouteName> = Name extends `${string} ${infer Path}` ? Path : never;
+/** What a call has to say: what stands in the path, the query, and the body; as the contract has them (core/api). */
+export type Said<Name extends RouteName> = (object extends ParamsOf<PathOf<Name>>
+  ? object
+  : { params: ParamsOf<PathOf<Name>> }) & {
+  query?: { [Key in keyof QueryOf<Name>]?: QueryOf<Name>[Key] | number | undefined };
+  body?: BodyOf<Name>;
+};
 
-/** Calls our API. @throws ApiProblem with the server's words; status 0 when it can't be reached */
-export async function api<T>(method: Method, path: string, body?: unknown): Promise<T> {
+/**
+ * Calls an operation of our API by its name, such as `get /systems/:id`.
+ * @throws ApiProblem with the server's words; status 0 when it can't be reached
+ */
+export function call<Name extends RouteName>(
+  name: Name,
+  ...[said]: object extends Said<Name> ? [said?: Said<Name>] : [said: Said<Name>]
+): Promise<AnswerOf<Name>> {
+  const { params = {}, query = {}, body } = (said ?? {}) as Loose;
+  const [method = '', path = ''] = name.split(' ');
+  const at = path.replace(/:(\w+)/g, (_, key: string) => encodeURIComponent(params[key] ?? ''));
+  const asked = Object.entries(query).filter(([, value]) => value !== undefined && value !== '');
+  const text = new URLSearchParams(asked.map(([key, value]) => [key, String(value)])).toString();
+  return api(method.toUpperCase() as Method, text === '' ? at : `${at}?${text}`, body);
+}
+
+interface Loose {
+  params?: Record<string, string>;
+  query?: Record<string, unknown>;
+  body?: unknown;
+}
+
+/** Sends a call and reads its answer. @throws ApiProblem */
+async function api<T>(method: Method, path: string, body?: unknown): Promise<T> {
   const response = await send(method, path, body);
   const text = await response.text();
   if (response.ok) return (text === '' ? undefined : JSON.parse(text)) as T;

@@ -1,34 +1,13 @@
-import type { Facts } from '@zusammen/core/checks';
 import { keepPreviousData, useMutation, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
-import { api, ApiProblem } from './client.ts';
+import { ApiProblem, call } from './client.ts';
 import { asking } from './live.ts';
-import type { ReadForm } from '@zusammen/core/forms';
-import type { Learned } from '@zusammen/core/mapping';
-import type {
-  ImportLine,
-  ImportRow,
-  IntakeDetail,
-  IntakeLine,
-  LedgerLine,
-  Past,
-  Range,
-  ReachedUse,
-  Sample,
-  Secret,
-  SubmissionLine,
-  SubmissionPath,
-  SubmissionState,
-  System,
-  SystemDetail,
-  Today,
-  User,
-} from '@zusammen/core/api';
+import type { Range, SystemDetail } from '@zusammen/core/api';
 
 /** Queries are named after what they fetch; mutations say what they make stale. */
 export const useMe = () =>
   useQuery({
     queryKey: ['me'],
-    queryFn: async () => (await api<{ user: User }>('GET', '/session')).user,
+    queryFn: async () => (await call('get /session')).user,
     retry: (count, error) => !(error instanceof ApiProblem && error.status === 401) && count < 2,
     staleTime: 60_000,
   });
@@ -36,7 +15,7 @@ export const useMe = () =>
 export const useToday = (range: Range) =>
   useQuery({
     queryKey: ['today', range],
-    queryFn: () => api<Today>('GET', `/today?range=${range}`),
+    queryFn: () => call('get /today', { query: { range } }),
     refetchInterval: asking(5_000),
     placeholderData: keepPreviousData,
   });
@@ -44,13 +23,13 @@ export const useToday = (range: Range) =>
 export const useSystems = () =>
   useQuery({
     queryKey: ['systems'],
-    queryFn: async () => (await api<{ systems: System[] }>('GET', '/systems')).systems,
+    queryFn: async () => (await call('get /systems')).systems,
     refetchInterval: 10_000,
   });
 export const useSystem = (id: string | undefined): UseQueryResult<SystemDetail> =>
   useQuery({
     queryKey: ['systems', id],
-    queryFn: () => api<SystemDetail>('GET', `/systems/${id}`),
+    queryFn: () => call('get /systems/:id', { params: { id: id! } }),
     enabled: id !== undefined,
     staleTime: 10_000,
   });
@@ -58,21 +37,21 @@ export const useSystem = (id: string | undefined): UseQueryResult<SystemDetail> 
 export const useIntakes = () =>
   useQuery({
     queryKey: ['intakes'],
-    queryFn: async () => (await api<{ intakes: IntakeLine[] }>('GET', '/intakes')).intakes,
+    queryFn: async () => (await call('get /intakes')).intakes,
     refetchInterval: asking(5_000),
   });
 export const useIntake = (id: string) =>
-  useQuery({ queryKey: ['intakes', id], queryFn: () => api<IntakeDetail>('GET', `/intakes/${id}`) });
+  useQuery({ queryKey: ['intakes', id], queryFn: () => call('get /intakes/:id', { params: { id } }) });
 export const useSamples = (id: string) =>
   useQuery({
     queryKey: ['intakes', id, 'samples'],
-    queryFn: async () => (await api<{ samples: Sample[] }>('GET', `/intakes/${id}/samples`)).samples,
+    queryFn: async () => (await call('get /intakes/:id/samples', { params: { id } })).samples,
     staleTime: 5_000,
   });
 export const usePast = (id: string, enabled = true) =>
   useQuery({
     queryKey: ['intakes', id, 'past'],
-    queryFn: async () => (await api<{ past: Past[] }>('GET', `/intakes/${id}/past?limit=50`)).past,
+    queryFn: async () => (await call('get /intakes/:id/past', { params: { id }, query: { limit: 50 } })).past,
     enabled,
     staleTime: 10_000,
   });
@@ -80,20 +59,20 @@ export const usePast = (id: string, enabled = true) =>
 export const useFacts = (id: string) =>
   useQuery({
     queryKey: ['intakes', id, 'facts'],
-    queryFn: () => api<Omit<Facts, 'pageFields'>>('GET', `/intakes/${id}/facts`),
+    queryFn: () => call('get /intakes/:id/facts', { params: { id } }),
     staleTime: 10_000,
   });
 export const useLearned = () =>
   useQuery({
     queryKey: ['learned'],
-    queryFn: async () => (await api<{ learned: Learned[] }>('GET', '/mapping/learned')).learned,
+    queryFn: async () => (await call('get /mapping/learned')).learned,
     staleTime: 60_000,
   });
 /** A page's forms as they are now; read at most every ten minutes, and never again after it could not be. */
 export const usePageForms = (address: string | undefined, enabled: boolean) =>
   useQuery({
     queryKey: ['page', address],
-    queryFn: async () => (await api<{ forms: ReadForm[] }>('POST', '/pages/read', { address })).forms,
+    queryFn: async () => (await call('post /pages/read', { body: { address: address! } })).forms,
     enabled: enabled && address !== undefined,
     staleTime: 600_000,
     retry: false,
@@ -101,25 +80,25 @@ export const usePageForms = (address: string | undefined, enabled: boolean) =>
 export const useSecrets = (id: string) =>
   useQuery({
     queryKey: ['intakes', id, 'secrets'],
-    queryFn: async () => (await api<{ secrets: Secret[] }>('GET', `/intakes/${id}/secrets`)).secrets,
+    queryFn: async () => (await call('get /intakes/:id/secrets', { params: { id } })).secrets,
   });
 export const useImports = (id: string) =>
   useQuery({
     queryKey: ['intakes', id, 'imports'],
-    queryFn: async () => (await api<{ imports: ImportLine[] }>('GET', `/intakes/${id}/imports`)).imports,
+    queryFn: async () => (await call('get /intakes/:id/imports', { params: { id } })).imports,
     refetchInterval: ({ state }) => (state.data?.some((each) => each.state === 'running') ? 700 : 10_000),
   });
 export const useImportRows = (id: string, after: number) =>
   useQuery({
     queryKey: ['import', id, after],
-    queryFn: async () => (await api<{ rows: ImportRow[] }>('GET', `/imports/${id}/rows?after=${after}`)).rows,
+    queryFn: async () => (await call('get /imports/:id/rows', { params: { id }, query: { after } })).rows,
     refetchInterval: 3_000,
     placeholderData: keepPreviousData,
   });
 export const useReach = (system: string | undefined, entity: string | undefined) =>
   useQuery({
     queryKey: ['reach', system, entity],
-    queryFn: async () => (await api<{ uses: ReachedUse[] }>('GET', `/reach?${searchText({ system, entity })}`)).uses,
+    queryFn: async () => (await call('get /reach', { query: { system, entity } })).uses,
     enabled: system !== undefined && entity !== undefined,
     staleTime: 10_000,
   });
@@ -131,21 +110,10 @@ export interface SubmissionSearch {
   text?: string | undefined;
   before?: number | undefined;
 }
-const searchText = (search: object): string =>
-  new URLSearchParams(
-    Object.entries(search).flatMap(([name, value]) =>
-      value === undefined || value === '' ? [] : [[name, String(value)]],
-    ),
-  ).toString();
-
 export const useSubmissions = (search: SubmissionSearch, everyMs = 2_000) =>
   useQuery({
     queryKey: ['submissions', search],
-    queryFn: () =>
-      api<{ submissions: SubmissionLine[]; counts: Partial<Record<SubmissionState, number>> }>(
-        'GET',
-        `/submissions?${searchText(search)}`,
-      ),
+    queryFn: () => call('get /submissions', { query: search }),
     refetchInterval: asking(everyMs),
     placeholderData: keepPreviousData,
   });
@@ -153,13 +121,13 @@ export const useSubmissions = (search: SubmissionSearch, everyMs = 2_000) =>
 export const useAlike = (id: string) =>
   useQuery({
     queryKey: ['submission', id, 'alike'],
-    queryFn: () => api<{ count: number; labels: string[] }>('GET', `/submissions/${id}/alike`),
+    queryFn: () => call('get /submissions/:id/alike', { params: { id } }),
     staleTime: 5_000,
   });
 export const useSubmission = (id: string | undefined) =>
   useQuery({
     queryKey: ['submission', id],
-    queryFn: () => api<SubmissionPath>('GET', `/submissions/${id}`),
+    queryFn: () => call('get /submissions/:id', { params: { id: id! } }),
     enabled: id !== undefined,
     refetchInterval: ({ state }) => (state.data?.submission.state === 'received' ? 500 : asking(5_000)()),
   });
@@ -177,7 +145,7 @@ export interface ChangeSearch {
 export const useLedger = (search: ChangeSearch, enabled = true) =>
   useQuery({
     queryKey: ['ledger', search],
-    queryFn: async () => (await api<{ changes: LedgerLine[] }>('GET', `/ledger?${searchText(search)}`)).changes,
+    queryFn: async () => (await call('get /ledger', { query: search })).changes,
     refetchInterval: asking(3_000),
     placeholderData: keepPreviousData,
     enabled,

@@ -1,24 +1,17 @@
-import type { Doubles, GroupDetail, RecognitionDetail, RecognitionLine } from '@zusammen/core/api';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { RecordState } from '@zusammen/core/schema';
-import { api } from './client.ts';
-
-export const recognitionPath = (system: string, entity: string): string =>
-  `/systems/${system}/entities/${encodeURIComponent(entity)}/recognition`;
-export const doublesPath = (system: string, entity: string): string =>
-  `/systems/${system}/entities/${encodeURIComponent(entity)}/doubles`;
+import { call } from './client.ts';
 
 export const useRecognitions = () =>
   useQuery({
     queryKey: ['recognitions'],
-    queryFn: async () => (await api<{ recognitions: RecognitionLine[] }>('GET', '/recognitions')).recognitions,
+    queryFn: async () => (await call('get /recognitions')).recognitions,
     staleTime: 10_000,
   });
 
 export const useRecognition = (system: string | undefined, entity: string | undefined) =>
   useQuery({
     queryKey: ['recognition', system, entity],
-    queryFn: () => api<RecognitionDetail>('GET', recognitionPath(system!, entity!)),
+    queryFn: () => call('get /systems/:id/entities/:entity/recognition', { params: { id: system!, entity: entity! } }),
     enabled: system !== undefined && entity !== undefined,
     // Until the records are known and measured, how far it is.
     refetchInterval: ({ state }) => {
@@ -33,10 +26,10 @@ export const useKnownRecords = (system: string, entity: string, ids: readonly st
     queryKey: ['known', system, entity, ids.join()],
     queryFn: async () =>
       (
-        await api<{ records: RecordState[] }>(
-          'GET',
-          `${recognitionPath(system, entity)}/records?ids=${encodeURIComponent(ids.join(','))}`,
-        )
+        await call('get /systems/:id/entities/:entity/recognition/records', {
+          params: { id: system, entity },
+          query: { ids: ids.join(',') },
+        })
       ).records,
     enabled: may && ids.length > 0,
     staleTime: 30_000,
@@ -46,7 +39,8 @@ export const useKnownRecords = (system: string, entity: string, ids: readonly st
 export const useDoubles = (system: string, entity: string, states: string) =>
   useQuery({
     queryKey: ['doubles', system, entity, states],
-    queryFn: () => api<Doubles>('GET', `${doublesPath(system, entity)}?state=${encodeURIComponent(states)}`),
+    queryFn: () =>
+      call('get /systems/:id/entities/:entity/doubles', { params: { id: system, entity }, query: { state: states } }),
     refetchInterval: ({ state }) => (state.data?.searches.some((each) => each.state === 'running') ? 700 : 10_000),
     placeholderData: keepPreviousData,
   });
@@ -54,11 +48,7 @@ export const useDoubles = (system: string, entity: string, states: string) =>
 export const useGroup = (id: number | undefined, survivor: string | undefined, rule: string, may: boolean) =>
   useQuery({
     queryKey: ['doubles', 'group', id, survivor, rule],
-    queryFn: () =>
-      api<GroupDetail>(
-        'GET',
-        `/doubles/groups/${id}?${new URLSearchParams({ rule, ...(survivor ? { survivor } : {}) }).toString()}`,
-      ),
+    queryFn: () => call('get /doubles/groups/:id', { params: { id: String(id) }, query: { rule, survivor } }),
     enabled: may && id !== undefined,
     placeholderData: keepPreviousData,
   });

@@ -2,17 +2,11 @@ import { useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
-import { api } from '../api/client.ts';
-import type { SubmissionLine, User } from '@zusammen/core/api';
+import { call } from '../api/client.ts';
+import type { User } from '@zusammen/core/api';
 import { Outgoing } from '../parts/chip.tsx';
 import { Dialog } from '../parts/dialog.tsx';
 import { SubmissionStateTag } from '../parts/state.tsx';
-
-interface Found {
-  submissions: SubmissionLine[];
-  fields: { system: string; systemName: string; entity: string; entityLabel: string; field: string; label: string }[];
-  intakes: { id: string; name: string }[];
-}
 
 const ACTIONS: [name: string, to: string, role: User['role'][]][] = [
   ['Go to Today', '/', ['administrator', 'specialist', 'viewer']],
@@ -31,7 +25,7 @@ export function FindOrDo({ open, close, user }: { open: boolean; close: () => vo
   const settled = useSettled(text, 150);
   const found = useQuery({
     queryKey: ['find', settled],
-    queryFn: () => api<Found>('GET', `/find?text=${encodeURIComponent(settled)}`),
+    queryFn: () => call('get /find', { query: { text: settled } }),
     enabled: open && settled.length >= 2,
   });
   const go = (to: string): void => {

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { api } from '../api/client.ts';
+import { call } from '../api/client.ts';
 import { useDo } from '../api/hooks.ts';
 import { Button } from '../parts/button.tsx';
 import { Dialog } from '../parts/dialog.tsx';
@@ -8,7 +8,7 @@ import { TextField } from '../parts/form.tsx';
 /** Somebody changes their own password; where else they are signed in, they are not any more. */
 export function OwnPassword({ close }: { close: () => void }) {
   const [entry, setEntry] = useState({ current: '', password: '' });
-  const change = useDo(() => api('PUT', '/session/password', entry), []);
+  const change = useDo(() => call('put /session/password', { body: entry }), []);
   const about = (field: string): string | undefined =>
     change.error?.errors.find((each) => each.field === field)?.reason;
   const known = about('current') ?? about('password');

@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api } from '../api/client.ts';
+import { call } from '../api/client.ts';
 import { useDo, useMe } from '../api/hooks.ts';
-import type { Change, Role, User } from '@zusammen/core/api';
+import type { Role } from '@zusammen/core/api';
 import { Button } from '../parts/button.tsx';
 import { Copy } from '../parts/copy.tsx';
 import { cx } from '../parts/cx.ts';
@@ -22,23 +22,21 @@ const ROLES: [Role, string][] = [
 export function People() {
   const people = useQuery({
     queryKey: ['people'],
-    queryFn: async () => (await api<{ people: User[] }>('GET', '/people')).people,
+    queryFn: async () => (await call('get /people')).people,
   });
   const changes = useQuery({
     queryKey: ['changes'],
-    queryFn: async () => (await api<{ changes: (Change & { about: string | null })[] }>('GET', '/changes')).changes,
+    queryFn: async () => (await call('get /changes')).changes,
   });
   const me = useMe();
   const [adding, setAdding] = useState(false);
   const change = useDo(
-    ({ id, ...body }: { id: string; role?: Role; active?: boolean }) => api('PATCH', `/people/${id}`, body),
+    ({ id, ...body }: { id: string; role?: Role; active?: boolean }) =>
+      call('patch /people/:id', { params: { id }, body }),
     ['people', 'changes'],
   );
   const [linked, setLinked] = useState<Linked>();
-  const link = useDo(
-    (id: string) => api<{ link: string; expiresAt: string }>('POST', `/people/${id}/password-link`),
-    ['changes'],
-  );
+  const link = useDo((id: string) => call('post /people/:id/password-link', { params: { id } }), ['changes']);
   return (
     <>
       <Heading
@@ -177,19 +175,11 @@ function OneTimeLink({ name, link, expiresAt, close }: Linked & { close: () => v
   );
 }
 
-interface SignInLine {
-  id: number;
-  at: string;
-  address: string;
-  succeeded: boolean;
-  name: string | null;
-}
-
 /** Who came in, who tried, and from where. */
 function SignIns() {
   const signIns = useQuery({
     queryKey: ['sign-ins'],
-    queryFn: async () => (await api<{ signIns: SignInLine[] }>('GET', '/sign-ins')).signIns,
+    queryFn: async () => (await call('get /sign-ins')).signIns,
   });
   return (
     <Sheet title="Sign-ins">
@@ -227,7 +217,7 @@ function SignIns() {
 
 function Add({ close, made }: { close: () => void; made: (linked: Linked) => void }) {
   const [entry, setEntry] = useState({ name: '', email: '', role: 'specialist' as Role });
-  const add = useDo(() => api<{ link: string; expiresAt: string }>('POST', '/people', entry), ['people', 'changes']);
+  const add = useDo(() => call('post /people', { body: entry }), ['people', 'changes']);
   const problem = (field: string): string | undefined => add.error?.errors.find((each) => each.field === field)?.reason;
   const set = (change: Partial<typeof entry>): void => setEntry({ ...entry, ...change });
   return (
@@ -237,9 +227,9 @@ function Add({ close, made }: { close: () => void; made: (linked: Linked) => voi
         onSubmit={(event) => {
           event.preventDefault();
           add.mutate(undefined, {
-            onSuccess: (link) => {
+            onSuccess: ({ link, expiresAt }) => {
               close();
-              made({ name: entry.name, ...link });
+              if (link !== undefined && expiresAt !== undefined) made({ name: entry.name, link, expiresAt });
             },
           });
         }}

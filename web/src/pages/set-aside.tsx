@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { api } from '../api/client.ts';
+import { call } from '../api/client.ts';
 import { useDo } from '../api/hooks.ts';
 import { Button } from '../parts/button.tsx';
 import { Dialog } from '../parts/dialog.tsx';
@@ -9,7 +9,7 @@ import { TextField } from '../parts/form.tsx';
 export function SetAside({ id, close }: { id: string; close: () => void }) {
   const [reason, setReason] = useState('');
   const setAside = useDo(
-    () => api('POST', `/submissions/${id}/set-aside`, { reason }),
+    () => call('post /submissions/:id/set-aside', { params: { id }, body: { reason } }),
     ['submission', 'submissions', 'today'],
   );
   return (

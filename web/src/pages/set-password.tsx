@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Link, useLocation } from 'react-router';
-import { api, ApiProblem } from '../api/client.ts';
+import { call, ApiProblem } from '../api/client.ts';
 import { Button } from '../parts/button.tsx';
 import { TextField } from '../parts/form.tsx';
 import { Mark } from '../parts/mark.tsx';
@@ -26,10 +26,12 @@ export function SetPassword() {
     try {
       const { name, email, password } = entry;
       const { email: whose } = first
-        ? await api<{ email: string }>('POST', '/session/first-administrator', {
-            ...{ token: token.slice(FIRST.length), name, email, password },
+        ? await call('post /session/first-administrator', {
+            body: {
+              ...{ token: token.slice(FIRST.length), name, email, password },
+            },
           })
-        : await api<{ email: string }>('POST', '/session/set-password', { token, password });
+        : await call('post /session/set-password', { body: { token, password } });
       setDone(whose);
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error : new ApiProblem(0, '', 'That didn’t work.'));

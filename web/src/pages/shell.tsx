@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
-import { api, ApiProblem } from '../api/client.ts';
+import { call, ApiProblem } from '../api/client.ts';
 import { useLiveFeed } from '../api/live.ts';
 import { useMe, useSubmissions } from '../api/hooks.ts';
 import type { User } from '@zusammen/core/api';
@@ -121,7 +121,7 @@ function Account({ user }: { user: User }) {
     .slice(0, 2)
     .toUpperCase();
   const signOut = async (): Promise<void> => {
-    await api('DELETE', '/session');
+    await call('delete /session');
     client.clear();
     await navigate('/sign-in');
   };

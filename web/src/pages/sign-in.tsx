@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
 import { useNavigate, useSearchParams } from 'react-router';
-import { api, ApiProblem } from '../api/client.ts';
+import { call, ApiProblem } from '../api/client.ts';
 import { Button } from '../parts/button.tsx';
 import { TextField } from '../parts/form.tsx';
 import { Mark } from '../parts/mark.tsx';
@@ -18,7 +18,7 @@ export function SignIn() {
   const { register, handleSubmit, setError, formState } = useForm<Entry>();
   const enter = handleSubmit(async (entry) => {
     try {
-      await api('POST', '/session', entry);
+      await call('post /session', { body: entry });
       client.clear();
       const to = params.get('to') ?? '/';
       // Only places of our own: an address made elsewhere must not lead away from here.

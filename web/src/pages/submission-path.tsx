@@ -3,7 +3,7 @@ import { effectKey, rowsOf, type StepReport } from '@zusammen/core/plans';
 import type { Values } from '@zusammen/core/schema';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { api } from '../api/client.ts';
+import { call } from '../api/client.ts';
 import { useDo, useMe, useSubmission, useSystem } from '../api/hooks.ts';
 import type { LedgerChange, SubmissionPath } from '@zusammen/core/api';
 import { Button } from '../parts/button.tsx';
@@ -131,8 +131,7 @@ const isFirstOf = (steps: SubmissionPath['steps'], step: StepReport): boolean =>
 function TakeStepBack({ submission, step }: { submission: string; step: string }) {
   const me = useMe();
   const takeBack = useDo(
-    () =>
-      api<{ results: { done: boolean; words: string }[] }>('POST', `/submissions/${submission}/take-back`, { step }),
+    () => call('post /submissions/:id/take-back', { params: { id: submission }, body: { step } }),
     ['submission', 'submissions', 'ledger', 'today'],
   );
   if (!me.data || me.data.role === 'viewer') return null;
@@ -317,7 +316,7 @@ export function ChangeStateTag({ change }: { change: LedgerChange }) {
 function Changes({ changes }: { changes: LedgerChange[] }) {
   const me = useMe();
   const takeBack = useDo(
-    (id: number) => api('POST', `/ledger/${id}/take-back`),
+    (id: number) => call('post /ledger/:id/take-back', { params: { id: String(id) } }),
     ['submission', 'submissions', 'ledger'],
   );
   return (
@@ -393,11 +392,8 @@ function Actions({ told }: { told: SubmissionPath }) {
   const { submission, changes } = told;
   const me = useMe();
   const stale = ['submission', 'submissions', 'ledger', 'today', 'intakes'];
-  const again = useDo(() => api('POST', `/submissions/${submission.id}/again`), stale);
-  const takeBack = useDo(
-    () => api<{ results: { done: boolean; words: string }[] }>('POST', `/submissions/${submission.id}/take-back`),
-    stale,
-  );
+  const again = useDo(() => call('post /submissions/:id/again', { params: { id: submission.id } }), stale);
+  const takeBack = useDo(() => call('post /submissions/:id/take-back', { params: { id: submission.id } }), stale);
   const [aside, setAside] = useState(false);
   if (!me.data || me.data.role === 'viewer') return null;
   const stands = changes.some(

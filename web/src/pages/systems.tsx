@@ -2,9 +2,8 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { Link, useSearchParams } from 'react-router';
-import { api, ApiProblem } from '../api/client.ts';
+import { call, ApiProblem } from '../api/client.ts';
 import { useDo, useMe, useSystem, useSystems } from '../api/hooks.ts';
-import type { Difference } from '@zusammen/core/schema';
 import type { System } from '@zusammen/core/api';
 import { Button } from '../parts/button.tsx';
 import { Tag } from '../parts/chip.tsx';
@@ -147,10 +146,7 @@ function Opened({ system, administrator }: { system: System; administrator: bool
   const detail = useSystem(system.id);
   const me = useMe();
   const [editing, setEditing] = useState(false);
-  const again = useDo(
-    () => api<{ differences: Difference[] }>('POST', `/systems/${system.id}/read`),
-    ['systems', 'schemas'],
-  );
+  const again = useDo(() => call('post /systems/:id/read', { params: { id: system.id } }), ['systems', 'schemas']);
   const entities = detail.data?.schema.entities ?? [];
   const hidden = entities.flatMap(({ fields }) => fields).filter(({ rights }) => rights === 'none').length;
   const differences = again.data?.differences;
@@ -285,7 +281,7 @@ function Connect({ close, done }: { close: () => void; done: (id: string) => voi
   const { errors } = formState;
   const connect = handleSubmit(async (entry) => {
     try {
-      const { system } = await api<{ system: System }>('POST', '/systems', entry);
+      const { system } = await call('post /systems', { body: entry });
       await client.invalidateQueries({ queryKey: ['systems'] });
       done(system.id);
     } catch (error) {
@@ -355,10 +351,14 @@ function Change({ system, close }: { system: System; close: () => void }) {
   const [practice, setPractice] = useState(system.practice);
   const [personal, setPersonal] = useState(system.personal);
   const change = useDo(
-    () => api('PATCH', `/systems/${system.id}`, { name, practice, personal, ...(token === '' ? {} : { token }) }),
+    () =>
+      call('patch /systems/:id', {
+        params: { id: system.id },
+        body: { name, practice, personal, ...(token === '' ? {} : { token }) },
+      }),
     ['systems'],
   );
-  const remove = useDo(() => api('DELETE', `/systems/${system.id}`), ['systems']);
+  const remove = useDo(() => call('delete /systems/:id', { params: { id: system.id } }), ['systems']);
   const problem = (field: string): string | undefined =>
     change.error?.errors.find((each) => each.field === field)?.reason;
   return (

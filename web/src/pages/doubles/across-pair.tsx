@@ -1,6 +1,6 @@
 import type { Entity } from '@zusammen/core/schema';
 import { isBlank } from '@zusammen/core/values';
-import { api } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useDo, useMe } from '../../api/hooks.ts';
 import type { GroupDetail } from '@zusammen/core/api';
 import { Button } from '../../parts/button.tsx';
@@ -26,7 +26,7 @@ export function AcrossPair({
   const [from, to] = group.members;
   const act = useDo(
     (what: 'link' | 'apart' | 'take-back') =>
-      api<{ done: boolean; words: string } | undefined>('POST', `/doubles/groups/${group.id}/${what}`),
+      call(`post /doubles/groups/:id/${what}`, { params: { id: String(group.id) } }),
     ['doubles', 'ledger'],
   );
   const may = me.data !== undefined && me.data.role !== 'viewer' && !act.isPending;

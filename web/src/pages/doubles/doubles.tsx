@@ -2,11 +2,11 @@ import { SURVIVOR_RULES, type SurvivorRule } from '@zusammen/core/recognition';
 import type { Entity } from '@zusammen/core/schema';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { api } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useDo, useMe, useSystem } from '../../api/hooks.ts';
 import type { GroupLine, GroupState, Search } from '@zusammen/core/api';
 import type { Doubles as Told } from '@zusammen/core/api';
-import { doublesPath, useDoubles, useRecognitions } from '../../api/recognition.ts';
+import { useDoubles, useRecognitions } from '../../api/recognition.ts';
 import { Button } from '../../parts/button.tsx';
 import { Tag } from '../../parts/chip.tsx';
 import { cx } from '../../parts/cx.ts';
@@ -108,11 +108,16 @@ function SearchLine({ system, entity, search }: { system: string; entity: Entity
     (each) => each.kind === kind && !(each.system === system && each.entity === entity.name),
   );
   const start = useDo(
-    () => api('POST', doublesPath(system, entity.name), among === '' ? undefined : { among }),
+    () =>
+      call('post /systems/:id/entities/:entity/doubles', {
+        params: { id: system, entity: entity.name },
+        body: among === '' ? undefined : { among },
+      }),
     ['doubles'],
   );
   const move = useDo(
-    (state: 'running' | 'paused' | 'cancelled') => api('POST', `/doubles/searches/${search?.id}/state`, { state }),
+    (state: 'running' | 'paused' | 'cancelled') =>
+      call('post /doubles/searches/:id/state', { params: { id: search!.id }, body: { state } }),
     ['doubles'],
   );
   const under = search && (search.state === 'running' || search.state === 'paused');

@@ -3,9 +3,9 @@ import type { Entity, Value } from '@zusammen/core/schema';
 import { isBlank } from '@zusammen/core/values';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { api } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useDo, useMe } from '../../api/hooks.ts';
-import type { GroupDetail } from '@zusammen/core/api';
+import type { GroupDetail, MergeBody } from '@zusammen/core/api';
 import { useGroup, useRecognition } from '../../api/recognition.ts';
 import { Button } from '../../parts/button.tsx';
 import { AcrossPair } from './across-pair.tsx';
@@ -17,13 +17,6 @@ import { useKeys } from '../../parts/keys.ts';
 import { Sheet, TD, TH } from '../../parts/sheet.tsx';
 import { Empty, Fetched } from '../../parts/states.tsx';
 import { ValueText } from '../../parts/values.tsx';
-
-interface Result {
-  done: boolean;
-  moved: number;
-  removed: number;
-  words: string;
-}
 
 /** A group of doubles: its records in columns, what is kept of each, and what to do with them. */
 export function OneGroup({
@@ -90,8 +83,8 @@ function Compared({
   const { group, records, pairs, kept } = told;
   const stale = ['doubles', 'recognition', 'ledger'];
   const act = useDo(
-    ({ what, body }: { what: 'merge' | 'go-on' | 'apart' | 'take-back'; body?: object }) =>
-      api<Result | undefined>('POST', `/doubles/groups/${group.id}/${what}`, body),
+    ({ what, body }: { what: 'merge' | 'go-on' | 'apart' | 'take-back'; body?: MergeBody }) =>
+      call(`post /doubles/groups/:id/${what}`, { params: { id: String(group.id) }, ...(body ? { body } : {}) }),
     stale,
   );
   const may = me.data !== undefined && me.data.role !== 'viewer' && !act.isPending;

@@ -4,7 +4,7 @@ import { changeSettings, changeSource, removeField, takeInForm } from '@zusammen
 import { usesOf, readNames } from '@zusammen/core/plans';
 import type { Values } from '@zusammen/core/schema';
 import { useMemo, useState } from 'react';
-import { api, ApiProblem } from '../../api/client.ts';
+import { call, ApiProblem } from '../../api/client.ts';
 import { Button } from '../../parts/button.tsx';
 import { Incoming, Outgoing } from '../../parts/chip.tsx';
 import { cx } from '../../parts/cx.ts';
@@ -305,8 +305,8 @@ function ReadAgain({ close }: { close: () => void }) {
     setBusy(true);
     setProblem(undefined);
     try {
-      const read = await api<{ forms: ReturnType<typeof readForms>; charset?: string }>('POST', '/pages/read', {
-        address: page,
+      const read = await call('post /pages/read', {
+        body: { address: page ?? '' },
       });
       setForms(read.forms);
       setCharset(read.charset ?? '');

@@ -6,9 +6,9 @@ import type { IntakeDocument } from '@zusammen/core/intake';
 import { begun, changed, redone, undone } from '@zusammen/core/plans';
 import type { Schema } from '@zusammen/core/schema';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { api, apiLines, ApiProblem } from '../../api/client.ts';
+import { call, apiLines, ApiProblem } from '../../api/client.ts';
 import { useFacts, useMe, usePageForms, usePast, useSamples, useSystems } from '../../api/hooks.ts';
-import type { IntakeDetail, Rehearsed, System, SystemDetail } from '@zusammen/core/api';
+import type { IntakeDetail, Rehearsed, System } from '@zusammen/core/api';
 import { worker } from '../../work/index.ts';
 
 /** One sample: kept with the intake, or a past submission. */
@@ -113,9 +113,12 @@ function useDocument(detail: IntakeDetail, mayEdit: boolean) {
     const document = now.latest;
     setSaving('saving');
     try {
-      const { revision } = await api<{ revision: number }>('PUT', `/intakes/${id}/draft`, {
-        revision: now.revision,
-        document,
+      const { revision } = await call('put /intakes/:id/draft', {
+        params: { id },
+        body: {
+          revision: now.revision,
+          document,
+        },
       });
       now.revision = revision;
       now.saved = document;
@@ -188,7 +191,7 @@ function useSchemas() {
   const ids = (systems.data ?? []).map(({ id }) => id).join(',');
   const read = useQuery({
     queryKey: ['schemas', ids],
-    queryFn: async () => Promise.all(ids.split(',').map((id) => api<SystemDetail>('GET', `/systems/${id}`))),
+    queryFn: async () => Promise.all(ids.split(',').map((id) => call('get /systems/:id', { params: { id } }))),
     enabled: ids !== '',
     staleTime: 15_000,
     placeholderData: keepPreviousData,

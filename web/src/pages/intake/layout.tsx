@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useMatch, useNavigate, useParams } from 'react-router';
-import { api, ApiProblem } from '../../api/client.ts';
+import { call, ApiProblem } from '../../api/client.ts';
 import { useIntake, useSecrets } from '../../api/hooks.ts';
 import { Button } from '../../parts/button.tsx';
 import { Tag } from '../../parts/chip.tsx';
@@ -111,7 +111,7 @@ function Publish({ version, close }: { version: number; close: () => void }) {
     setProblem(undefined);
     try {
       const revision = await flush();
-      await api('POST', `/intakes/${detail.intake.id}/publish`, { revision, accept: true });
+      await call('post /intakes/:id/publish', { params: { id: detail.intake.id }, body: { revision, accept: true } });
       await client.invalidateQueries({ queryKey: ['intakes'] });
       close();
       await navigate(`/intakes/${detail.intake.id}/open`);

@@ -1,9 +1,8 @@
 import { INTAKE_FORMAT } from '@zusammen/core/intake';
 import { useCallback, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { api, ApiProblem } from '../../api/client.ts';
+import { call, ApiProblem } from '../../api/client.ts';
 import { useDo, useIntakes } from '../../api/hooks.ts';
-import type { Intake } from '@zusammen/core/api';
 import { Button } from '../../parts/button.tsx';
 import { cx } from '../../parts/cx.ts';
 import { TextField } from '../../parts/form.tsx';
@@ -101,18 +100,21 @@ function Make({ brought, made }: { brought: Brought; made: (id: string) => void 
   const key = ownKey ?? freeKey(keyFrom(name), taken);
   const make = useDo(async () => {
     const { fields, source, settings, samples } = brought;
-    const { intake } = await api<{ intake: Intake }>('POST', '/intakes', {
-      key,
-      document: {
-        format: INTAKE_FORMAT,
-        name,
-        source,
-        fields,
-        plan: { steps: [] },
-        settings: { perMinute: 60, ...settings },
+    const { intake } = await call('post /intakes', {
+      body: {
+        key,
+        document: {
+          format: INTAKE_FORMAT,
+          name,
+          source,
+          fields,
+          plan: { steps: [] },
+          settings: { perMinute: 60, ...settings },
+        },
       },
     });
-    for (const values of samples) await api('POST', `/intakes/${intake.id}/samples`, { values });
+    for (const values of samples)
+      await call('post /intakes/:id/samples', { params: { id: intake.id }, body: { values } });
     return intake.id;
   }, ['intakes']);
   const problem = (field: string): string | undefined =>

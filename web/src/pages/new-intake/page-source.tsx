@@ -1,7 +1,7 @@
 import { originOf } from '@zusammen/core/checks';
 import { readForms, type ReadForm } from '@zusammen/core/forms';
 import { useEffect, useState } from 'react';
-import { api, ApiProblem } from '../../api/client.ts';
+import { call, ApiProblem } from '../../api/client.ts';
 import { Button } from '../../parts/button.tsx';
 import { FileInput } from '../../parts/file-input.tsx';
 import { TextField } from '../../parts/form.tsx';
@@ -33,8 +33,10 @@ export function PageSource({ bring }: { bring: (brought: Brought | undefined) =>
     setProblem(undefined);
     try {
       const whole = /^https?:\/\//i.test(address) ? address : `https://${address}`;
-      const read = await api<{ address: string; forms: ReadForm[]; charset?: string }>('POST', '/pages/read', {
-        address: whole,
+      const read = await call('post /pages/read', {
+        body: {
+          address: whole,
+        },
       });
       const { forms, ...from } = read;
       take(forms, from);

@@ -1,10 +1,10 @@
 import type { Entity } from '@zusammen/core/schema';
 import type { Recognition } from '@zusammen/core/recognition';
 import { useState } from 'react';
-import { api } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useDo } from '../../api/hooks.ts';
 import type { NearPair } from '@zusammen/core/api';
-import { recognitionPath, useKnownRecords } from '../../api/recognition.ts';
+import { useKnownRecords } from '../../api/recognition.ts';
 import { Button } from '../../parts/button.tsx';
 import { Outgoing } from '../../parts/chip.tsx';
 import { cx } from '../../parts/cx.ts';
@@ -35,7 +35,10 @@ export function NearPairs({
   const records = useKnownRecords(system, entity.name, pair ? [pair.a, pair.b] : [], may);
   const decide = useDo(
     (body: { a: string; b: string; same: boolean }) =>
-      api('POST', `${recognitionPath(system, entity.name)}/decisions`, body),
+      call('post /systems/:id/entities/:entity/recognition/decisions', {
+        params: { id: system, entity: entity.name },
+        body,
+      }),
     ['recognition'],
   );
   const go = (to: number): void => setAt(Math.max(0, Math.min(pairs.length - 1, to)));

@@ -2,10 +2,10 @@ import type { Recognition as Document } from '@zusammen/core/recognition';
 import type { Entity } from '@zusammen/core/schema';
 import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { api } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useDo, useMe, useSystem } from '../../api/hooks.ts';
 import type { EffectOfChange, Learning, RecognitionDetail, RecognitionState } from '@zusammen/core/api';
-import { recognitionPath, useRecognition } from '../../api/recognition.ts';
+import { useRecognition } from '../../api/recognition.ts';
 import { Button } from '../../parts/button.tsx';
 import { Tag } from '../../parts/chip.tsx';
 import { useKeys } from '../../parts/keys.ts';
@@ -71,7 +71,11 @@ function NotYet({ system, entity, suggestion }: { system: string; entity: Entity
   const me = useMe();
   const may = me.data !== undefined && me.data.role !== 'viewer';
   const begin = useDo(
-    (document: Document) => api('PUT', recognitionPath(system, entity.name), { document, revision: 0 }),
+    (document: Document) =>
+      call('put /systems/:id/entities/:entity/recognition', {
+        params: { id: system, entity: entity.name },
+        body: { document, revision: 0 },
+      }),
     STALE,
   );
   return (
@@ -134,12 +138,17 @@ function Loaded({
   const may = me.data !== undefined && me.data.role !== 'viewer';
   const [document, setDocument] = useState(state.document);
   const [trying, setTrying] = useState(false);
-  const path = recognitionPath(system, entity.name);
+  const params = { id: system, entity: entity.name };
   const changed = JSON.stringify(document) !== JSON.stringify(state.document);
-  const save = useDo(() => api<{ revision: number }>('PUT', path, { document, revision: state.revision }), STALE);
-  const learn = useDo(() => api<Learning>('POST', `${path}/learn`), []);
+  const save = useDo(
+    () =>
+      call('put /systems/:id/entities/:entity/recognition', { params, body: { document, revision: state.revision } }),
+    STALE,
+  );
+  const learn = useDo(() => call('post /systems/:id/entities/:entity/recognition/learn', { params }), []);
   const weigh = useDo(
-    (next: Document) => api<{ effect: EffectOfChange }>('POST', `${path}/effect`, { document: next }),
+    (next: Document) =>
+      call('post /systems/:id/entities/:entity/recognition/effect', { params, body: { document: next } }),
     [],
   );
   const { measure } = state;

@@ -1,10 +1,8 @@
 import type { Entity } from '@zusammen/core/schema';
 import type { Recognition } from '@zusammen/core/recognition';
 import { useState } from 'react';
-import { api } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useDo } from '../../api/hooks.ts';
-import type { Tried } from '@zusammen/core/api';
-import { recognitionPath } from '../../api/recognition.ts';
 import { Button } from '../../parts/button.tsx';
 import { Outgoing, Tag } from '../../parts/chip.tsx';
 import { cx } from '../../parts/cx.ts';
@@ -26,7 +24,14 @@ export function TryIt({
   close: () => void;
 }) {
   const [values, setValues] = useState<Record<string, string>>({});
-  const ask = useDo(() => api<Tried>('POST', `${recognitionPath(system, entity.name)}/try`, { values }), []);
+  const ask = useDo(
+    () =>
+      call('post /systems/:id/entities/:entity/recognition/try', {
+        params: { id: system, entity: entity.name },
+        body: { values },
+      }),
+    [],
+  );
   const labelOf = (name: string): string => entity.fields.find((field) => field.name === name)?.label ?? name;
   const told = ask.data;
   return (

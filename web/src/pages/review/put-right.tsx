@@ -2,7 +2,7 @@ import type { Values } from '@zusammen/core/schema';
 import { nameInRow, type Refusal, type StepReport } from '@zusammen/core/plans';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { api } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useAlike, useDo, useIntake, useMe, useSystem } from '../../api/hooks.ts';
 import type { SubmissionPath } from '@zusammen/core/api';
 import { Button } from '../../parts/button.tsx';
@@ -37,7 +37,7 @@ export function PutRight({ told }: { told: SubmissionPath }) {
   const [aside, setAside] = useState(false);
   const first = useRef<HTMLInputElement>(null);
   const send = useDo(
-    (body: object) => api<{ again: number }>('POST', `/submissions/${submission.id}/again`, body),
+    (body: object) => call('post /submissions/:id/again', { params: { id: submission.id }, body }),
     ['submissions', 'submission', 'ledger', 'today', 'intakes'],
   );
   const live = detail.data?.intake.liveVersion ?? submission.version;

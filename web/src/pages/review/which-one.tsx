@@ -3,7 +3,7 @@ import type { Entity, RecordState, Value } from '@zusammen/core/schema';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { api } from '../../api/client.ts';
+import { call } from '../../api/client.ts';
 import { useDo, useMe, useSystem } from '../../api/hooks.ts';
 import { useRecognition } from '../../api/recognition.ts';
 import type { SubmissionPath } from '@zusammen/core/api';
@@ -32,7 +32,7 @@ export function WhichOne({ told }: { told: SubmissionPath }) {
   const recognition = useRecognition(step?.weighed ? step.system : undefined, step?.entity).data?.recognition;
   const answer = useDo(
     (body: { step: string; row?: number; record?: string; anew?: true }) =>
-      api('POST', `/submissions/${submission.id}/answers`, body),
+      call('post /submissions/:id/answers', { params: { id: submission.id }, body }),
     ['submissions', 'submission', 'today', 'intakes', 'recognition'],
   );
   const candidates = step?.candidates ?? [];
@@ -209,15 +209,10 @@ function WouldWrite({
   record: string;
   entity: Entity | undefined;
 }) {
-  const query = new URLSearchParams({
-    step: step.step,
-    record,
-    ...(step.row === undefined ? {} : { row: String(step.row) }),
-  });
+  const query = { step: step.step, record, row: step.row };
   const would = useQuery({
-    queryKey: ['submission', submission, 'would', query.toString()],
-    queryFn: async () =>
-      (await api<{ step: StepReport | null }>('GET', `/submissions/${submission}/would?${query.toString()}`)).step,
+    queryKey: ['submission', submission, 'would', query],
+    queryFn: async () => (await call('get /submissions/:id/would', { params: { id: submission }, query })).step,
     staleTime: 10_000,
     retry: false,
   });

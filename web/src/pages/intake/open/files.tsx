@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { api, ApiProblem } from '../../../api/client.ts';
+import { call, ApiProblem } from '../../../api/client.ts';
 import { useDo, useImportRows, useImports } from '../../../api/hooks.ts';
-import type { ImportLine, UploadedFile } from '@zusammen/core/api';
+import type { ImportLine } from '@zusammen/core/api';
 import { uploadFile } from '../../../api/upload.ts';
 import { Button } from '../../../parts/button.tsx';
 import { Tag, type Tone } from '../../../parts/chip.tsx';
@@ -33,10 +33,13 @@ export function Files() {
   const [opened, setOpened] = useState<string>();
   const made = useQuery({
     queryKey: ['file', document.source.file],
-    queryFn: async () => (await api<{ file: UploadedFile['file'] }>('GET', `/files/${document.source.file}`)).file,
+    queryFn: async () => (await call('get /files/:id', { params: { id: document.source.file! } })).file,
     enabled: document.source.file !== undefined,
   });
-  const start = useDo((file: string) => api('POST', `/intakes/${intake.id}/imports`, { file }), ['intakes']);
+  const start = useDo(
+    (file: string) => call('post /intakes/:id/imports', { params: { id: intake.id }, body: { file } }),
+    ['intakes'],
+  );
   const open = intake.state === 'open';
   const waiting = made.data && !imports.data?.some(({ fileId }) => fileId === made.data.id) ? made.data : undefined;
   const send = async (file: File): Promise<void> => {
@@ -123,10 +126,10 @@ function Line({
   toggle: () => void;
 }) {
   const state = useDo(
-    (to: 'paused' | 'running') => api('PUT', `/imports/${line.id}/state`, { state: to }),
+    (to: 'paused' | 'running') => call('put /imports/:id/state', { params: { id: line.id }, body: { state: to } }),
     ['intakes'],
   );
-  const remove = useDo(() => api('DELETE', `/files/${line.fileId}`), ['intakes']);
+  const remove = useDo(() => call('delete /files/:id', { params: { id: line.fileId } }), ['intakes']);
   const [tone, shape] = TONES[line.state];
   return (
     <div className="px-4 py-2.5">

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { api } from '../../../api/client.ts';
+import { call } from '../../../api/client.ts';
 import { useDo, useSecrets } from '../../../api/hooks.ts';
 import { Button } from '../../../parts/button.tsx';
 import { Copy } from '../../../parts/copy.tsx';
@@ -14,9 +14,15 @@ export function KeysForEvents() {
   const { id, signed } = detail.intake;
   const secrets = useSecrets(id);
   const [fresh, setFresh] = useState<string>();
-  const make = useDo(() => api<{ secret: string }>('POST', `/intakes/${id}/secrets`), ['intakes']);
-  const unsigned = useDo(() => api('PUT', `/intakes/${id}/signing`, { required: false }), ['intakes', 'today']);
-  const end = useDo((secret: string) => api('DELETE', `/intakes/${id}/secrets/${secret}`), ['intakes']);
+  const make = useDo(() => call('post /intakes/:id/secrets', { params: { id } }), ['intakes']);
+  const unsigned = useDo(
+    () => call('put /intakes/:id/signing', { params: { id }, body: { required: false } }),
+    ['intakes', 'today'],
+  );
+  const end = useDo(
+    (secret: string) => call('delete /intakes/:id/secrets/:secret', { params: { id, secret } }),
+    ['intakes'],
+  );
   return (
     <Sheet title="Keys for signed events">
       <div className="space-y-3 p-4">

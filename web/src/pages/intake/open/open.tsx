@@ -1,4 +1,4 @@
-import { api } from '../../../api/client.ts';
+import { call } from '../../../api/client.ts';
 import { useDo } from '../../../api/hooks.ts';
 import { Button } from '../../../parts/button.tsx';
 import { Copy } from '../../../parts/copy.tsx';
@@ -21,9 +21,13 @@ export function Open() {
   const formSelector = document.source.formName ? ` data-form="#${document.source.formName}"` : '';
   const { intake, versions, changes } = detail;
   const address = `${window.location.origin}/in/${intake.key}`;
-  const state = useDo((to: 'open' | 'closed') => api('PUT', `/intakes/${intake.id}/state`, { state: to }), ['intakes']);
+  const state = useDo(
+    (to: 'open' | 'closed') => call('put /intakes/:id/state', { params: { id: intake.id }, body: { state: to } }),
+    ['intakes'],
+  );
   const live = useDo(
-    (wanted: { version: number; accept?: true }) => api('PUT', `/intakes/${intake.id}/live`, wanted),
+    (wanted: { version: number; accept?: true }) =>
+      call('put /intakes/:id/live', { params: { id: intake.id }, body: wanted }),
     ['intakes'],
   );
   return (

@@ -1,7 +1,7 @@
 import { isBlank } from '@zusammen/core/values';
 import { readPayloads, submissionOf, type SubmittedValues } from '@zusammen/core/forms';
 import { useState } from 'react';
-import { api, ApiProblem } from '../../../api/client.ts';
+import { call, ApiProblem } from '../../../api/client.ts';
 import { useDo } from '../../../api/hooks.ts';
 import { uploadFile } from '../../../api/upload.ts';
 import { Button } from '../../../parts/button.tsx';
@@ -26,7 +26,8 @@ export function AddSample({ close }: { close: () => void }) {
   const [problem, setProblem] = useState<string>();
   const add = useDo(
     async (samples: SubmittedValues[]) => {
-      for (const values of samples) await api('POST', `/intakes/${detail.intake.id}/samples`, { values });
+      for (const values of samples)
+        await call('post /intakes/:id/samples', { params: { id: detail.intake.id }, body: { values } });
     },
     ['intakes'],
   );

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { api } from '../../../api/client.ts';
+import { call } from '../../../api/client.ts';
 import type { Compared } from '@zusammen/core/api';
 import { Button } from '../../../parts/button.tsx';
 import { Outgoing } from '../../../parts/chip.tsx';
@@ -20,9 +20,12 @@ export function Against({ back }: { back: () => void }) {
   const compared = useQuery({
     queryKey: ['compare', detail.intake.id, document, last],
     queryFn: () =>
-      api<{ version: number; compared: Compared[] }>('POST', `/intakes/${detail.intake.id}/compare`, {
-        document,
-        last,
+      call('post /intakes/:id/compare', {
+        params: { id: detail.intake.id },
+        body: {
+          document,
+          last,
+        },
       }),
     staleTime: 10_000,
   });

@@ -1,7 +1,7 @@
 import { madeUp, type Personal, type SubmittedValues } from '@zusammen/core/forms';
 import { personalKindOf } from '@zusammen/core/mapping';
 import { useState } from 'react';
-import { api } from '../../../api/client.ts';
+import { call } from '../../../api/client.ts';
 import { useDo } from '../../../api/hooks.ts';
 import { Button } from '../../../parts/button.tsx';
 import { Incoming } from '../../../parts/chip.tsx';
@@ -33,12 +33,12 @@ function Preview({ close }: { close: () => void }) {
     if (kind !== undefined) personal.set(field.name, kind);
   }
   const labelOf = (name: string): string => document.fields.find((field) => field.name === name)?.label ?? name;
-  const base = `/intakes/${detail.intake.id}/samples`;
+  const { id } = detail.intake;
   const replace = useDo(async () => {
     for (const sample of samples) {
       const values: SubmittedValues = madeUp(sample.values, personal, seed);
-      await api('POST', base, { values });
-      if (sample.kept) await api('DELETE', `${base}/${sample.id}`);
+      await call('post /intakes/:id/samples', { params: { id }, body: { values } });
+      if (sample.kept) await call('delete /intakes/:id/samples/:sample', { params: { id, sample: sample.id } });
     }
   }, ['intakes']);
   const first = samples[0]!;

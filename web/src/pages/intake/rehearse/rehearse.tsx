@@ -1,7 +1,7 @@
 import { effectKey, stepName, type FieldChange, type Outcome, type StepReport } from '@zusammen/core/plans';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { api } from '../../../api/client.ts';
+import { call } from '../../../api/client.ts';
 import { useDo } from '../../../api/hooks.ts';
 import type { Rehearsed } from '@zusammen/core/api';
 import { Button } from '../../../parts/button.tsx';
@@ -206,7 +206,10 @@ function Opened({
   fetching: boolean;
 }) {
   const { detail, mayEdit } = useDraft();
-  const forget = useDo(() => api('DELETE', `/intakes/${detail.intake.id}/samples/${sample.id}`), ['intakes']);
+  const forget = useDo(
+    () => call('delete /intakes/:id/samples/:sample', { params: { id: detail.intake.id, sample: sample.id } }),
+    ['intakes'],
+  );
   return (
     <Sheet
       title={
