@@ -1,3 +1,4 @@
+import { INTAKE_FORMAT } from '@zusammen/core/intake';
 import { join } from 'node:path';
 import { PROGRAMS } from '../../scripts/testing/setup.ts';
 import { Heavy, TooHeavy } from './index.ts';
@@ -18,6 +19,33 @@ const somebody = { by: 'somebody' };
 
 it('does what it is asked, and hands back what came of it', async () => {
   expect(await heavy.run('readForms', { html: form }, somebody)).toMatchObject([{ fields: [{ name: 'a' }] }]);
+});
+
+it('has told of every result by the time it hands back the whole, and of each once', async () => {
+  const document = {
+    format: INTAKE_FORMAT,
+    name: 'Nothing to do',
+    source: { kind: 'program' as const },
+    settings: { perMinute: 60 },
+    fields: [],
+    plan: { steps: [] },
+  };
+  const nobody = () => Promise.reject(new Error('A plan without steps asks nothing.'));
+  const reading = { find: nobody, read: nobody, weigh: nobody };
+  // Parts and the whole come by different ports: which is first changes from one time to the next.
+  for (let time = 0; time < 100; time += 1) {
+    const told: number[] = [];
+    const results = await heavy.asking(
+      'rehearse',
+      { document, schemas: new Map(), samples: [{}, {}] },
+      reading,
+      () => false,
+      somebody,
+      (_, at) => told.push(at),
+    );
+    expect(results).toHaveLength(2);
+    expect(told.sort()).toEqual([0, 1]);
+  }
 });
 
 it('breaks off what takes too long, in words, and goes on with the next', async () => {

@@ -120,7 +120,10 @@ export class Heavy {
     }
   }
 
-  /** Runs work that asks the systems in between; they are asked from here. @param told hears of each result as it stands */
+  /**
+   * Runs work that asks the systems in between; they are asked from here.
+   * @param told hears of each result once, as soon as it stands, and of all before the whole is handed back
+   */
   async asking<Name extends 'rehearse' | 'compare'>(
     name: Name,
     input: Omit<Input<Name>, 'port'>,
@@ -130,9 +133,17 @@ export class Heavy {
     told?: (result: Output<Name>[number], at: number) => void,
   ): Promise<Output<Name>> {
     const { port1, port2 } = new MessageChannel();
-    answerOver(port1, reading, isTrouble, told as ((result: unknown, at: number) => void) | undefined);
+    const heard = new Set<number>();
+    const tell = (result: unknown, at: number): void => {
+      if (!heard.has(at)) told?.(result as Output<Name>[number], at);
+      heard.add(at);
+    };
+    answerOver(port1, reading, isTrouble, tell);
     try {
-      return await this.run(name, { ...input, port: port2 } as unknown as Input<Name>, wanted, [port2]);
+      const results = await this.run(name, { ...input, port: port2 } as unknown as Input<Name>, wanted, [port2]);
+      // The whole comes by another port than its parts, and may overtake the last of them.
+      results.forEach(tell);
+      return results;
     } finally {
       port1.close();
     }
