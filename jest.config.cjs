@@ -1,18 +1,18 @@
 /** Unit and server tests. MariaDB comes up once for all of them (scripts/testing/setup.ts). */
 module.exports = {
   testEnvironment: 'node',
-  testMatch: ['<rootDir>/{core,server,standins,scripts,web/src}/**/*.test.ts'],
+  testMatch: ['<rootDir>/{core,server,standins,scripts,web/src}/**/*.test.{ts,tsx}'],
   modulePathIgnorePatterns: ['<rootDir>/dist', '<rootDir>/.data', '<rootDir>/web/dist'],
   moduleNameMapper: { '^@zusammen/core/(.*)$': '<rootDir>/core/$1/index.ts' },
   transform: {
-    '^.+\\.(ts|mjs|js)$': [
+    '^.+\\.(tsx?|mjs|js)$': [
       '@swc/jest',
       {
         jsc: {
-          parser: { syntax: 'typescript', decorators: true },
+          parser: { syntax: 'typescript', decorators: true, tsx: true },
           target: 'es2022',
           keepClassNames: true,
-          transform: { legacyDecorator: true, useDefineForClassFields: false },
+          transform: { legacyDecorator: true, useDefineForClassFields: false, react: { runtime: 'automatic' } },
         },
         module: { type: 'commonjs' },
       },

@@ -87,10 +87,10 @@ const send = async (intake: string, values: Record<string, string>): Promise<str
 const path = async (id: string) => (await stage.api('GET', `/submissions/${id}`)).body;
 
 describe('a step once per row', () => {
-  it('makes twelve people of twelve rows in one batch, each with the club, the same person twice once', async () => {
+  it('makes twelve people of twelve rows, more than half of them in batches, each with the club, the same person twice once', async () => {
     const { values, mails } = signUp(12);
     values['attendees[11][mail]'] = mails[0]!.toUpperCase();
-    const before = await batches();
+    const before = (await stage.seen()).batches.length;
     const id = await send('course', values);
     await stage.settled();
     const told = await path(id);
@@ -100,7 +100,9 @@ describe('a step once per row', () => {
     expect(rows[11].record.id).toBe(rows[0].record.id);
     for (const mail of mails.slice(0, 11))
       expect(await stage.people(mail)).toMatchObject([{ organisation_id: clubStep.record.id }]);
-    expect((await batches()) - before).toBeGreaterThanOrEqual(1);
+    // What stands ready together goes out together; how much that is depends on how fast the system answers.
+    const parts = (await stage.seen()).batches.slice(before).reduce((sum, each) => sum + each, 0);
+    expect(parts).toBeGreaterThanOrEqual(6);
   });
 
   it('answered in part, or broken off after it was done: what is not known is found out, nothing is doubled', async () => {
@@ -202,9 +204,3 @@ describe('a step once per row', () => {
     expect(((await response.json()) as { detail: string }).detail).toMatch(/fields|rows|values/);
   });
 });
-
-/** Batches the CRM has taken since it started, as its own counter tells. */
-async function batches(): Promise<number> {
-  const seen = await (await fetch(`${stage.standins}/faults/seen`)).json();
-  return (seen as { batches: number }).batches;
-}

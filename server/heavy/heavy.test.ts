@@ -1,4 +1,4 @@
-import { INTAKE_FORMAT } from '@zusammen/core/intake';
+import { INTAKE_FORMAT, type IntakeDocument } from '@zusammen/core/intake';
 import { join } from 'node:path';
 import { PROGRAMS } from '../../scripts/testing/setup.ts';
 import { Heavy, TooHeavy } from './index.ts';
@@ -22,10 +22,10 @@ it('does what it is asked, and hands back what came of it', async () => {
 });
 
 it('has told of every result by the time it hands back the whole, and of each once', async () => {
-  const document = {
+  const document: IntakeDocument = {
     format: INTAKE_FORMAT,
     name: 'Nothing to do',
-    source: { kind: 'program' as const },
+    source: { kind: 'program' },
     settings: { perMinute: 60 },
     fields: [],
     plan: { steps: [] },

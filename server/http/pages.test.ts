@@ -104,7 +104,7 @@ describe('searching', () => {
     ).toBe(true);
     expect((await stage.api('GET', '/ledger?state=lost')).status).toBe(422);
     // What makes a request repeatable, and the versions of records, are nobody's business.
-    expect(Object.keys(change)).not.toEqual(expect.arrayContaining(['requestId', 'etagBefore']));
+    for (const kept of ['requestId', 'etagBefore']) expect(change).not.toHaveProperty(kept);
   });
   it('finds fields, intakes and submissions at once', async () => {
     const found = await get('/find?text=mobile');

@@ -29,6 +29,8 @@ export interface Stage {
   people(email: string): Promise<Json[]>;
   fault(fault: Record<string, unknown>): Promise<void>;
   noFaults(): Promise<void>;
+  /** How many parts each batch had that was answered, and how many requests faults have struck. */
+  seen(): Promise<{ batches: number[]; struck: number }>;
   /** Resolves when no submission is on its way. */
   settled(patienceMs?: number): Promise<void>;
   close(): Promise<void>;
@@ -104,15 +106,18 @@ export async function openStage({ people = 60, past = 0, role = 'all' }: StageSe
     people: async (email) =>
       (await stage.crm(`People?$filter=${encodeURIComponent(`tolower(email) eq '${email.toLowerCase()}'`)}`)).value,
     fault: async (fault) => {
-      await fetch(`${standinsAddress}/faults`, {
+      const armed = await fetch(`${standinsAddress}/faults`, {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
         body: JSON.stringify({ system: 'crm', share: 1, ...fault }),
       });
+      if (!armed.ok) throw new Error(await armed.text());
     },
     noFaults: async () => {
       await fetch(`${standinsAddress}/faults`, { method: 'DELETE' });
     },
+    seen: async () =>
+      (await (await fetch(`${standinsAddress}/faults/seen`)).json()) as { batches: number[]; struck: number },
     settled: (patienceMs = 30_000) => allSettled(db, patienceMs),
     close: async () => {
       await program.stop();

@@ -1,4 +1,4 @@
-import express, { type Request, type RequestHandler, type Router } from 'express';
+import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
 import { seededRandom } from '../random.ts';
 
 /** One kind of trouble that a share of a system's requests meets. */
@@ -47,8 +47,8 @@ const KINDS = [
 /** The faults in force, set over HTTP (`GET`, `POST`, `DELETE /faults`) and applied in front of a system. */
 export class Faults {
   private armed: Armed[] = [];
-  /** Batches that came in, for those who want to see that they do. */
-  private batches = 0;
+  /** For those who want to see that it came to that: how many parts each answered batch had, and how many faults struck. */
+  private readonly seen = { batches: [] as number[], struck: 0 };
 
   routes(): Router {
     const router = express.Router();
@@ -62,7 +62,7 @@ export class Faults {
       this.armed.push({ ...fault, hits: 0, random: seededRandom(fault.seed ?? 1) });
       response.status(201).json({ faults: this.armed.length });
     });
-    router.get('/seen', (_request, response) => void response.json({ batches: this.batches }));
+    router.get('/seen', (_request, response) => void response.json(this.seen));
     router.delete('/', (_request, response) => {
       this.armed = [];
       response.status(204).end();
@@ -73,7 +73,7 @@ export class Faults {
   /** Stands in front of one system's routes. */
   before(system: string): RequestHandler {
     return (request, response, next) => {
-      if (request.path.endsWith('/$batch')) this.batches += 1;
+      if (request.path.endsWith('/$batch')) this.watchBatch(response);
       const fault = this.next(system, request);
       if (!fault) return next();
       if (fault.kind === 'slow') return void setTimeout(next, fault.ms ?? 1000);
@@ -100,20 +100,34 @@ export class Faults {
     };
   }
 
+  private watchBatch(response: Response): void {
+    const send = response.send.bind(response);
+    response.send = ((body: unknown) => {
+      this.seen.batches.push(partsOf(body).length);
+      return send(body);
+    }) as typeof response.send;
+  }
+
   private next(system: string, request: Request): Armed | undefined {
     for (const fault of this.armed) {
       if (fault.system !== system || (fault.methods && !fault.methods.includes(request.method))) continue;
       if (fault.times !== undefined && fault.hits >= fault.times) continue;
       if (fault.random() >= fault.share) continue;
       fault.hits += 1;
+      this.seen.struck += 1;
       return fault;
     }
     return undefined;
   }
 }
 
+/** What a batch's answer says of each of its parts. */
+const partsOf = (body: unknown): unknown[] =>
+  typeof body === 'string' && body.startsWith('{"responses"')
+    ? (JSON.parse(body) as { responses: unknown[] }).responses
+    : [];
+
 function halfOf(body: unknown): unknown {
-  if (typeof body !== 'string' || !body.startsWith('{"responses"')) return body;
-  const { responses } = JSON.parse(body) as { responses: unknown[] };
-  return JSON.stringify({ responses: responses.slice(0, Math.ceil(responses.length / 2)) });
+  const parts = partsOf(body);
+  return parts.length === 0 ? body : JSON.stringify({ responses: parts.slice(0, Math.ceil(parts.length / 2)) });
 }

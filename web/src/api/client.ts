@@ -64,7 +64,8 @@ export async function apiLines<T extends object>(
 ): Promise<void> {
   const response = await send('POST', path, body, { Accept: 'application/x-ndjson' }, signal);
   if (!response.ok || !response.body) throw problemOf(response.status, await response.text());
-  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
+  const reader = response.body.getReader();
+  const decoder = new TextDecoder();
   const read = (line: string): void => {
     if (line === '') return;
     const said = JSON.parse(line) as T | { problem: { status: number; title: string; detail: string } };
@@ -74,7 +75,7 @@ export async function apiLines<T extends object>(
   let rest = '';
   for (;;) {
     const { done, value } = await reader.read();
-    const lines = (rest + (value ?? '')).split('\n');
+    const lines = (rest + decoder.decode(value, { stream: !done })).split('\n');
     rest = lines.pop()!;
     lines.forEach(read);
     if (done) return read(rest);

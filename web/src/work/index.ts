@@ -1,5 +1,5 @@
 import { wrap, type Remote } from 'comlink';
-import type { Work } from './worker.ts';
+import type { Work } from './work.ts';
 
 let remote: Remote<Work> | undefined;
 

@@ -1,19 +1,4 @@
-import { check, inputOf, type CheckInput, type Finding } from '@zusammen/core/checks';
-import type { IntakeDocument } from '@zusammen/core/intake';
-import { suggestSteps, withStep, type Step, type SuggestInput } from '@zusammen/core/plans';
 import { expose } from 'comlink';
-
-/** Functions don't travel between threads; ids are made here. */
-type Input = Omit<SuggestInput, 'newId'>;
-const newId = (): string => crypto.randomUUID().slice(0, 8);
-
-/** Heavier computation, off the main thread. */
-const work = {
-  withStep: (input: Input, step: Step): Step[] => withStep({ ...input, newId }, step),
-  suggestSteps: (input: Input, only: string | undefined): Step[] => suggestSteps({ ...input, newId }, { only }),
-  check: (document: IntakeDocument, around: Pick<CheckInput, 'schemas' | 'samples' | 'facts'>): Finding[] =>
-    check({ ...inputOf(document), ...around }),
-};
-export type Work = typeof work;
+import { work } from './work.ts';
 
 expose(work);

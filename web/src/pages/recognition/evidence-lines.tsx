@@ -7,6 +7,9 @@ import { Editable } from '../../parts/editable.tsx';
 import { aboutLabel, Bits, bitsText } from '../../parts/evidence.tsx';
 import { Sheet } from '../../parts/sheet.tsx';
 
+/** No field's name has a blank in it; an item without a value couldn't be chosen by keyboard. */
+const NO_FIELD = 'no field';
+
 /** What each comparison weighs when it agrees, and when it doesn't, by what was met among the known records. */
 export function EvidenceLines({
   entity,
@@ -85,9 +88,9 @@ export function EvidenceLines({
                   placeholder={`Which field holds the ${said(part)}?`}
                   items={[
                     ...fieldItems(entity, recognition),
-                    { value: '', label: 'leave it out', words: 'leave out none', group: 'Or' },
+                    { value: NO_FIELD, label: 'leave it out', words: 'leave out none', group: 'Or' },
                   ]}
-                  choose={(value) => (choose(part, value || undefined), close())}
+                  choose={(value) => (choose(part, value === NO_FIELD ? undefined : value), close())}
                 />
               )}
             </Editable>

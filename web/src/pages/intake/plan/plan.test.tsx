@@ -1,0 +1,113 @@
+/** @jest-environment @happy-dom/jest-environment */
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
+import { refusal, withHeight } from '../../../testing/page.tsx';
+import { work } from '../../../work/work.ts';
+import { showIntake } from '../testing.tsx';
+import { PlanStation } from './plan.tsx';
+
+// There are no threads here; what a thread would compute is computed.
+jest.mock('../../../work/index.ts', () => ({ worker: () => calledLater() }));
+const calledLater = () =>
+  Object.fromEntries(
+    Object.entries(work).map(([name, each]) => [
+      name,
+      async (...said: unknown[]) => (each as (...said: unknown[]) => unknown)(...said),
+    ]),
+  );
+
+beforeAll(() => withHeight(600));
+
+const rowOf = async (label: string): Promise<HTMLElement> =>
+  (await screen.findByRole('button', { name: `Edit the line to ${label}` })).closest('tr')!;
+const cellsOf = async (label: string): Promise<(string | null)[]> =>
+  within(await rowOf(label))
+    .getAllByRole('cell')
+    .map((cell) => cell.textContent);
+
+describe('the lines of a plan', () => {
+  it('show what came, what goes in, and what the record holds now', async () => {
+    showIntake('plan', <PlanStation />);
+    await waitFor(async () =>
+      expect(await cellsOf('Name')).toEqual([
+        'Orchard name',
+        '␣Wren Orchard␣',
+        expect.stringMatching(/./),
+        'Wren Orchard',
+        'Name needed',
+        'Wren',
+        'write',
+      ]),
+    );
+    // What only fills a blank says that what is there stays.
+    expect((await cellsOf('E-mail')).at(-1)).toBe('fill only kept');
+  });
+
+  it('go on to the next sample with a key, and say what can’t go in', async () => {
+    const { user, where } = showIntake('plan', <PlanStation />);
+    await rowOf('Hives');
+    await user.keyboard(']');
+    expect(await screen.findByText(/Sample 2 of 2/)).toBeTruthy();
+    expect(where()).toContain('sample=b');
+    expect((await cellsOf('Hives'))[3]).toMatch(/^▲ .*dozens/);
+  });
+
+  it('that are suggested wait for a yes; the yes is kept on the server', async () => {
+    const { user, saidTo, kept } = showIntake('plan', <PlanStation />);
+    expect((await cellsOf('Hives')).at(-1)).toContain('82 % sure');
+    await user.click(screen.getByRole('button', { name: 'accept all 1' }));
+    expect((await cellsOf('Hives')).at(-1)).not.toContain('sure');
+    await waitFor(() => expect(saidTo('put /intakes/:id/draft')).toHaveLength(1));
+    expect(kept.document.plan.steps[0]!.lines.map(({ origin }) => origin)).toEqual(['set', 'set', 'set']);
+  });
+
+  it('are removed by a key, and come back with undo, as they were', async () => {
+    const { user, kept } = showIntake('plan', <PlanStation />);
+    const before = kept.document;
+    await rowOf('Name');
+    await user.keyboard('x');
+    await waitFor(() => expect(screen.queryByRole('button', { name: 'Edit the line to Name' })).toBeNull());
+    await waitFor(() => expect(kept.document.plan.steps[0]!.lines).toHaveLength(2));
+    await user.keyboard('{Control>}z{/Control}');
+    await rowOf('Name');
+    await waitFor(() => expect(kept.document).toEqual(before));
+  });
+
+  it('are opened with Enter; what is changed there is seen in the row at once', async () => {
+    const { user } = showIntake('plan', <PlanStation />);
+    await rowOf('Name');
+    await user.keyboard('{Enter}');
+    const editor = await screen.findByRole('group', { name: 'Line to Name' });
+    await user.click(within(editor).getByRole('button', { name: 'Add a treatment' }));
+    await user.type(await screen.findByPlaceholderText('Find a treatment'), 'capital');
+    await user.keyboard('{Enter}');
+    const settings = await within(editor).findByRole('button', { name: /^Settings of (?!trim)/ });
+    await user.click(settings);
+    await user.selectOptions(await screen.findByRole('combobox'), 'upper');
+    await user.keyboard('{Escape}');
+    await waitFor(async () => expect((await cellsOf('Name'))[3]).toBe('WREN ORCHARD'));
+    await user.keyboard('{Escape}');
+    await waitFor(() => expect(screen.queryByRole('group', { name: 'Line to Name' })).toBeNull());
+  });
+
+  it('can be looked at by a viewer, who changes nothing', async () => {
+    const { user, saidTo } = showIntake('plan', <PlanStation />, { role: 'viewer' });
+    await rowOf('Name');
+    await user.keyboard('xa');
+    expect(screen.queryByRole('button', { name: /accept all/ })).toBeNull();
+    await rowOf('Name');
+    expect(saidTo('put /intakes/:id/draft')).toEqual([]);
+  });
+
+  it('say that somebody else has changed the draft, and send nothing more', async () => {
+    const { user, saidTo } = showIntake('plan', <PlanStation />, {
+      more: { 'put /intakes/:id/draft': () => refusal(412, 'Overtaken', 'The draft has changed since.') },
+    });
+    await rowOf('Name');
+    await user.keyboard('x');
+    expect(await screen.findByText(/Somebody else/)).toBeTruthy();
+    await user.keyboard('x');
+    // Leaving the page is when what isn't saved yet would be sent, if anything were.
+    cleanup();
+    expect(saidTo('put /intakes/:id/draft')).toHaveLength(1);
+  });
+});

@@ -1,0 +1,236 @@
+/** @jest-environment @happy-dom/jest-environment */
+import type { StepReport } from '@zusammen/core/plans';
+import { makeEntity, makeField } from '../../../../core/testing/world.ts';
+import type { SubmissionLine, SubmissionPath, SubmissionState, SystemDetail } from '@zusammen/core/api';
+import { screen, waitFor, within } from '@testing-library/react';
+import { refusal, show, type Answers } from '../../testing/page.tsx';
+import { Review } from './review.tsx';
+
+const PERSON = makeEntity('people', [
+  makeField('first', { label: 'First name' }),
+  makeField('mail', { label: 'E-mail', type: 'email' }),
+  makeField('city', { label: 'City' }),
+]);
+
+const SYSTEM = {
+  system: { id: 'crm', name: 'Clover Hill', state: 'answers', capabilities: {} },
+  schema: { entities: [PERSON] },
+  differences: [],
+} as unknown as SystemDetail;
+
+const lineOf = (id: string, state: SubmissionState, words: string | null): SubmissionLine => ({
+  seq: 1,
+  id,
+  intakeId: 'i1',
+  intakeKey: 'visit',
+  version: 3,
+  state,
+  label: `Sender of ${id}`,
+  via: 'form',
+  receivedAt: '2026-11-26T08:00:00Z',
+  settledAt: null,
+  attempts: 1,
+  words,
+  outcome: null,
+});
+
+const asked: StepReport = {
+  step: 's1',
+  system: 'crm',
+  entity: 'people',
+  outcome: 'asked',
+  why: 'two records have this e-mail',
+  changes: [],
+  sent: { first: 'Orla', mail: 'orla@wren.example' },
+  candidates: [
+    { id: 'P-1', values: { first: 'Orla', mail: 'orla@wren.example', city: 'Harrow' } },
+    { id: 'P-2', values: { first: 'Orna', mail: 'orla@wren.example', city: null } },
+  ],
+};
+
+const refused: StepReport = {
+  step: 's1',
+  system: 'crm',
+  entity: 'people',
+  outcome: 'refused',
+  changes: [],
+  refusal: { kind: 'values', words: 'City is too long', fields: [{ field: 'city', words: 'at most 10 characters' }] },
+} as unknown as StepReport;
+
+const pathOf = (line: SubmissionLine, step: StepReport): SubmissionPath =>
+  ({
+    submission: {
+      ...line,
+      values: { first: 'Orla', mail: 'orla@wren.example', city: 'Harrow on the Hill' },
+      answers: null,
+      amended: null,
+      forgottenAt: null,
+      reason: null,
+      dueAt: line.receivedAt,
+    },
+    intake: { id: 'i1', key: 'visit', name: 'Visit us' },
+    fields: [
+      { name: 'first', label: 'Given name', type: 'text', required: false },
+      { name: 'mail', label: 'Your e-mail', type: 'email', required: false },
+      { name: 'city', label: 'Town', type: 'text', required: false },
+    ],
+    repeats: {},
+    steps: [step],
+    treatments: [
+      { step: 's1', field: 'first', from: ['first'], treatments: [] },
+      { step: 's1', field: 'city', from: ['city'], treatments: [] },
+    ],
+    changes: [],
+  }) as unknown as SubmissionPath;
+
+/** A Review with these submissions waiting, each with the step that stopped it. */
+function review(
+  waiting: [SubmissionLine, StepReport][],
+  more: Answers = {},
+  role: 'specialist' | 'viewer' = 'specialist',
+) {
+  const byId = new Map(waiting.map(([line, step]) => [line.id, pathOf(line, step)]));
+  const counts: Partial<Record<SubmissionState, number>> = {};
+  for (const [{ state }] of waiting) counts[state] = (counts[state] ?? 0) + 1;
+  return show(<Review />, {
+    answers: {
+      'get /session': { user: { id: 'u1', email: 'm@wren.example', name: 'Mara', role, active: true } },
+      'get /submissions': ({ query }) => ({
+        submissions: waiting.map(([line]) => line).filter(({ state }) => query['state']!.split(',').includes(state)),
+        counts,
+      }),
+      'get /submissions/:id': ({ params }) => byId.get(params['id']!)!,
+      'get /submissions/:id/would': { step: { ...asked, outcome: 'updated', changes: [] } },
+      'get /submissions/:id/alike': { count: 1, labels: [] },
+      'get /systems/:id': SYSTEM,
+      'get /intakes/:id': { intake: { id: 'i1', liveVersion: 3 }, versions: [], changes: [] } as never,
+      ...more,
+    },
+  });
+}
+
+describe('Review', () => {
+  it('says that nothing waits, and what would come here', async () => {
+    review([]);
+    expect(await screen.findByText('Nothing waits for anybody')).toBeTruthy();
+  });
+
+  it('says what went wrong when the queue can’t be read, instead of that nothing waits', async () => {
+    review([], { 'get /submissions': () => refusal(500, 'Trouble', 'The database is away.') });
+    expect((await screen.findByRole('alert')).textContent).toContain('The database is away.');
+    expect(screen.queryByText('Nothing waits for anybody')).toBeNull();
+  });
+
+  it('counts what waits by what is to be done, and shows only that kind', async () => {
+    const { user, asked: calls } = review([
+      [lineOf('a', 'in review', 'two records have this e-mail'), asked],
+      [lineOf('b', 'refused', 'City is too long'), refused],
+    ]);
+    expect(await screen.findByText('2 wait')).toBeTruthy();
+    await user.click(screen.getByRole('radio', { name: /To put right/ }));
+    await waitFor(() => expect(calls.at(-1)).toBeDefined());
+    await waitFor(() => {
+      const queue = screen.getByRole('list', { name: 'What waits' });
+      expect(within(queue).getAllByRole('listitem')).toHaveLength(1);
+      expect(queue.textContent).toContain('City is too long');
+    });
+  });
+});
+
+describe('which record is meant', () => {
+  const waiting: [SubmissionLine, StepReport][] = [[lineOf('a', 'in review', 'two records have this e-mail'), asked]];
+
+  it('shows what was sent beside each candidate, what differs marked', async () => {
+    review(waiting);
+    const row = (await screen.findByRole('cell', { name: 'First name' })).closest('tr')!;
+    expect(
+      within(row)
+        .getAllByRole('cell')
+        .map((cell) => cell.textContent),
+    ).toEqual(['First name', 'Orla', 'Orla', 'Orna']);
+    expect(row.querySelector('mark')?.textContent).toBe('n');
+  });
+
+  it('takes the key of a candidate for the answer, once, however often it is pressed', async () => {
+    const underWay = new Promise<Response>(() => undefined);
+    const { user, saidTo } = review(waiting, { 'post /submissions/:id/answers': () => underWay });
+    await screen.findByRole('button', { name: /It is P-2/ });
+    await waitFor(() =>
+      expect(screen.getByRole<HTMLButtonElement>('button', { name: /It is P-2/ }).disabled).toBe(false),
+    );
+    await user.keyboard('22');
+    await waitFor(() => expect(saidTo('post /submissions/:id/answers')).toEqual([{ step: 's1', record: 'P-2' }]));
+  });
+
+  it('says what the server says when the answer can’t be taken', async () => {
+    const { user } = review(waiting, {
+      'post /submissions/:id/answers': () => refusal(409, 'Overtaken', 'Somebody else has just decided this.'),
+    });
+    await user.click(await screen.findByRole('button', { name: /Somebody new/ }));
+    expect((await screen.findByRole('alert')).textContent).toContain('Somebody else has just decided this.');
+  });
+
+  it('lets those who only look see everything and decide nothing', async () => {
+    const { user, saidTo } = review(waiting, { 'post /submissions/:id/answers': {} as never }, 'viewer');
+    const button = await screen.findByRole<HTMLButtonElement>('button', { name: /It is P-1/ });
+    expect(button.disabled).toBe(true);
+    await user.keyboard('1n');
+    expect(saidTo('post /submissions/:id/answers')).toEqual([]);
+  });
+});
+
+describe('what is to be put right', () => {
+  const waiting: [SubmissionLine, StepReport][] = [[lineOf('b', 'refused', 'City is too long'), refused]];
+
+  it('puts the value that was refused first, with what is said of it', async () => {
+    review(waiting);
+    await screen.findByText('at most 10 characters');
+    const inputs = screen.getAllByRole<HTMLInputElement>('textbox');
+    expect(inputs.map(({ value }) => value)).toEqual(['Harrow on the Hill', 'Orla']);
+  });
+
+  it('sends only what was changed, under the name it came in by', async () => {
+    const { user, saidTo } = review(waiting, { 'post /submissions/:id/again': { again: 1 } });
+    const town = await screen.findByRole('textbox', { name: 'Town' });
+    const send = screen.getByRole<HTMLButtonElement>('button', { name: /Put right and send/ });
+    expect(send.disabled).toBe(true);
+    await waitFor(() => expect((town as HTMLInputElement).disabled).toBe(false));
+    await user.clear(town);
+    await user.type(town, 'Harrow{Enter}');
+    await waitFor(() => expect(saidTo('post /submissions/:id/again')).toEqual([{ values: { city: 'Harrow' } }]));
+  });
+
+  it('has nothing to send once a change is taken back by hand', async () => {
+    const { user } = review(waiting);
+    const town = await screen.findByRole('textbox', { name: 'Town' });
+    await waitFor(() => expect((town as HTMLInputElement).disabled).toBe(false));
+    await user.type(town, 's');
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: /Put right and send/ }).disabled).toBe(false);
+    await user.type(town, '{Backspace}');
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: /Put right and send/ }).disabled).toBe(true);
+  });
+
+  it('is carried out by the version that is live, where that is newer, and says so', async () => {
+    const { user, saidTo } = review(waiting, {
+      'get /intakes/:id': { intake: { id: 'i1', liveVersion: 5 }, versions: [], changes: [] } as never,
+      'get /submissions/:id/alike': { count: 12, labels: [] },
+      'post /submissions/:id/again': { again: 12 },
+    });
+    await screen.findByText(/sent again by version 5, which is live now/);
+    await user.click(await screen.findByRole('button', { name: /Send all 12 alike again/ }));
+    await waitFor(() => expect(saidTo('post /submissions/:id/again')).toEqual([{ alike: true, under: 'live' }]));
+  });
+
+  it('is set aside only with a reason', async () => {
+    const { user, saidTo } = review(waiting, { 'post /submissions/:id/set-aside': {} as never });
+    const aside = await screen.findByRole<HTMLButtonElement>('button', { name: /Set aside…/ });
+    await waitFor(() => expect(aside.disabled).toBe(false));
+    await user.click(aside);
+    const dialog = await screen.findByRole('dialog');
+    const confirm = within(dialog).getByRole<HTMLButtonElement>('button', { name: 'Set aside' });
+    expect(confirm.disabled).toBe(true);
+    await user.type(within(dialog).getByLabelText('Reason'), 'a test of ours');
+    await user.click(confirm);
+    await waitFor(() => expect(saidTo('post /submissions/:id/set-aside')).toEqual([{ reason: 'a test of ours' }]));
+  });
+});

@@ -1,0 +1,71 @@
+/** @jest-environment @happy-dom/jest-environment */
+import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { Combobox } from './combobox.tsx';
+import { Choices, Editable } from './editable.tsx';
+
+const ITEMS = [
+  { value: 'orchards', label: 'Orchard', words: 'Orchard orchards farm', group: 'Clover Hill' },
+  { value: 'people', label: 'Person', words: 'Person people contact', group: 'Clover Hill' },
+];
+
+describe('a list that narrows while typing', () => {
+  it('finds by any of an item’s words and chooses with Enter', async () => {
+    const choose = jest.fn();
+    render(<Combobox items={ITEMS} placeholder="Find an entity" choose={choose} />);
+    await userEvent.type(screen.getByPlaceholderText('Find an entity'), 'CONT');
+    expect(screen.queryByText('Orchard')).toBeNull();
+    await userEvent.keyboard('{Enter}');
+    expect(choose).toHaveBeenCalledWith('people');
+  });
+
+  it('says so when nothing is like what was typed', async () => {
+    render(<Combobox items={ITEMS} placeholder="Find an entity" choose={() => undefined} />);
+    await userEvent.type(screen.getByPlaceholderText('Find an entity'), 'zebra');
+    expect(screen.getByText('Nothing like that.')).toBeTruthy();
+  });
+});
+
+describe('a part of a sentence', () => {
+  const sentence = (choose: (value: string) => void, disabled = false) => (
+    <Editable label="If both have a value" shown="write" disabled={disabled}>
+      {(close) => (
+        <Choices
+          options={[
+            { value: 'write', label: 'write' },
+            { value: 'fill only', label: 'fill only', help: 'Only an empty field is filled.' },
+          ]}
+          chosen="write"
+          choose={(value) => (choose(value), close())}
+        />
+      )}
+    </Editable>
+  );
+
+  it('opens what it can be, at what it is; arrows and Enter choose, and it closes', async () => {
+    const choose = jest.fn();
+    render(sentence(choose));
+    await userEvent.click(screen.getByRole('button', { name: 'If both have a value' }));
+    expect(document.activeElement?.textContent).toBe('write');
+    await userEvent.keyboard('{ArrowDown}');
+    expect(document.activeElement?.textContent).toContain('fill only');
+    await userEvent.keyboard('{Enter}');
+    expect(choose).toHaveBeenCalledWith('fill only');
+    expect(screen.queryByRole('listbox')).toBeNull();
+  });
+
+  it('closes with Escape and leaves it as it was', async () => {
+    const choose = jest.fn();
+    render(sentence(choose));
+    await userEvent.click(screen.getByRole('button', { name: 'If both have a value' }));
+    await userEvent.keyboard('{Escape}');
+    expect(screen.queryByRole('listbox')).toBeNull();
+    expect(choose).not.toHaveBeenCalled();
+  });
+
+  it('doesn’t open for those who only look', async () => {
+    render(sentence(() => undefined, true));
+    await userEvent.click(screen.getByRole('button', { name: 'If both have a value' }));
+    expect(screen.queryByRole('listbox')).toBeNull();
+  });
+});
