@@ -140,7 +140,7 @@ function compile(text: string, fields: readonly ExpressionField[]): Compiled {
 }
 
 function valueOf(said: Submitted[string] | undefined, field: ExpressionField): string | string[] {
-  const list = isBlank(said) ? [] : Array.isArray(said) ? (said as string[]) : [String(said)];
+  const list = said === undefined || said === null ? [] : Array.isArray(said) ? (said as string[]) : [String(said)];
   if (field.multiple || field.type === 'options') return list.filter((each) => each !== '').slice(0, MOST_ENTRIES);
   return list.length <= 1 ? (list[0] ?? '') : list.slice(0, MOST_ENTRIES);
 }

@@ -105,6 +105,7 @@ describe('a condition', () => {
         expect(expressionOf(condition, fields)).toContain('form.note ==');
         expect(holds(condition, { note: value }, fields)).toEqual({ ok: true, holds: true });
       }),
+      { examples: [[' '], ['\t\n'], ['']] },
     );
   });
 
