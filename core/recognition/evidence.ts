@@ -1,12 +1,38 @@
+import type { Part } from './document.ts';
+
 /**
  * Recognition: whether two records are about the same person or thing (record linkage; Fellegi and Sunter 1969). Every
  * comparison of a kind of field comes to a level, and a level to a weight in bits: log2 of how much likelier it is
  * among records of the same than among any two. What isn't known weighs nothing. Weights add up; fields that hang
  * together (street, postcode and city) are one comparison, so that nothing counts twice.
  */
+
+/**
+ * What is compared, and which parts each comparison reads: a new comparison is a function that `compare` of its kind
+ * calls, and a line here. The first of its parts that a recognition has is where its weight is shown.
+ */
+export const READS = {
+  'first name': ['first_name'],
+  'family name': ['last_name'],
+  name: ['last_name', 'name'],
+  'e-mail': ['email'],
+  telephone: ['phone', 'mobile'],
+  address: ['street', 'postcode', 'city'],
+  'date of birth': ['birth_date'],
+  organisation: ['organisation'],
+  website: ['website'],
+  domain: ['website', 'email'],
+  'legal form': [],
+} satisfies Record<string, readonly Part[]>;
+export type About = keyof typeof READS;
+
+/** The parts that a comparison reads; none of one that isn't known (any more). */
+export const partsRead = (about: string): readonly Part[] => (Object.hasOwn(READS, about) ? READS[about as About] : []);
+
+/** What one comparison came to. */
 export interface Evidence {
   /** What was compared, e.g. `e-mail`. */
-  about: string;
+  about: About;
   /** What came of it, in words, e.g. `same but for a tag`. */
   level: string;
   bits: number;

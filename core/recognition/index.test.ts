@@ -25,6 +25,7 @@ import {
   troubleWith,
   tuned,
   typingErrors,
+  type About,
   type Compared,
   type DoublePair,
   type LearningPair,
@@ -207,7 +208,7 @@ describe('survivors', () => {
 });
 
 describe('weights are learned', () => {
-  const compared = (levels: [string, string, number][]): Compared => ({
+  const compared = (levels: [About, string, number][]): Compared => ({
     evidence: levels.map(([about, level, bits]) => ({ about, level, bits })),
     weight: levels.reduce((sum, [, , bits]) => sum + bits, 0),
   });

@@ -1,7 +1,7 @@
 import { readPhone } from '../values/index.ts';
 import { canonical, canonicalWords } from './names.ts';
 import { typingErrors } from './distance.ts';
-import type { Evidence } from './evidence.ts';
+import type { About, Evidence } from './evidence.ts';
 import type { Frequency } from './frequency.ts';
 
 /** What people type to get past a field; shared, it says nothing. */
@@ -219,7 +219,7 @@ export function compareAddresses(
   return place(about, samePostcode, sameCity, area - 2, moving);
 }
 
-function place(about: string, samePostcode: boolean, near: boolean, area: number, moving: number): Evidence {
+function place(about: About, samePostcode: boolean, near: boolean, area: number, moving: number): Evidence {
   if (samePostcode) return { about, level: 'same postcode', bits: area };
   if (near) return { about, level: 'same place', bits: Math.min(area, 1) };
   return { about, level: 'different', bits: moving };

@@ -1,4 +1,4 @@
-import type { Evidence, Part, Recognition, Verdict } from '@zusammen/core/recognition';
+import { partsRead, type Evidence, type Recognition, type Verdict } from '@zusammen/core/recognition';
 import { Tag, type Tone } from './chip.tsx';
 import { cx } from './cx.ts';
 
@@ -38,21 +38,6 @@ export function VerdictTag({ verdict, weight }: { verdict: Verdict; weight?: num
   );
 }
 
-/** What comparisons are about, by the parts they read; the first part that is there shows the weight. */
-const READS: Record<string, Part[]> = {
-  'first name': ['first_name'],
-  'family name': ['last_name'],
-  name: ['last_name', 'name'],
-  'e-mail': ['email'],
-  telephone: ['phone', 'mobile'],
-  address: ['street', 'postcode', 'city'],
-  'date of birth': ['birth_date'],
-  organisation: ['organisation'],
-  website: ['website'],
-  domain: ['website', 'email'],
-  'legal form': [],
-};
-
 /** The evidence that belongs beside a field. */
 export function evidenceAt(
   field: string,
@@ -61,7 +46,7 @@ export function evidenceAt(
 ): Evidence | undefined {
   const part = parts.find((each) => each.field === field)?.part;
   return evidence.find(({ about }) => {
-    const first = (READS[about] ?? []).find((each) => parts.some((other) => other.part === each));
+    const first = partsRead(about).find((each) => parts.some((other) => other.part === each));
     return first !== undefined && first === part;
   });
 }
@@ -74,7 +59,7 @@ export function countedElsewhere(
 ): boolean {
   const part = parts.find((each) => each.field === field)?.part;
   if (part === 'country') return true;
-  return evidence.some(({ about }) => part !== undefined && (READS[about] ?? []).includes(part));
+  return evidence.some(({ about }) => part !== undefined && partsRead(about).includes(part));
 }
 
 /** The name of what a comparison is about, by the label of the field that tells it. */
@@ -84,6 +69,8 @@ export function aboutLabel(
   labelOf: (field: string) => string,
 ): string {
   if (about === 'name' || about === 'address') return about.charAt(0).toUpperCase() + about.slice(1);
-  const first = (READS[about] ?? []).map((part) => parts.find((each) => each.part === part)).find(Boolean);
+  const first = partsRead(about)
+    .map((part) => parts.find((each) => each.part === part))
+    .find(Boolean);
   return first ? labelOf(first.field) : about.charAt(0).toUpperCase() + about.slice(1);
 }
