@@ -39,7 +39,7 @@ const CHECKS: Check[] = [
   },
   {
     name: 'unit and server tests',
-    command: ['node_modules/.bin/jest', '--json', `--outputFile=${jestReport}`, '--forceExit'],
+    command: ['node_modules/.bin/jest', '--json', `--outputFile=${jestReport}`],
     count: countJest,
   },
   { name: 'interface tests', command: ['node_modules/.bin/playwright', 'test'], count: countPlaywright },
