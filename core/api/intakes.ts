@@ -6,8 +6,10 @@ import type { Change } from './people.ts';
 import type { SubmissionState } from './submissions.ts';
 
 export interface Figures {
+  /** Submissions a day, the last fourteen days, today last. */
   perDay: number[];
   today: number;
+  /** Of those applied in the last 30 days: how many were recognised. */
   recognised: number;
   applied: number;
   refused: number;
@@ -68,15 +70,18 @@ export interface Past {
   receivedAt: string;
 }
 
+/** What one sample would come to; `trouble` when a system couldn't be read. */
 export interface Rehearsed {
   course?: Course;
   trouble?: string;
+  /** The records that were found, as they are now, by effect: the step's id, with `#row` where it repeats. */
   present: Record<string, RecordState>;
 }
 
 /** One field that would come out differently by the draft. */
 export interface FieldDifference {
   step: string;
+  /** A field of the record; '' for what is done with the record itself. */
   field: string;
   label: string;
   live: string;

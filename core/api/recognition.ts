@@ -3,7 +3,7 @@ import type { Weighing } from '../plans/index.ts';
 import type { Evidence, KeyMeasure, LearnedLevel, Part, Recognition, Survivor, Verdict } from '../recognition/index.ts';
 import type { RecordState, Value, Values } from '../schema/index.ts';
 
-/** What the API tells of recognition and doubles. */
+/** A pair of known records near the lines, with what speaks for and against. */
 export interface NearPair {
   a: string;
   b: string;
@@ -13,15 +13,24 @@ export interface NearPair {
   why?: string;
 }
 
+/** What was measured on the known records under a version of their recognition. */
 export interface Measure {
   revision: number;
   at: string;
+  /** Records looked at, and pairs compared. */
   sampled: number;
   pairs: number;
+  /** Pairs by weight: counts of bins of one bit, the first beginning at `from`. */
   bins: { from: number; counts: number[] };
+  /** Pairs that a rule keeps apart whatever they weigh; they are not among the bins. */
   vetoed: number;
   near: NearPair[];
-  keys: (KeyMeasure & { apart: number; looked: number })[];
+  keys: (KeyMeasure & {
+    /** Of those sampled that share it, how many share it with somebody judged to be another. */
+    apart: number;
+    looked: number;
+  })[];
+  /** By level: how often it came up in pairs of the same, and its mean weight there. */
   levels: { about: string; level: string; count: number; bits: number }[];
 }
 

@@ -17,6 +17,7 @@ export interface SubmissionLine {
   settledAt: string | null;
   attempts: number;
   words: string | null;
+  /** What its first step came to, e.g. `created`. */
   outcome: string | null;
 }
 
@@ -79,6 +80,7 @@ export interface Today {
   created: number;
   updated: number;
   systems: number;
+  /** Milliseconds from arrival to applied: half of them, and 95 of 100. */
   median: number | null;
   p95: number | null;
   bars: { at: string; created: number; updated: number; other: number; review: number; refused: number }[];

@@ -1,15 +1,8 @@
+import type { SubmissionState } from '@zusammen/core/api';
 import { failureSignature, lanesOf, type Answer } from '@zusammen/core/plans';
 import { titleOf } from '@zusammen/core/mapping';
 import type { SubmittedValue, SubmittedValues } from '@zusammen/core/forms';
-import {
-  intakeById,
-  queueAgain,
-  troubledOf,
-  type Amendment,
-  type Database,
-  type Submission,
-  type SubmissionState,
-} from '../store/index.ts';
+import { intakeById, queueAgain, troubledOf, type Amendment, type Database, type Submission } from '../store/index.ts';
 import { laneHash } from './lane-hash.ts';
 import type { LiveView } from './live.ts';
 

@@ -4,11 +4,11 @@ import {
   effectKey,
   RehearsalWorld,
   type FieldChange,
-  type Course,
   type PlanRun,
   type ReadOnlyWorld,
   type StepReport,
 } from '@zusammen/core/plans';
+import type { Compared as ToldOfOne, FieldDifference, Rehearsed } from '@zusammen/core/api';
 import type { SubmittedValues } from '@zusammen/core/forms';
 import type { RecordState } from '@zusammen/core/schema';
 import { sameValue } from '@zusammen/core/values';
@@ -18,14 +18,6 @@ import { remembered } from './remembered.ts';
 /** What is rehearsed, with all that the interpreter has to know. */
 export interface Rehearsal extends Pick<PlanRun, 'schemas' | 'recognitions'> {
   document: IntakeDocument;
-}
-
-/** What one sample would come to; `trouble` when a system couldn't be read. */
-export interface Rehearsed {
-  course?: Course;
-  trouble?: string;
-  /** The records that were found, as they are now, by effect: the step's id, with `#row` where it repeats. */
-  present: Record<string, RecordState>;
 }
 
 /** Keeps the records it lets through, as they are in the system now. */
@@ -84,20 +76,8 @@ export async function rehearseWith(
   return results;
 }
 
-/** One field that would come out differently. */
-export interface Difference {
-  step: string;
-  /** A field of the record; '' for what is done with the record itself. */
-  field: string;
-  label: string;
-  live: string;
-  draft: string;
-}
-
-export interface Compared {
-  differences: Difference[];
-  trouble?: string;
-}
+/** What would come out differently of one submission. */
+export type Compared = Pick<ToldOfOne, 'differences' | 'trouble'>;
 
 /**
  * Rehearses two documents on the same submissions, each submission by itself, and tells what would come out
@@ -138,7 +118,7 @@ function differencesOf(live: Rehearsed, draft: Rehearsed): Compared {
   return { differences };
 }
 
-function outcomeDifference(step: string, a?: StepReport, b?: StepReport): Difference[] {
+function outcomeDifference(step: string, a?: StepReport, b?: StepReport): FieldDifference[] {
   // Whether a known record changes is told field by field.
   const done = ({ outcome }: StepReport): string =>
     outcome === 'updated' || outcome === 'unchanged' ? 'stays with' : outcome;
@@ -150,7 +130,7 @@ function outcomeDifference(step: string, a?: StepReport, b?: StepReport): Differ
   return [{ step, field: '', label: b?.entity ?? a?.entity ?? '', live: said(a), draft: said(b) }];
 }
 
-function fieldDifferences(step: string, a?: StepReport, b?: StepReport): Difference[] {
+function fieldDifferences(step: string, a?: StepReport, b?: StepReport): FieldDifference[] {
   const written = (report?: StepReport): Map<string, FieldChange> =>
     new Map((report?.changes ?? []).filter(({ kept }) => kept === undefined).map((change) => [change.field, change]));
   const [left, right] = [written(a), written(b)];

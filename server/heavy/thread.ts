@@ -12,7 +12,8 @@ import { answerRows, matchLists, type KindName, type ListedRecord } from '@zusam
 import { readBody as read, type BodyRead } from '../bodies/index.ts';
 import { NotUnderstood, understood, type MetadataRead } from '../systems/odata/index.ts';
 import { readingOver } from './outside.ts';
-import { compareWith, rehearseWith, type Compared, type Rehearsal, type Rehearsed } from './rehearsal.ts';
+import type { Rehearsed } from '@zusammen/core/api';
+import { compareWith, rehearseWith, type Compared, type Rehearsal } from './rehearsal.ts';
 
 /** The work that is done away from the thread that answers requests (pool.ts); each is one exported function. */
 

@@ -1,16 +1,8 @@
-import type { Database, SubmissionState } from '../store/index.ts';
+import type { Figures, Range, Today } from '@zusammen/core/api';
+import type { Database } from '../store/index.ts';
+import type { Unsent } from './route.ts';
 
-export interface IntakeFigures {
-  /** Submissions a day, the last fourteen days, today last. */
-  perDay: number[];
-  today: number;
-  /** Of those applied in the last 30 days: how many were recognised. */
-  recognised: number;
-  applied: number;
-  refused: number;
-  inReview: number;
-  last: Date | null;
-}
+export type IntakeFigures = Omit<Figures, 'last'> & { last: Date | null };
 
 const DAYS = 14;
 
@@ -52,28 +44,19 @@ export async function intakeFigures(db: Database): Promise<Map<string, IntakeFig
   return figures;
 }
 
-export interface Today {
-  arrived: number;
-  arrivedBefore: number;
-  created: number;
-  updated: number;
-  systems: number;
-  /** Milliseconds from arrival to applied: half of them, and 95 of 100. */
-  median: number | null;
-  p95: number | null;
-  bars: { at: Date; created: number; updated: number; other: number; review: number; refused: number }[];
-  needs: { state: SubmissionState; intakeId: string; words: string | null; count: number; oldest: Date }[];
-}
-
-export const RANGES = { '24h': 86_400_000, '7d': 7 * 86_400_000, '30d': 30 * 86_400_000 } as const;
-export type Range = keyof typeof RANGES;
+export const RANGES = { '24h': 86_400_000, '7d': 7 * 86_400_000, '30d': 30 * 86_400_000 } satisfies Record<
+  Range,
+  number
+>;
 const STEP: Record<Range, number> = { '24h': 3_600_000, '7d': 6 * 3_600_000, '30d': 86_400_000 };
 
 /** Among more than these, the newest tell how long it took. */
 const MOST_DELAYS = 50_000;
 
+type TodayFigures = Unsent<Omit<Today, 'withoutKey'>>;
+
 /** What arrived in a range up to now, and what came of it. */
-export async function todayFigures(db: Database, range: Range, now: Date): Promise<Today> {
+export async function todayFigures(db: Database, range: Range, now: Date): Promise<TodayFigures> {
   const step = STEP[range];
   const end = Math.ceil(now.getTime() / step) * step;
   const start = end - RANGES[range];
@@ -91,16 +74,16 @@ export async function todayFigures(db: Database, range: Range, now: Date): Promi
     review: 0,
     refused: 0,
   }));
-  const today: Today = {
+  const today = {
     arrived: 0,
     arrivedBefore: 0,
     created: 0,
     updated: 0,
     systems: 0,
-    median: null,
-    p95: null,
+    median: null as number | null,
+    p95: null as number | null,
     bars,
-    needs: [],
+    needs: [] as TodayFigures['needs'],
   };
   for (const row of rows as Record<string, unknown>[]) {
     const bar = bars[Number(row['slot'])];
@@ -145,6 +128,6 @@ export async function todayFigures(db: Database, range: Range, now: Date): Promi
   today.needs = (needs as Record<string, unknown>[]).map((row) => ({
     ...row,
     count: Number(row['count']),
-  })) as Today['needs'];
+  })) as unknown as TodayFigures['needs'];
   return today;
 }

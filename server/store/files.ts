@@ -1,9 +1,10 @@
+import type { SubmissionState } from '@zusammen/core/api';
 import { and, desc, eq, getTableColumns, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Database } from './database.ts';
 import { atomically } from './transaction.ts';
 import { addJob, progressColumns, type JobProgress } from './jobs.ts';
-import { fileParts, files, imports, jobs, submissions, type SubmissionState } from './schema.ts';
+import { fileParts, files, imports, jobs, submissions } from './schema.ts';
 
 export type FileRow = typeof files.$inferSelect;
 /** A file on its way, with its job's progress; `rows` are data rows in all. */

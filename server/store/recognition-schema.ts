@@ -1,3 +1,4 @@
+import type { Measure } from '@zusammen/core/api';
 import {
   bigint,
   boolean,
@@ -12,7 +13,7 @@ import {
   uniqueIndex,
   varchar,
 } from 'drizzle-orm/mysql-core';
-import type { DoublePair, Evidence, KeyMeasure, Recognition, Verdict } from '@zusammen/core/recognition';
+import type { DoublePair, Evidence, Recognition } from '@zusammen/core/recognition';
 import type { Values } from '@zusammen/core/schema';
 
 const uuid = customType<{ data: string }>({ dataType: () => 'uuid' });
@@ -52,37 +53,6 @@ export interface Ignored {
   field: string;
   value: string;
   count: number;
-}
-
-/** A pair of known records near the lines, with what speaks for and against. */
-export interface NearPair {
-  a: string;
-  b: string;
-  weight: number;
-  verdict: Verdict;
-  evidence: Evidence[];
-  why?: string;
-}
-
-/** What was measured on the known records under a version of their recognition. */
-export interface Measure {
-  revision: number;
-  at: string;
-  /** Records looked at, and pairs compared. */
-  sampled: number;
-  pairs: number;
-  /** Pairs by weight: counts of bins of one bit, the first beginning at `from`. */
-  bins: { from: number; counts: number[] };
-  /** Pairs that a rule keeps apart whatever they weigh; they are not among the bins. */
-  vetoed: number;
-  near: NearPair[];
-  keys: (KeyMeasure & {
-    /** Of those sampled that share it, how many share it with somebody judged to be another. */
-    apart: number;
-    looked: number;
-  })[];
-  /** By level: how often it came up in pairs of the same, and its mean weight there. */
-  levels: { about: string; level: string; count: number; bits: number }[];
 }
 
 export const recognitionVersions = mysqlTable(

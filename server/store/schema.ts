@@ -1,4 +1,4 @@
-import type { Role } from '@zusammen/core/api';
+import type { Role, SubmissionState, SystemState } from '@zusammen/core/api';
 import {
   bigint,
   boolean,
@@ -99,14 +99,6 @@ export const passwordLinks = mysqlTable('password_links', {
   createdAt: moment('created_at').notNull(),
   expiresAt: moment('expires_at').notNull(),
 });
-
-export type SystemState =
-  | 'answers'
-  | 'silent'
-  | 'in trouble'
-  | 'token refused'
-  | 'not understood'
-  | 'asks for patience';
 
 /** What a system is able to do besides reading and writing records: as it says, and as was tried when it was read. */
 export interface Capabilities {
@@ -346,8 +338,6 @@ export const learnedLines = mysqlTable(
   },
   (table) => [primaryKey({ columns: [table.from, table.entity, table.field] })],
 );
-
-export type SubmissionState = 'received' | 'applied' | 'in review' | 'refused' | 'failed' | 'set aside' | 'taken back';
 
 /** Whatever writes to systems. */
 export type TurnKind = 'submission' | 'merge' | 'link' | 'taking back';

@@ -1,7 +1,8 @@
+import type { SubmissionLine as Line, SubmissionState } from '@zusammen/core/api';
 import { and, desc, eq, gte, inArray, isNull, lt, sql, type SQL } from 'drizzle-orm';
 import type { Database } from './database.ts';
 import { leaveLanes } from './lanes.ts';
-import { intakes, submissions, type SubmissionState } from './schema.ts';
+import { intakes, submissions } from './schema.ts';
 import { indexWords, seqsOf, within } from './search.ts';
 import { inTransaction } from './transaction.ts';
 
@@ -24,22 +25,7 @@ export interface Search {
   limit: number;
 }
 
-export interface SubmissionLine {
-  seq: number;
-  id: string;
-  intakeId: string;
-  intakeKey: string;
-  version: number;
-  state: SubmissionState;
-  label: string;
-  via: string;
-  receivedAt: Date;
-  settledAt: Date | null;
-  attempts: number;
-  words: string | null;
-  /** What its first step came to, e.g. `created`. */
-  outcome: string | null;
-}
+type SubmissionLine = Omit<Line, 'receivedAt' | 'settledAt'> & { receivedAt: Date; settledAt: Date | null };
 
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
 

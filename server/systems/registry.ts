@@ -1,3 +1,4 @@
+import type { SystemState } from '@zusammen/core/api';
 import type { Dispatcher } from 'undici';
 import type { Sealer } from '../access/index.ts';
 import {
@@ -9,7 +10,6 @@ import {
   type Capabilities,
   type Database,
   type SystemRow,
-  type SystemState,
 } from '../store/index.ts';
 import {
   overHttp,

@@ -1,6 +1,7 @@
+import type { SystemState } from '@zusammen/core/api';
 import type { Criterion, Refusal } from '@zusammen/core/plans';
 import type { Entity, RecordState, Schema, Values } from '@zusammen/core/schema';
-import type { Capabilities, SystemState } from '../store/index.ts';
+import type { Capabilities } from '../store/index.ts';
 
 /** What a write was sent as; the same again for every time it is sent (OASIS Repeatable Requests 1.0). */
 export interface Sending {

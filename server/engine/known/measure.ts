@@ -1,3 +1,4 @@
+import type { Measure, NearPair } from '@zusammen/core/api';
 import {
   KeyMeter,
   keyValue,
@@ -11,14 +12,7 @@ import {
   type PreparedRecord,
   type Recogniser,
 } from '@zusammen/core/recognition';
-import {
-  packedAfter,
-  type Database,
-  type DecidedPair,
-  type Measure,
-  type NearPair,
-  type RecognitionRow,
-} from '../../store/index.ts';
+import { packedAfter, type Database, type DecidedPair, type RecognitionRow } from '../../store/index.ts';
 import type { Known } from './known.ts';
 
 /** Known records that are compared with all that come into question for them. */

@@ -26,10 +26,9 @@ import {
   type LedgerSearch,
   type LedgerState,
   type Submission,
-  type SubmissionState,
   type User,
 } from '../../store/index.ts';
-import { AgainBody, AnswerBody, SetAsideBody, TakeBackBody } from '@zusammen/core/api';
+import { AgainBody, AnswerBody, SetAsideBody, TakeBackBody, type SubmissionState } from '@zusammen/core/api';
 import { actorOf, type Context } from '../context.ts';
 import { sendLedger } from '../ledger-export.ts';
 import { badField, notFound, Problem } from '../problem.ts';

@@ -1,6 +1,7 @@
+import type { Range } from '@zusammen/core/api';
 import { intakesWithoutKey } from '../../store/index.ts';
 import type { Context } from '../context.ts';
-import { RANGES, todayFigures, type Range } from '../figures.ts';
+import { RANGES, todayFigures } from '../figures.ts';
 import { badField } from '../problem.ts';
 import { Rested } from '../rested.ts';
 import { route, type Route } from '../route.ts';
