@@ -83,9 +83,12 @@ test('two who edit one draft are told of each other; nothing is overwritten', as
   await other.getByLabel('E-mail address').fill('idris@cloverhollow.example');
   await other.getByLabel('Password').fill('clover-hollow');
   await other.getByRole('button', { name: 'Sign in' }).click();
+  const saved = other.waitForResponse(
+    (response) => response.request().method() === 'PUT' && response.url().endsWith('/draft'),
+  );
   await other.getByRole('button', { name: 'When none is found' }).click();
   await other.getByRole('option', { name: 'Ask in Review' }).click();
-  await page.waitForTimeout(1500);
+  await saved;
   await page.getByRole('button', { name: 'When one is found' }).click();
   await page.getByRole('option', { name: 'Leave it as it is' }).click();
   await expect(page.getByText('Somebody else changed this draft.')).toBeVisible();

@@ -1,6 +1,7 @@
 import { addFile, addImport, importById } from '../store/index.ts';
 import { startChild, type Child } from '../testing/children.ts';
 import { enquiry, openStage, type Stage } from '../testing/stage.ts';
+import { until } from '../testing/until.ts';
 
 // Processes are started and killed here; on a busy machine that takes its time.
 jest.setTimeout(240_000);
@@ -45,7 +46,12 @@ it('two workers, one of them killed -9 in the middle of its work: the other take
   const [first] = [await start('worker'), await start('worker')];
   const all = Array.from({ length: 60 }, () => enquiry());
   for (const values of all) expect((await stage.submit('pollination-enquiry', values)).status).toBe(202);
-  await new Promise((resolve) => setTimeout(resolve, 200));
+  await until('the first is at work', async () => {
+    const [rows] = await stage.db.$client.query(
+      'SELECT 1 FROM submissions WHERE claimed_by IS NOT NULL OR settled_at IS NOT NULL LIMIT 1',
+    );
+    return (rows as unknown[]).length > 0;
+  });
   await first.kill();
   await stage.noFaults();
   await stage.settled(120_000);

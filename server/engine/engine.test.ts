@@ -8,6 +8,7 @@ import { sealerFrom } from '../access/index.ts';
 import { addSystem, systems } from '../store/index.ts';
 import { directly, Systems } from '../systems/index.ts';
 import { enquiry, openStage, type Stage } from '../testing/stage.ts';
+import { until } from '../testing/until.ts';
 
 const POLLINATION = 'pollination-enquiry';
 let stage: Stage;
@@ -23,6 +24,9 @@ const send = async (values: Record<string, string>, headers?: Record<string, str
   return ((await response.json()) as { submission: string }).submission;
 };
 const path = async (id: string) => (await stage.api('GET', `/submissions/${id}`)).body;
+/** Waits until a submission has come to a state. */
+const is = (id: string, state: string): Promise<void> =>
+  until(`${id} is ${state}`, async () => (await path(id)).state === state);
 
 describe('from a form’s post to a record', () => {
   it('makes a person with treated values, and every change is on the ledger', async () => {
@@ -179,9 +183,10 @@ describe('when a system says no', () => {
       ),
     );
     const id = await send(values);
-    await new Promise((resolve) => setTimeout(resolve, 500));
+    await is(id, 'in review');
     const later = await send({ ...values, contact_phone: '030 23125 999' });
-    await new Promise((resolve) => setTimeout(resolve, 500));
+    // One about somebody else came after it and is through.
+    await is(await send(enquiry()), 'applied');
     expect((await path(later)).state).toBe('received');
     const asked = await path(id);
     expect(asked).toMatchObject({ state: 'in review', steps: [{ verdict: 'several', outcome: 'asked' }] });
@@ -194,9 +199,9 @@ describe('when a system says no', () => {
     expect((await stage.api('POST', `/submissions/${id}/answers`, { step: 'person', record: made[1].id })).status).toBe(
       204,
     );
-    await new Promise((resolve) => setTimeout(resolve, 800));
-    expect(await path(id)).toMatchObject({ state: 'applied', steps: [{ record: { id: made[1].id } }] });
-    expect((await path(later)).state).toBe('in review');
+    await is(id, 'applied');
+    expect(await path(id)).toMatchObject({ steps: [{ record: { id: made[1].id } }] });
+    await is(later, 'in review');
     await stage.api('POST', `/submissions/${later}/answers`, { step: 'person', record: made[1].id });
     await stage.settled();
     expect(await stage.people(values['contact_email']!)).toHaveLength(2);
@@ -218,11 +223,11 @@ describe('when a system is in trouble', () => {
   });
 
   it('says that a token is refused and goes on when it is accepted again', async () => {
-    await stage.fault({ kind: 'reject token', times: 2 });
+    await stage.fault({ kind: 'reject token' });
     const values = enquiry();
     const id = await send(values);
-    await new Promise((resolve) => setTimeout(resolve, 150));
-    expect((await path(id)).submission.words).toMatch(/token/);
+    await until('it says so', async () => /token/.test((await path(id)).submission.words ?? ''));
+    await stage.noFaults();
     await stage.settled();
     expect(await stage.people(values['contact_email']!)).toHaveLength(1);
   });
@@ -233,9 +238,10 @@ describe('when a system is in trouble', () => {
     await stage.settled();
     const [person] = await stage.people(values['contact_email']!);
     // While our write is held up, somebody else changes the record.
-    await stage.fault({ kind: 'slow', ms: 400, methods: ['PATCH'], times: 1 });
+    await stage.fault({ kind: 'slow', ms: 2000, methods: ['PATCH'], times: 1 });
+    const { struck } = await stage.seen();
     const id = await send({ ...values, contact_phone: '030 23125 500' });
-    await new Promise((resolve) => setTimeout(resolve, 200));
+    await until('our write is held up', async () => (await stage.seen()).struck > struck);
     await stage.noFaults();
     await stage.crm(`People('${person.id}')`, { method: 'PATCH', body: JSON.stringify({ notes: 'called today' }) });
     await stage.settled();
@@ -371,12 +377,15 @@ it('patience that a system asks of one process is kept by another', async () => 
   const { schema } = (await stage.api('GET', `/systems/${crm.id}`)).body;
   const people = schema.entities.find(({ name }: { name: string }) => name === 'People');
   await (await other.client(crm.id)).read(people, 'P-00001');
-  await stage.fault({ kind: 'throttle', retryAfter: 3, times: 1 });
-  await expect((await one.client(crm.id)).read(people, 'P-00001')).rejects.toMatchObject({ waitMs: 3000 });
-  await new Promise((resolve) => setTimeout(resolve, 700));
-  await expect((await other.client(crm.id)).read(people, 'P-00001')).rejects.toThrow('patience');
-  await new Promise((resolve) => setTimeout(resolve, 2600));
-  expect(await (await other.client(crm.id)).read(people, 'P-00001')).toMatchObject({ id: 'P-00001' });
+  await stage.fault({ kind: 'throttle', retryAfter: 5, times: 1 });
+  await expect((await one.client(crm.id)).read(people, 'P-00001')).rejects.toMatchObject({ waitMs: 5000 });
+  const asked = async (): Promise<string> =>
+    (await other.client(crm.id)).read(people, 'P-00001').then(
+      () => 'answered',
+      (error: Error) => error.message,
+    );
+  await until('the other has heard of it', async () => (await asked()).includes('patience'));
+  await until('the patience is over', async () => (await asked()) === 'answered');
 });
 
 describe('a system that doesn’t answer', () => {
@@ -408,20 +417,16 @@ describe('a system that doesn’t answer', () => {
     const { intake } = (await stage.api('POST', '/intakes', { key: 'silent', document })).body;
     // The schema of a new system is known to a process a few seconds later.
     const publish = { revision: intake.revision, accept: true };
-    for (let waited = 0; waited < 40; waited += 1) {
-      if ((await stage.api('POST', `/intakes/${intake.id}/publish`, publish)).status === 200) break;
-      await new Promise((resolve) => setTimeout(resolve, 250));
-    }
+    await until(
+      'it is published',
+      async () => (await stage.api('POST', `/intakes/${intake.id}/publish`, publish)).status === 200,
+    );
     for (let at = 0; at < 150; at += 1) expect((await stage.submit('silent', enquiry())).status).toBe(202);
-    await new Promise((resolve) => setTimeout(resolve, 500));
-    const values = enquiry();
-    const through = await send(values);
-    let state = '';
-    for (let waited = 0; waited < 80 && state !== 'applied'; waited += 1) {
-      state = (await path(through)).state;
-      await new Promise((resolve) => setTimeout(resolve, 100));
-    }
-    expect(state).toBe('applied');
+    await until('some are at work', async () => {
+      const [rows] = await stage.db.$client.query('SELECT 1 FROM submissions WHERE claimed_by IS NOT NULL LIMIT 1');
+      return (rows as unknown[]).length > 0;
+    });
+    await is(await send(enquiry()), 'applied');
     // The silent one would keep the others of this file waiting at the end.
     await stage.db.$client.query("UPDATE submissions SET state = 'set aside' WHERE intake_id = ?", [intake.id]);
   });

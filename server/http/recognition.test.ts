@@ -1,4 +1,5 @@
 import { openStage, type Json, type Stage } from '../testing/stage.ts';
+import { until } from '../testing/until.ts';
 
 let stage: Stage;
 let at: string;
@@ -12,14 +13,6 @@ beforeAll(async () => {
 afterAll(() => stage.close());
 
 const load = async (): Promise<Json> => (await stage.api('GET', at)).body;
-const until = async (what: string, holds: () => Promise<boolean>): Promise<void> => {
-  for (let tries = 0; tries < 200; tries += 1) {
-    if (await holds()) return;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  throw new Error(`never: ${what}`);
-};
-
 describe('the recognition of an entity', () => {
   it('is suggested from its fields, measured on its records, and says who uses it', async () => {
     const { recognition, uses, suggestion } = await load();

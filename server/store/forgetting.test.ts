@@ -1,5 +1,6 @@
 import { Housekeeper, LiveView } from '../engine/index.ts';
 import { openStage, type Json, type Stage } from '../testing/stage.ts';
+import { until } from '../testing/until.ts';
 import { addImport } from './files.ts';
 import { setJobState } from './jobs.ts';
 import { PERSONAL } from './personal.ts';
@@ -77,11 +78,10 @@ it('what somebody sent stands only where the register says, and after its time n
   });
   const { file } = (await uploaded.json()) as Json;
   const job = (await stage.api('POST', `/intakes/${id}/imports`, { file: file.id })).body.import;
-  for (let tries = 0; tries < 200; tries += 1) {
+  await until('the file is taken in', async () => {
     const { body } = await stage.api('GET', `/intakes/${id}/imports`);
-    if (body.imports.find((each: Json) => each.id === job.id).state === 'done') break;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
+    return body.imports.find((each: Json) => each.id === job.id).state === 'done';
+  });
   await stage.settled();
   await stage.api('GET', `/submissions?text=${encodeURIComponent(MARK)}`);
   await stage.api('GET', `/ledger/export?format=csv&text=${encodeURIComponent(MARK)}`);

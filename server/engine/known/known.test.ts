@@ -3,6 +3,7 @@ import { makeEntity, makeField } from '../../../core/testing/world.ts';
 import { recognitionOfEntity, removeSystem, saveRecognition } from '../../store/index.ts';
 import { SystemUnavailable, type From, type Page, type System } from '../../systems/index.ts';
 import { openStage, type Json, type Stage } from '../../testing/stage.ts';
+import { until } from '../../testing/until.ts';
 import { LiveView } from '../live.ts';
 import { Feeds } from '../feeds/index.ts';
 import { Jobs } from '../jobs.ts';
@@ -27,16 +28,13 @@ const stateOf = async (response: Response): Promise<Json> => {
   return (await stage.api('GET', `/submissions/${submission}`)).body;
 };
 
-/** Resolves when the index holds a record, as the filler's next turn at the system's changes brings it. */
-async function known(id: string): Promise<void> {
-  for (let tries = 0; tries < 200; tries += 1) {
+/** Resolves when the index holds a record, or holds it no more, as the feed's next turn brings it. */
+const known = (id: string, isKnown = true): Promise<void> =>
+  until(`${id} is ${isKnown ? '' : 'no longer '}known`, async () => {
     await stage.db.$client.query("UPDATE jobs SET due_at = NOW(3) WHERE kind = 'feed'");
     const [rows] = await stage.db.$client.query('SELECT 1 FROM known_records WHERE record_id = ?', [id]);
-    if ((rows as unknown[]).length > 0) return;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  throw new Error(`${id} never came to be known`);
-}
+    return (rows as unknown[]).length > 0 === isKnown;
+  });
 
 /** One turn at what a system tells; nobody else's. */
 async function readOnce(systemId: string, client: System, view: LiveView): Promise<void> {
@@ -67,13 +65,7 @@ describe('the index of known records', () => {
     const [rows] = await stage.db.$client.query('SELECT packed FROM known_records WHERE record_id = ?', [id]);
     expect((rows as { packed: string }[])[0]!.packed).toContain('493023125901');
     await stage.crm(`People('${id}')`, { method: 'DELETE', headers: { 'If-Match': '*' } });
-    for (let tries = 0; tries < 200; tries += 1) {
-      await stage.db.$client.query("UPDATE jobs SET due_at = NOW(3) WHERE kind = 'feed'");
-      const [left] = await stage.db.$client.query('SELECT 1 FROM known_records WHERE record_id = ?', [id]);
-      if ((left as unknown[]).length === 0) return;
-      await new Promise((resolve) => setTimeout(resolve, 100));
-    }
-    throw new Error('it is still known');
+    await known(id, false);
   });
 });
 
