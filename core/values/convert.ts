@@ -1,3 +1,4 @@
+import { Decimal } from 'decimal.js';
 import { isSafeNumber } from 'lossless-json';
 import { readBoolean } from './boolean.ts';
 import { quoted } from './bounds.ts';
@@ -99,36 +100,21 @@ function toSingle(
   }
 }
 
-function toNumber(value: string | number | boolean, field: TargetField, losses: string[]): Reading<number | string> {
-  if (typeof value === 'boolean') return unreadable(`${field.label} takes a number, not yes or no`);
-  const digits = typeof value === 'number' ? read(String(value)) : readDigits(value);
+function toNumber(given: string | number | boolean, field: TargetField, losses: string[]): Reading<number | string> {
+  if (typeof given === 'boolean') return unreadable(`${field.label} takes a number, not yes or no`);
+  const digits = typeof given === 'number' ? read(String(given)) : readDigits(given);
   if (!digits.ok) return digits;
   const scale = field.type === 'integer' ? 0 : field.scale;
-  if (typeof value === 'string' && !isSafeNumber(digits.value)) return toDigits(digits.value, scale, field, losses);
-  const reading = { ...digits, value: Number(digits.value) };
-  if (scale === undefined) return reading;
-  const factor = 10 ** scale;
-  const rounded = Math.round(reading.value * factor) / factor;
-  if (rounded !== reading.value)
+  const exact = new Decimal(digits.value);
+  const rounded = scale === undefined ? exact : exact.toDecimalPlaces(scale, Decimal.ROUND_HALF_UP);
+  // A number with more digits than a double keeps stays text.
+  const plain = rounded.toFixed();
+  const value = typeof given === 'number' || isSafeNumber(plain) ? Number(plain) : plain;
+  if (!rounded.eq(exact))
     losses.push(
-      `${field.label} keeps ${scale === 0 ? 'whole numbers' : `${scale} ${scale === 1 ? 'decimal' : 'decimals'}`}; ${reading.value} becomes ${rounded}`,
+      `${field.label} keeps ${scale === 0 ? 'whole numbers' : `${scale} ${scale === 1 ? 'decimal' : 'decimals'}`}; ${quoted(digits.value)} becomes ${quoted(plain)}`,
     );
-  return reading.ambiguous === undefined ? read(rounded) : read(rounded, reading.ambiguous);
-}
-
-function withoutEndingZeros(digits: string): string {
-  let end = digits.length;
-  while (digits[end - 1] === '0') end -= 1;
-  return digits.slice(0, end);
-}
-
-/** A number with more digits than a double keeps stays text; what is beyond the field's decimals is cut off, and said. */
-function toDigits(digits: string, scale: number | undefined, field: TargetField, losses: string[]): Reading<string> {
-  const [whole = '', fraction = ''] = digits.split('.');
-  const kept = withoutEndingZeros(fraction.slice(0, scale ?? fraction.length));
-  const value = kept === '' ? whole : `${whole}.${kept}`;
-  if (/[1-9]/.test(fraction.slice(kept.length))) losses.push(`${field.label} keeps ${value} of ${quoted(digits)}`);
-  return read(value);
+  return digits.ambiguous === undefined ? read(value) : read(value, digits.ambiguous);
 }
 
 function limited(reading: Reading<string>, field: TargetField): Reading<string> {

@@ -86,12 +86,25 @@ describe('a length of time', () => {
   );
 });
 
+it('a number is rounded as it was written, not as a double holds it', () => {
+  const rounded = (text: string, scale: number) => sent(text, 'number', undefined, { scale });
+  expect(rounded('1.005', 2)).toMatchObject({
+    value: 1.01,
+    losses: [expect.stringContaining('keeps 2 decimals; 1.005 becomes 1.01')],
+  });
+  expect(rounded('-1.005', 2).value).toBe(-1.01);
+  expect(rounded('2.675', 2).value).toBe(2.68);
+  expect(rounded('8.345', 2).value).toBe(8.35);
+  expect(rounded('1.10', 2)).toEqual({ value: 1.1, losses: [] });
+  expect(sent('-2.5', 'integer').value).toBe(-3);
+});
+
 describe('a number with more digits than a double keeps', () => {
   it('loses none of them', () => {
     expect(sent('9007199254740993', 'integer')).toEqual({ value: '9007199254740993', losses: [] });
     expect(sent('12.345.678.901.234.567.890', 'integer')).toEqual({ value: '12345678901234567890', losses: [] });
     expect(sent('1234567890123456.785', 'number', undefined, { scale: 2 })).toMatchObject({
-      value: '1234567890123456.78',
+      value: '1234567890123456.79',
       losses: [expect.stringMatching(/keeps/)],
     });
     expect(sent('42', 'integer')).toEqual({ value: 42, losses: [] });
