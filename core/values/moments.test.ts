@@ -92,11 +92,11 @@ it('a number is rounded as it was written, not as a double holds it', () => {
     value: 1.01,
     losses: [expect.stringContaining('keeps 2 decimals; 1.005 becomes 1.01')],
   });
-  expect(rounded('-1.005', 2).value).toBe(-1.01);
-  expect(rounded('2.675', 2).value).toBe(2.68);
-  expect(rounded('8.345', 2).value).toBe(8.35);
+  expect(rounded('-1.005', 2)).toMatchObject({ value: -1.01 });
+  expect(rounded('2.675', 2)).toMatchObject({ value: 2.68 });
+  expect(rounded('8.345', 2)).toMatchObject({ value: 8.35 });
   expect(rounded('1.10', 2)).toEqual({ value: 1.1, losses: [] });
-  expect(sent('-2.5', 'integer').value).toBe(-3);
+  expect(sent('-2.5', 'integer')).toMatchObject({ value: -3 });
 });
 
 describe('a number with more digits than a double keeps', () => {
