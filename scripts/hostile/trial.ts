@@ -14,8 +14,6 @@ export interface Outcome {
   broken: string[];
 }
 
-/** Nobody waits longer for health, whatever somebody else sends. */
-const LONGEST_MS = 500;
 /** On a machine that is slow in itself, so many times what a bare server takes. */
 const NOISE = 3;
 
@@ -25,8 +23,16 @@ const PEOPLE = {
   viewer: 'bozena@cloverhollow.example',
 };
 
-/** Attacks a whole Zusammen, one attack after another, and watches what it does to everybody else. */
-export async function hostileTrial(whole: Whole, size: number, log: (words: string) => void): Promise<Outcome[]> {
+/**
+ * Attacks a whole Zusammen, one attack after another, and watches what it does to everybody else.
+ * @param size of the attacks, 1 being whole @param longestMs nobody may wait longer for health, in milliseconds
+ */
+export async function hostileTrial(
+  whole: Whole,
+  size: number,
+  longestMs: number,
+  log: (words: string) => void,
+): Promise<Outcome[]> {
   const evil = new EvilServer();
   await evil.listen();
   const cookies = new Map<string, string>();
@@ -68,7 +74,7 @@ export async function hostileTrial(whole: Whole, size: number, log: (words: stri
         bare,
         broken: [],
       };
-      if (health > LONGEST_MS && health > NOISE * bare)
+      if (health > longestMs && health > NOISE * bare)
         outcome.broken.push(`health was waited for ${Math.round(health)} ms`);
       if (wrong > 0) outcome.broken.push(`health was not well ${wrong} times`);
       for (const { pid, over } of ended) if (over) outcome.broken.push(`process ${pid} ended`);

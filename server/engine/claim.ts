@@ -52,8 +52,11 @@ interface Due {
 
 /** Suspects tried together after the first time; what was begun more often is tried alone. */
 const SUSPECTS_AT_ONCE = 12;
-/** After being at work alone, for long, when its process ended, and this many times in all, a submission is given up. */
-const MOST_BEGUN = 2;
+/**
+ * After being at work alone, for long, when its process ended, and this many times in all, a submission is given up. Two
+ * would be too few: whoever waits for a slow system is at work for long, and its process may be ended by anybody twice.
+ */
+const MOST_BEGUN = 3;
 /** However short it was at work: so often in a row is no accident. */
 const MOST_BEGUN_SHORTLY = 6;
 /** Milliseconds after which whoever takes it up knows that it was at work for long, though nobody could say so. */

@@ -30,7 +30,7 @@ const LINGERS_MS = 500;
 const BUSY_MS = 100;
 
 const GIVEN_UP =
-  'Carrying it out was begun twice or more, and each time the process doing it ended or got stuck. It can be sent again.';
+  'Carrying it out was begun three times or more, and each time the process doing it ended or got stuck. It can be sent again.';
 
 /** Takes submissions from the queue and carries them out. Any number may run, in any number of processes. */
 export class Worker {
