@@ -101,8 +101,7 @@ describe('the live feed', () => {
     const until = async (what: RegExp): Promise<void> => {
       while (!what.test(heard)) heard += (await reader.read()).value ?? '';
     };
-    await until(/event: open/);
-    await new Promise((resolve) => setTimeout(resolve, 500));
+    await until(/event: ready/);
     const id = await send(enquiry());
     await until(new RegExp(`event: submissions\ndata: .*"id":"${id}","state":"applied"`));
     // Nothing of what people send goes out by the feed.

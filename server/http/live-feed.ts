@@ -48,7 +48,7 @@ export class LiveFeed {
       'Cache-Control': 'no-store',
       'X-Accel-Buffering': 'no',
     });
-    response.write('retry: 2000\n\nevent: open\ndata: {}\n\n');
+    response.write('retry: 2000\n\n');
     this.listeners.set(response, session);
     const leave = setTimeout(() => response.end(), LISTENS_MS);
     response.on('close', () => {
@@ -56,8 +56,12 @@ export class LiveFeed {
       this.listeners.delete(response);
       if (this.listeners.size === 0) this.rest();
     });
-    this.look ??= setInterval(() => this.once(), LOOK_EVERY_MS);
+    this.look ??= setInterval(() => void this.once(), LOOK_EVERY_MS);
     this.breath ??= setInterval(() => this.send(': still here\n\n'), BREATHE_EVERY_MS);
+    // Ready only once there is a mark: whoever reads everything on hearing this misses nothing that comes after.
+    void this.once().then(() => {
+      if (this.listeners.has(response)) response.write('event: ready\ndata: {}\n\n');
+    });
   }
 
   /** Lets all listeners go. */
@@ -75,12 +79,13 @@ export class LiveFeed {
     this.mark = undefined;
   }
 
-  private once(): void {
+  private once(): Promise<void> {
     this.looking ??= this.tell()
       .catch(() => undefined) // The database is away: the next look finds out.
       .finally(() => {
         this.looking = undefined;
       });
+    return this.looking;
   }
 
   /** Lets those go whose session has ended, by signing out or by somebody else's hand. */

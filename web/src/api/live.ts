@@ -43,6 +43,8 @@ export function useLiveFeed(): void {
     };
     source.addEventListener('open', () => set(true));
     source.addEventListener('error', () => set(false));
+    // From here on everything is told; what came while nobody listened is read anew.
+    source.addEventListener('ready', stale);
     source.addEventListener('submissions', stale);
     source.addEventListener('imports', () => {
       void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey.includes('imports') });
