@@ -56,17 +56,18 @@ function attach(origin: string, intake: string, selector: string | undefined, bu
   const heard = new WeakSet<Document | ShadowRoot>();
   /** An event within a shadow root doesn't leave it, so every root is listened to; some come later. */
   const listen = (): void => {
-    for (const root of roots()) {
-      if (heard.has(root)) continue;
-      heard.add(root);
-      if (root !== document) root.addEventListener('submit', (event) => quietly(() => submitted(event)), true);
-      new MutationObserver(soon).observe(root, { childList: true, subtree: true });
-    }
+    for (const root of roots()) listenTo(root);
+  };
+  const listenTo = (root: Document | ShadowRoot): void => {
+    if (heard.has(root)) return;
+    heard.add(root);
+    if (root !== document) root.addEventListener('submit', (event) => quietly(() => submitted(event)), true);
+    new MutationObserver(soon).observe(root, { childList: true, subtree: true });
   };
   const attached = Element.prototype.attachShadow;
   Element.prototype.attachShadow = function attachShadow(this: Element, init: ShadowRootInit): ShadowRoot {
     const root = attached.call(this, init);
-    quietly(soon);
+    if (root.mode === 'open') quietly(() => listenTo(root));
     return root;
   };
   let waits: ReturnType<typeof setTimeout> | undefined;
