@@ -62,12 +62,14 @@ export async function countKnownValues(
   return { counts: common.kept(), keys: meter.measures(), known };
 }
 
-/** Pairs that come into question among a sample of the known records, and any two of them; compared by defaults. */
+/** A sample of the known records, and the pairs of it that come into question, compared by defaults. */
 export interface Sampled {
+  sample: PreparedRecord[];
   pairs: { a: PreparedRecord; b: PreparedRecord; compared: Compared }[];
-  random: Compared[];
-  sampled: number;
 }
+
+/** By default weights, whatever was learned. */
+const byDefault = (recogniser: Recogniser): Recogniser => recogniser.with({ ...recogniser.recognition, learned: [] });
 
 /** Samples the known records evenly. */
 export async function samplePairs(
@@ -76,8 +78,7 @@ export async function samplePairs(
   row: RecognitionRow,
   recogniser: Recogniser,
 ): Promise<Sampled> {
-  const plain = { ...recogniser.recognition, learned: [] };
-  const byDefault = recogniser.with(plain);
+  const plain = byDefault(recogniser);
   const step = Math.max(1, Math.floor(row.known / SAMPLED));
   const sample: PreparedRecord[] = [];
   let at = 0;
@@ -92,22 +93,30 @@ export async function samplePairs(
       const key = record.id < other.id ? `${record.id} ${other.id}` : `${other.id} ${record.id}`;
       if (seen.has(key)) continue;
       seen.add(key);
-      pairs.push({ a: record, b: other, compared: byDefault.compare(record, other, atHand) });
+      pairs.push({ a: record, b: other, compared: plain.compare(record, other, atHand) });
     }
   }
+  return { sample, pairs };
+}
+
+/** Any two of a sample, compared by defaults: how often values agree by chance. */
+export async function randomPairs({ sample }: Sampled, recogniser: Recogniser): Promise<Compared[]> {
+  const plain = byDefault(recogniser);
   const random: Compared[] = [];
-  if (sample.length > 1)
-    for (let index = 0; index < RANDOM; index += 1) {
-      const one = sample[(index * 7919) % sample.length]!;
-      const other = sample[(index * 104_729 + 1 + Math.floor(index / sample.length)) % sample.length]!;
-      if (one.id !== other.id) random.push(byDefault.compare(one, other, [one, other]));
-    }
-  return { pairs, random, sampled: sample.length };
+  if (sample.length < 2) return random;
+  for (let index = 0; index < RANDOM; index += 1) {
+    const one = sample[(index * 7919) % sample.length]!;
+    const other = sample[(index * 104_729 + 1 + Math.floor(index / sample.length)) % sample.length]!;
+    if (one.id !== other.id) random.push(plain.compare(one, other, [one, other]));
+    // Whoever else is served by this process comes in between.
+    if (index % 200 === 0) await new Promise(setImmediate);
+  }
+  return random;
 }
 
 /** What the screens show of a recognition, worked out on a sample. */
 export function measureOf(
-  { pairs, sampled }: Sampled,
+  { pairs, sample }: Sampled,
   row: Pick<RecognitionRow, 'known' | 'revision'>,
   recogniser: Recogniser,
   keys: ReturnType<KeyMeter['measures']>,
@@ -154,7 +163,7 @@ export function measureOf(
   return {
     revision: row.revision,
     at: now.toISOString(),
-    sampled,
+    sampled: sample.length,
     pairs: pairs.length,
     bins: { from, counts: Array.from({ length: to - from + 1 }, (_, at) => counts.get(from + at) ?? 0) },
     vetoed,

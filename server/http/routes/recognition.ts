@@ -10,7 +10,14 @@ import {
   UnusableList,
 } from '@zusammen/core/recognition';
 import { entityOf, type Entity, type RecordState, type Values } from '@zusammen/core/schema';
-import { effectOfChange, learningPairs, readingOf, samplePairs, type Sampled } from '../../engine/index.ts';
+import {
+  effectOfChange,
+  learningPairs,
+  randomPairs,
+  readingOf,
+  samplePairs,
+  type Sampled,
+} from '../../engine/index.ts';
 import { openFile, UnreadableFile } from '../../files/index.ts';
 import {
   addDecided,
@@ -178,7 +185,7 @@ export const recognitionRoutes = (context: Context): Route[] => {
           decidedOf(db, row.scope),
           known.recogniserOf(row),
         ]);
-        const learned = learn(learningPairs(sample, decided), sample.random, row.known);
+        const learned = learn(learningPairs(sample, decided), await randomPairs(sample, recogniser), row.known);
         const after = recogniser.with({ ...row.document, learned });
         return { learned, effect: effectOfChange(recogniser, after, sample, decided), decided: decided.length };
       },
