@@ -1,4 +1,5 @@
 import { enquiry, openStage, type Stage } from '../testing/stage.ts';
+import { until } from '../testing/until.ts';
 
 /** A system that can't repeat requests: what was cut short is looked for before it is sent again. */
 let stage: Stage;
@@ -11,6 +12,18 @@ afterEach(() => stage.noFaults());
 
 const send = async (values: Record<string, string>): Promise<string> =>
   ((await (await stage.submit('pollination-enquiry', values)).json()) as { submission: string }).submission;
+
+/** Sets when a submission is due. @returns how many were as `but` says, and are due then */
+async function due(id: string, when: string, but = ''): Promise<number> {
+  const [changed] = await stage.db.$client.query(`UPDATE submissions SET due_at = ${when} WHERE id = ? ${but}`, [id]);
+  return (changed as { affectedRows: number }).affectedRows;
+}
+/** Resolves when its first try is over, and keeps the next from being made. */
+const held = (id: string): Promise<void> =>
+  until(
+    'a try is over',
+    async () => (await due(id, 'NOW(3) + INTERVAL 1 HOUR', 'AND attempts > 0 AND claimed_by IS NULL')) > 0,
+  );
 
 it('a creation whose answer was lost is found and not made again', async () => {
   await stage.fault({ kind: 'break after', methods: ['POST'], times: 1 });
@@ -34,19 +47,13 @@ it('where somebody has entered the same meanwhile, Review asks, and does as deci
   await stage.fault({ kind: 'break before', methods: ['POST'] });
   const values = enquiry();
   const id = await send(values);
-  // Held while nobody is at work on it, until the other record is there.
-  const due = async (when: string, but = ''): Promise<number> => {
-    const [changed] = await stage.db.$client.query(`UPDATE submissions SET due_at = ${when} WHERE id = ? ${but}`, [id]);
-    return (changed as { affectedRows: number }).affectedRows;
-  };
-  while ((await due('NOW(3) + INTERVAL 1 HOUR', 'AND attempts > 0 AND claimed_by IS NULL')) === 0)
-    await new Promise((resolve) => setTimeout(resolve, 5));
+  await held(id);
   await stage.noFaults();
   const made = await stage.crm('People', {
     method: 'POST',
     body: JSON.stringify({ last_name: 'Somebody', email: values['contact_email'] }),
   });
-  await due('NOW(3) - INTERVAL 1 SECOND');
+  await due(id, 'NOW(3) - INTERVAL 1 SECOND');
   await stage.settled();
   const { body } = await stage.api('GET', `/submissions/${id}`);
   expect(body).toMatchObject({
@@ -81,11 +88,13 @@ it('a change that never took place, and was overtaken meanwhile, is decided agai
   const [person] = await stage.people(values['contact_email']!);
   await stage.fault({ kind: 'break before', methods: ['PATCH'], times: 1 });
   const id = await send({ ...values, contact_phone: '030 23125 322' });
-  await new Promise((resolve) => setTimeout(resolve, 120));
+  // The change has been broken off; what comes next waits until the other one is there.
+  await held(id);
   await stage.crm(`People('${person.id}')`, {
     method: 'PATCH',
     body: JSON.stringify({ notes: 'somebody else was here' }),
   });
+  await due(id, 'NOW(3) - INTERVAL 1 SECOND');
   await stage.settled();
   expect(await stage.people(values['contact_email']!)).toMatchObject([
     { phone: '+493023125322', notes: 'somebody else was here' },

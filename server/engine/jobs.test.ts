@@ -133,16 +133,15 @@ it('is paused, goes on from there, and is cancelled', async () => {
   await until(job, (row) => row.done > 2);
   expect(await setJobState(db, job.id, ['running'], 'paused')).toBe(true);
   const paused = await state(job);
-  await new Promise((resolve) => setTimeout(resolve, 100));
-  expect(await state(job)).toMatchObject({ state: 'paused', done: paused.done });
+  const left = await until(job, (row) => row.claimedBy === null);
+  expect(left).toMatchObject({ state: 'paused', done: paused.done });
   expect(await setJobState(db, job.id, ['running'], 'paused')).toBe(false);
   expect(await setJobState(db, job.id, ['paused'], 'running')).toBe(true);
   await until(job, (row) => row.done > paused.done + 2);
   expect(seen).toEqual([...new Set(seen)]);
   expect(await setJobState(db, job.id, ['running', 'paused'], 'cancelled')).toBe(true);
   const { done } = await state(job);
-  await new Promise((resolve) => setTimeout(resolve, 100));
-  expect(await state(job)).toMatchObject({ state: 'cancelled', done });
+  expect(await until(job, (row) => row.claimedBy === null)).toMatchObject({ state: 'cancelled', done });
 });
 
 it('is let go of at once by a process that stops', async () => {
@@ -202,8 +201,11 @@ it('that somebody waits for is worked on where they are, or waited for where it 
 
 it('isn’t taken up by a process that was only made to work where somebody waits', async () => {
   const job = await begin();
-  const idle = worker(counting());
-  idle.look();
-  await new Promise((resolve) => setTimeout(resolve, 60));
-  expect(await state(job)).toMatchObject({ done: 0, claimedBy: null });
+  const [byIdle, byWorking]: number[][] = [[], []];
+  worker(counting(byIdle)).look();
+  const working = worker(counting(byWorking, aMoment));
+  working.start();
+  await until(job, (row) => row.state === 'done');
+  expect(byIdle).toEqual([]);
+  expect(byWorking).toHaveLength(10);
 });
