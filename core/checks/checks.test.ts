@@ -1,7 +1,7 @@
 import type { Line } from '../mapping/index.ts';
 import type { IntakeDocument } from '../intake/index.ts';
 import type { Step } from '../plans/index.ts';
-import { makeEntity, makeField, schemasOf } from '../testing/world.ts';
+import { makeEntity, makeField, makeLine, schemasOf } from '../testing/world.ts';
 import { check, inputOf } from './index.ts';
 
 const person = makeEntity('People', [
@@ -22,16 +22,7 @@ const person = makeEntity('People', [
   makeField('number', { immutable: true, label: 'Number' }),
   makeField('secret', { rights: 'none', label: 'Secret' }),
 ]);
-const line = (from: string[], field: string, more: Partial<Line> = {}): Line => ({
-  id: field,
-  from,
-  treatments: [],
-  field,
-  ifBoth: 'write',
-  blankErases: false,
-  origin: 'set',
-  ...more,
-});
+const line = makeLine;
 const SOUND = [
   line(['mail'], 'email'),
   line(['last'], 'last_name'),

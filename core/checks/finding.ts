@@ -4,7 +4,7 @@ import { evaluateLine, type Line, type LineValue } from '../mapping/index.ts';
 import type { IntakeDocument } from '../intake/index.ts';
 import { rowsOf, standingLines, type Planned, type Step } from '../plans/index.ts';
 import type { Recognition } from '../recognition/index.ts';
-import type { Entity, Field, Schema, Values } from '../schema/index.ts';
+import { fieldOf, type Entity, type Field, type Schema, type Values } from '../schema/index.ts';
 import type { Mend } from './mend.ts';
 
 /** Something that would go wrong, found before it does harm. */
@@ -154,3 +154,21 @@ export function samplesWhere(
 
 export const formField = (input: CheckInput, name: string): FormField | undefined =>
   input.fields.find((field) => field.name === name);
+
+/** A check of one step. */
+export type StepCheck = (input: StepInput) => Finding[];
+
+/** What is found about each line of a step whose field is known. */
+export function eachLine(input: StepInput, look: (line: Line, field: Field) => Finding[]): Finding[] {
+  return input.step.lines.flatMap((line) => {
+    const field = fieldOf(input.entity, line.field);
+    return field ? look(line, field) : [];
+  });
+}
+
+/** Where a line is. */
+export const placeOf = (input: StepInput, line: Line): Finding['place'] => ({
+  step: input.step.id,
+  line: line.id,
+  field: line.field,
+});

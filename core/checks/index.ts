@@ -1,6 +1,6 @@
 import { runOf, type IntakeDocument } from '../intake/index.ts';
 import { formDrift, personalValues, toldBack, unprotected, unreachable } from './entry.ts';
-import { stepsOf, type Check, type CheckInput, type Finding, type StepInput } from './finding.ts';
+import { stepsOf, type Check, type CheckInput, type Finding, type StepCheck } from './finding.ts';
 import { blankKey, comparedByCase, thinEvidence, uniqueUnused, weakKey } from './recognition.ts';
 import {
   brokenExpression,
@@ -26,15 +26,14 @@ import {
   severalToOne,
   textToReference,
   unconvertible,
-  unpairedOption,
   unwritable,
-  vanishedOption,
   writtenTwice,
 } from './values.ts';
+import { unpairedOption, vanishedOption } from './options.ts';
 
 /** Every check there is: a new one is a function and a line here. */
 const CHECKS: Check[] = [entityRights, unreachable, formDrift, unprotected, toldBack];
-const STEP_CHECKS: ((input: StepInput) => Finding[])[] = [
+const STEP_CHECKS: StepCheck[] = [
   keyWithoutLine,
   keyOfAllRows,
   weakKey,

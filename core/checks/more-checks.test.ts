@@ -3,7 +3,7 @@ import type { Line } from '../mapping/index.ts';
 import type { IntakeDocument } from '../intake/index.ts';
 import type { Step } from '../plans/index.ts';
 import type { Schema } from '../schema/index.ts';
-import { makeEntity, makeField, schemasOf } from '../testing/world.ts';
+import { makeEntity, makeField, makeLine, schemasOf } from '../testing/world.ts';
 import { applyMend, check, inputOf, type CheckInput, type Facts } from './index.ts';
 
 const options = (...values: string[]) => values.map((value) => ({ value, label: value }));
@@ -43,16 +43,7 @@ const fields: FormField[] = [
   input('keeper'),
   input('items[0][sku]', { group: 'items' }),
 ];
-const line = (from: string | undefined, field: string, more: Partial<Line> = {}): Line => ({
-  id: field,
-  from: from === undefined ? [] : [from],
-  treatments: [],
-  field,
-  ifBoth: 'write',
-  blankErases: false,
-  origin: 'set',
-  ...more,
-});
+const line = (from: string | undefined, field: string, more?: Partial<Line>): Line => makeLine(from ?? [], field, more);
 
 interface Given {
   /** Stands before the step that is looked at. */

@@ -1,7 +1,6 @@
 import type { Recognition } from '../recognition/index.ts';
-import type { Line } from '../mapping/index.ts';
 import type { Step } from '../plans/index.ts';
-import { makeEntity, makeField, schemasOf } from '../testing/world.ts';
+import { makeEntity, makeField, makeLine, schemasOf } from '../testing/world.ts';
 import { check, type Facts, type KeyFacts } from './index.ts';
 
 const people = makeEntity('People', [
@@ -11,15 +10,7 @@ const people = makeEntity('People', [
   makeField('email', { type: 'email', label: 'E-mail' }),
   makeField('number', { label: 'Member number', unique: true }),
 ]);
-const line = (from: string, field: string): Line => ({
-  id: field,
-  from: [from],
-  treatments: [],
-  field,
-  ifBoth: 'write',
-  blankErases: false,
-  origin: 'set',
-});
+const line = makeLine;
 const fields = ['first', 'last', 'mail', 'no'].map((name) => ({
   name,
   label: name,

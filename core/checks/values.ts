@@ -1,12 +1,21 @@
 import { readExpression } from '../expressions/index.ts';
-import { evaluateLine, pairOptions, type Line } from '../mapping/index.ts';
+import { evaluateLine, type Line } from '../mapping/index.ts';
 import { mayCreate, mayUpdate, rowNamed } from '../plans/index.ts';
 import { calledBy, fieldOf, isWritable, mustBeGiven, type Field } from '../schema/index.ts';
 import { convert, isBlank, overLimit } from '../values/index.ts';
-import { counted, formField, samplesWhere, settled, type Finding, type StepInput } from './finding.ts';
+import {
+  counted,
+  eachLine,
+  formField,
+  placeOf,
+  samplesWhere,
+  settled,
+  type Finding,
+  type StepCheck,
+  type StepInput,
+} from './finding.ts';
 
-/** Checks on the values that lines bring. Each takes a step and finds what is wrong with it. */
-type StepCheck = (input: StepInput) => Finding[];
+/** Checks on the values that lines bring; those on choices stand in `options.ts`. */
 
 const createsRecords = ({ step }: StepInput): boolean => mayCreate(step);
 
@@ -14,19 +23,6 @@ const updatesRecords = ({ step }: StepInput): boolean => mayUpdate(step);
 
 const has = (line: Line, ...kinds: Line['treatments'][number]['kind'][]): boolean =>
   line.treatments.some(({ kind }) => kinds.includes(kind));
-
-function eachLine(input: StepInput, look: (line: Line, field: Field) => Finding[]): Finding[] {
-  return input.step.lines.flatMap((line) => {
-    const field = fieldOf(input.entity, line.field);
-    return field ? look(line, field) : [];
-  });
-}
-
-const placeOf = (input: StepInput, line: Line): Finding['place'] => ({
-  step: input.step.id,
-  line: line.id,
-  field: line.field,
-});
 
 /** Adds a treatment at the end of a line, as a mend. */
 const withTreatment = (
@@ -77,92 +73,6 @@ function alwaysFilled(line: Line, input: StepInput): boolean {
   if (line.treatments.some((each) => each.kind === 'default' && !isBlank(each.value))) return true;
   return line.from.some((name) => formField(input, name)?.required === true);
 }
-
-const named = (labels: readonly string[]): string => {
-  const shown = labels.slice(0, 3).map((label) => `“${label}”`);
-  return `${shown.join(', ')}${labels.length > 3 ? ` and ${labels.length - 3} more` : ''}`;
-};
-
-/** K02: an option sent has no counterpart in the target's list. */
-export const unpairedOption: StepCheck = (input) =>
-  eachLine(input, (line, field) => {
-    if (!field.options) return [];
-    const fields = input.fields;
-    const sent = line.from.flatMap((name) => formField(input, name)?.options ?? []);
-    const missing = new Map<string, string>();
-    for (const option of sent) {
-      const values = Object.fromEntries(line.from.map((name) => [name, option.value]));
-      if (settled(evaluateLine(line, values, field, { fields })).problem !== undefined)
-        missing.set(option.value, option.label);
-    }
-    // Without a list on the form, the samples tell what is sent.
-    if (sent.length === 0) {
-      for (const { problem, came } of input.outcomes(line, field))
-        if (problem !== undefined)
-          for (const said of came.flat()) if (!isBlank(said)) missing.set(String(said), String(said));
-    }
-    if (missing.size === 0) return [];
-    const which = samplesWhere(input, line, field, (value) =>
-      value.came.flat().some((each) => !isBlank(each) && missing.has(String(each))),
-    );
-    const finding: Finding = {
-      id: 'K02',
-      severity: 'look',
-      place: placeOf(input, line),
-      sentence: `${field.label}: ${named([...missing.values()])} ${missing.size === 1 ? 'has' : 'have'} no counterpart in the list.`,
-      samples: counted(which, input.samples.length),
-    };
-    const pairs = line.treatments.find(({ kind }) => kind === 'options');
-    if (pairs)
-      finding.mend = {
-        label: 'leave out what has none',
-        kind: 'change line',
-        step: input.step.id,
-        line: line.id,
-        set: { treatments: line.treatments.map((each) => (each === pairs ? { ...each, otherwise: '' } : each)) },
-      };
-    return [finding];
-  });
-
-/** K03: options are paired with some that the target's list no longer has. */
-export const vanishedOption: StepCheck = (input) =>
-  eachLine(input, (line, field) => {
-    const treatment = line.treatments.find(({ kind }) => kind === 'options');
-    if (!treatment || !field.options) return [];
-    const gone = [
-      ...new Set(
-        [...(treatment.pairs ?? []).map(({ to }) => to), treatment.otherwise].filter(
-          (to) => to !== undefined && to !== '' && !field.options!.some(({ value }) => value === to),
-        ),
-      ),
-    ] as string[];
-    if (gone.length === 0) return [];
-    const sources = line.from.flatMap((name) => formField(input, name)?.options ?? []);
-    const guesses = new Map(pairOptions(sources, field.options).map((pair) => [pair.from, pair]));
-    const { otherwise, ...rest } = treatment;
-    const anew = {
-      ...rest,
-      ...(otherwise === undefined || gone.includes(otherwise) ? {} : { otherwise }),
-      pairs: (treatment.pairs ?? []).map((pair) =>
-        pair.to !== undefined && gone.includes(pair.to) ? (guesses.get(pair.from) ?? { from: pair.from }) : pair,
-      ),
-    };
-    return [
-      {
-        id: 'K03',
-        severity: 'look',
-        place: placeOf(input, line),
-        sentence: `The list of ${field.label} has changed: ${named(gone)} ${gone.length === 1 ? 'is' : 'are'} no longer in it.`,
-        mend: {
-          label: 'pair anew',
-          kind: 'change line',
-          step: input.step.id,
-          line: line.id,
-          set: { treatments: line.treatments.map((each) => (each === treatment ? anew : each)) },
-        },
-      },
-    ];
-  });
 
 /** K04: a conversion loses something, on the samples or by its types alone. */
 export const losses: StepCheck = (input) =>

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { awkwardTexts } from '../testing/awkward.ts';
-import { makeField } from '../testing/world.ts';
+import { makeField, makeLine } from '../testing/world.ts';
 import { assign, greedily, type Candidate } from './assign.ts';
-import { evaluateLine, suggestLines, type Line, type Treatment, type TreatmentKind } from './index.ts';
+import { evaluateLine, suggestLines, type Treatment, type TreatmentKind } from './index.ts';
 import { TREATMENT_KINDS } from './treatments/index.ts';
 
 const SETTINGS: Partial<Record<TreatmentKind, Omit<Treatment, 'kind'>>> = {
@@ -22,15 +22,7 @@ const SETTINGS: Partial<Record<TreatmentKind, Omit<Treatment, 'kind'>>> = {
 };
 
 describe.each(TREATMENT_KINDS.map((kind) => [kind] as const))('the treatment %s', (kind) => {
-  const line: Line = {
-    id: 'l',
-    from: ['a'],
-    treatments: [{ kind, ...SETTINGS[kind] }],
-    field: 'note',
-    ifBoth: 'write',
-    blankErases: false,
-    origin: 'set',
-  };
+  const line = makeLine('a', 'note', { treatments: [{ kind, ...SETTINGS[kind] }] });
   const field = makeField('note', { label: 'Note' });
   it.each(awkwardTexts(50_000))('comes to an end with %s, in bounded memory and words', (_what, text) => {
     const fields = [{ name: 'a' }];

@@ -1,6 +1,7 @@
 export * from './line.ts';
 export * from './prepare-line.ts';
 export * from './suggest.ts';
+export * from './suggestion.ts';
 export { meaningsOf, type Meaning } from './lexicon.ts';
 export {
   choicesOf,

@@ -1,4 +1,5 @@
-import { learnedKey, suggestLines, type SourceField, type TargetEntity } from './suggest.ts';
+import { suggestLines } from './suggest.ts';
+import { learnedKey, type SourceField, type TargetEntity } from './suggestion.ts';
 import type { Line } from './line.ts';
 
 /** One decision of a specialist about a pair of fields. */

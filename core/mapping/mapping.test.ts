@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { Field, Value } from '../schema/index.ts';
-import { makeField as field } from '../testing/world.ts';
+import { makeField as field, makeLine } from '../testing/world.ts';
 import {
   decide,
   describeTreatment,
@@ -17,16 +17,7 @@ import {
 } from './index.ts';
 import { likeness, wordsOf } from './words.ts';
 
-const line = (more: Partial<Line>): Line => ({
-  id: 'l',
-  from: ['x'],
-  treatments: [],
-  field: 'f',
-  ifBoth: 'write',
-  blankErases: false,
-  origin: 'set',
-  ...more,
-});
+const line = (more: Partial<Line>): Line => makeLine('x', 'f', more);
 const sent = (value: Value, more: Partial<Line> = {}): LineValue => ({
   line: line(more),
   came: [],

@@ -1,5 +1,5 @@
 import { suggestRecognition } from '../recognition/index.ts';
-import { makeEntity, makeField, MemoryWorld, schemasOf } from '../testing/world.ts';
+import { makeEntity, makeField, makeLine, MemoryWorld, schemasOf } from '../testing/world.ts';
 import { carryOut, lanesOf, type PlanRun, type Step } from './index.ts';
 
 describe('a step that recognises by evidence', () => {
@@ -31,15 +31,7 @@ describe('a step that recognises by evidence', () => {
         ['tel', 'phone'],
         ['no', 'number'],
       ] as const
-    ).map(([from, field]) => ({
-      id: field,
-      from: [from],
-      field,
-      treatments: [],
-      ifBoth: 'fill only' as const,
-      blankErases: false,
-      origin: 'set' as const,
-    })),
+    ).map(([from, field]) => makeLine(from, field, { ifBoth: 'fill only' })),
     ...more,
   });
   const known = {

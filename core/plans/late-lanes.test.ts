@@ -1,15 +1,12 @@
 import type { Line } from '../mapping/index.ts';
-import { makeEntity, makeField, MemoryWorld, schemasOf } from '../testing/world.ts';
+import { makeEntity, makeField, makeLine, MemoryWorld, schemasOf } from '../testing/world.ts';
 import { carryOut, lanesOf, type PlanRun, type Step } from './index.ts';
 
 const schemas = schemasOf(
   makeEntity('Courses', [makeField('name')]),
   makeEntity('Bookings', [makeField('course', { type: 'reference', relation: 'Courses' }), makeField('who')]),
 );
-const line = (field: string, from: string, more: Partial<Line> = {}): Line => ({
-  ...{ id: field, from: [from], treatments: [], field, ifBoth: 'write', blankErases: false, origin: 'set' },
-  ...more,
-});
+const line = (field: string, from: string, more?: Partial<Line>): Line => makeLine(from, field, more);
 const lookedUp = line('course', 'at[0][course]', {
   treatments: [{ kind: 'trim' }, { kind: 'lookup', entity: 'Courses', by: 'name' }],
 });

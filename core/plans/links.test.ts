@@ -1,4 +1,4 @@
-import { makeEntity, makeField, schemasOf } from '../testing/world.ts';
+import { makeEntity, makeField, makeLine, schemasOf } from '../testing/world.ts';
 import type { IntakeDocument } from '../intake/index.ts';
 import { backLinks, backLinkStep, openLinks, planInWords, refersTo, stepName, type Step } from './index.ts';
 
@@ -29,17 +29,7 @@ const step = (id: string, entity: string, more: Partial<Step> = {}): Step => ({
   whenNone: 'create',
   whenOne: 'update',
   whenSeveral: 'ask',
-  lines: [
-    {
-      id: 'l',
-      from: ['n'],
-      treatments: [{ kind: 'trim' }],
-      field: 'name',
-      ifBoth: 'write',
-      blankErases: false,
-      origin: 'set',
-    },
-  ],
+  lines: [makeLine('n', 'name', { treatments: [{ kind: 'trim' }] })],
   ...more,
 });
 const organisation = step('o', 'Organisations');

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { validated } from '../documents/index.ts';
 import type { Line } from '../mapping/index.ts';
 import type { Values } from '../schema/index.ts';
-import { makeEntity, makeField, MemoryWorld, schemasOf } from '../testing/world.ts';
+import { makeEntity, makeField, makeLine, MemoryWorld, schemasOf } from '../testing/world.ts';
 import { IntakeDocument } from '../intake/index.ts';
 import { carryOut, lanesOf, RehearsalWorld, type Plan, type Step } from './index.ts';
 
@@ -13,16 +13,7 @@ const person = makeEntity('People', [
   makeField('interests', { type: 'options' }),
 ]);
 const schemas = schemasOf(person);
-const line = (from: string, field: string, more: Partial<Line> = {}): Line => ({
-  id: field,
-  from: [from],
-  treatments: [],
-  field,
-  ifBoth: 'write',
-  blankErases: false,
-  origin: 'set',
-  ...more,
-});
+const line = makeLine;
 const step = (more: Partial<Step> = {}): Step => ({
   id: 'person',
   system: 'crm',

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { Line } from '../mapping/index.ts';
 import type { Values } from '../schema/index.ts';
-import { makeEntity, makeField, MemoryWorld, schemasOf } from '../testing/world.ts';
+import { makeEntity, makeField, makeLine, MemoryWorld, schemasOf } from '../testing/world.ts';
 import {
   carryOut,
   groupsOf,
@@ -30,16 +30,7 @@ const schemas = schemasOf(
     makeField('meal'),
   ]),
 );
-const line = (field: string, more: Partial<Line>): Line => ({
-  id: field,
-  from: [],
-  treatments: [],
-  field,
-  ifBoth: 'write',
-  blankErases: false,
-  origin: 'set',
-  ...more,
-});
+const line = (field: string, more: Partial<Line>): Line => makeLine([], field, more);
 const step = (id: string, entity: string, lines: Line[], more: Partial<Step> = {}): Step => ({
   id,
   system: 'crm',

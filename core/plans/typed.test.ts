@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { collectValues, flattenPayload } from '../forms/index.ts';
 import type { Line } from '../mapping/index.ts';
 import type { Values } from '../schema/index.ts';
-import { makeEntity, makeField, MemoryWorld, schemasOf } from '../testing/world.ts';
+import { makeEntity, makeField, makeLine, MemoryWorld, schemasOf } from '../testing/world.ts';
 import { carryOut, type Step } from './index.ts';
 
 /** What a record or a program gives as a number is never read again by a visitor's decimal mark. */
@@ -15,10 +15,7 @@ const crops = makeEntity('Crops', [
 const schemas = schemasOf(crops);
 const [system] = [...schemas.keys()] as [string];
 
-const line = (field: string, more: Partial<Line>): Line => ({
-  ...{ id: field, from: [], treatments: [], field, ifBoth: 'write', blankErases: false, origin: 'set' },
-  ...more,
-});
+const line = (field: string, more: Partial<Line>): Line => makeLine([], field, more);
 const comma: Line['treatments'] = [{ kind: 'trim' }, { kind: 'number', decimal: 'comma' }];
 const step = (id: string, lines: Line[], more: Partial<Step> = {}): Step => ({
   ...{ id, system, entity: 'Crops', recognise: [], lines },

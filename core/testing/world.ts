@@ -1,3 +1,4 @@
+import type { Line } from '../mapping/index.ts';
 import {
   effectKey,
   type Criterion,
@@ -133,6 +134,18 @@ export const makeField = (name: string, more: Partial<Field> = {}): Field => ({
   computed: false,
   immutable: false,
   rights: 'read and write',
+  ...more,
+});
+
+/** A line that writes what comes in under a name (or several, or none) to a field, whose name is also its id. */
+export const makeLine = (from: string | readonly string[], field: string, more: Partial<Line> = {}): Line => ({
+  id: field,
+  from: [from].flat(),
+  treatments: [],
+  field,
+  ifBoth: 'write',
+  blankErases: false,
+  origin: 'set',
   ...more,
 });
 

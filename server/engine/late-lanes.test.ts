@@ -1,3 +1,4 @@
+import { makeLine } from '../../core/testing/world.ts';
 import { openStage, type Json, type Stage } from '../testing/stage.ts';
 
 let stage: Stage;
@@ -6,16 +7,8 @@ beforeAll(async () => {
 });
 afterAll(() => stage.close());
 
-const line = (from: string, field: string, more: Record<string, unknown> = {}) => ({
-  id: `${from} ${field}`,
-  from: [from],
-  treatments: [],
-  field,
-  ifBoth: 'write',
-  blankErases: false,
-  origin: 'set',
-  ...more,
-});
+const line = (from: string, field: string, more: object = {}) =>
+  makeLine(from, field, { id: `${from} ${field}`, ...more });
 const looked = line('course', 'course_id', { treatments: [{ kind: 'lookup', entity: 'Courses', by: 'name' }] });
 const text = (name: string) => ({ name, label: name, type: 'text', required: false });
 

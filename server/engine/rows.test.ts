@@ -1,3 +1,4 @@
+import { makeLine } from '../../core/testing/world.ts';
 import { openStage, type Stage } from '../testing/stage.ts';
 
 let stage: Stage;
@@ -10,16 +11,7 @@ beforeAll(async () => {
 afterAll(() => stage.close());
 afterEach(() => stage.noFaults());
 
-const line = (from: string, field: string, more: object = {}) => ({
-  id: `l-${field}`,
-  from: [from],
-  treatments: [],
-  field,
-  ifBoth: 'write',
-  blankErases: false,
-  origin: 'set',
-  ...more,
-});
+const line = makeLine;
 const step = (id: string, entity: string, lines: object[], more: object = {}) => ({
   id,
   get system() {

@@ -1,3 +1,4 @@
+import { makeLine } from '../../core/testing/world.ts';
 import exceljs from 'exceljs';
 import { zipSync } from 'fflate';
 import { Webhook } from 'standardwebhooks';
@@ -337,15 +338,7 @@ describe('what is learned', () => {
   it('counts what was published and what was passed over, once', async () => {
     await intakeWith('lessons', (document) => {
       document['fields'].push({ name: 'rank', label: 'Honigrang', type: 'text', required: false });
-      document['plan'].steps[0].lines.push({
-        id: 'r',
-        from: ['rank'],
-        treatments: [],
-        field: 'notes',
-        ifBoth: 'write',
-        blankErases: false,
-        origin: 'set',
-      });
+      document['plan'].steps[0].lines.push(makeLine('rank', 'notes'));
     });
     const { learned } = (await stage.api('GET', '/mapping/learned')).body;
     expect(learned).toContainEqual({ from: 'honigrang', entity: 'People', field: 'notes', accepted: 1, rejected: 0 });

@@ -9,7 +9,7 @@ import { Empty, Fetched } from '../parts/states.tsx';
 import { Moment } from '../parts/time.tsx';
 import { ValueText } from '../parts/values.tsx';
 import { IntakeFilter, SubmissionBrowser } from './submission-browser.tsx';
-import { ChangeStateTag } from './submission-path.tsx';
+import { ChangeStateTag } from './submission-changes.tsx';
 
 /** Everything that arrived and everything that was ever written, by submission or by change. */
 export function Ledger() {

@@ -3,7 +3,7 @@ import type { IntakeDocument } from '@zusammen/core/intake';
 import { INTAKE_FORMAT } from '@zusammen/core/intake';
 import type { Line } from '@zusammen/core/mapping';
 import type { ReactNode } from 'react';
-import { makeEntity, makeField } from '../../../../core/testing/world.ts';
+import { makeEntity, makeField, makeLine } from '../../../../core/testing/world.ts';
 import { lines, show, type Answers, type Asked } from '../../testing/page.tsx';
 import { IntakeLayout } from './layout.tsx';
 import { Route, Routes } from 'react-router';
@@ -19,16 +19,8 @@ export const ORCHARD = makeEntity(
   { label: 'Orchard' },
 );
 
-export const lineTo = (field: string, from: string[], more: Partial<Line> = {}): Line => ({
-  id: `l-${field}`,
-  from,
-  treatments: [],
-  field,
-  ifBoth: 'write',
-  blankErases: false,
-  origin: 'set',
-  ...more,
-});
+export const lineTo = (field: string, from: string[], more: Partial<Line> = {}): Line =>
+  makeLine(from, field, { id: `l-${field}`, ...more });
 
 /** An intake of one step with three lines, the last of them suggested. */
 export const DOCUMENT: IntakeDocument = {
