@@ -5,6 +5,12 @@ export type Tuning = ReadonlyMap<string, number>;
 
 export const levelKey = (about: string, level: string): string => `${about}: ${level}`;
 
+/** The weight of a comparison with what was learned, in bits. */
+export function tunedWeight({ weight, evidence }: Compared, tuning: Tuning): number {
+  if (tuning.size === 0) return weight;
+  return evidence.reduce((sum, { about, level, bits }) => sum + bits + (tuning.get(levelKey(about, level)) ?? 0), 0);
+}
+
 /** A comparison with what was learned. */
 export function tuned(compared: Compared, tuning: Tuning | undefined): Compared {
   if (!tuning || tuning.size === 0) return compared;

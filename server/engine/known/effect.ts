@@ -1,6 +1,6 @@
 import {
   priorOf,
-  tuned,
+  tunedWeight,
   tuningOf,
   verdictAlone,
   type Compared,
@@ -29,14 +29,15 @@ export function effectOfChange(
   decided: readonly DecidedPair[],
 ): EffectOfChange {
   const moves: Partial<Moves> = {};
+  const [verdictBefore, verdictAfter] = [verdictsBy(before), verdictsBy(after)];
   for (const { compared } of pairs) {
-    const [was, would] = [verdictOf(before, compared), verdictOf(after, compared)];
+    const [was, would] = [verdictBefore(compared), verdictAfter(compared)];
     if (was !== would) moves[`${was} to ${would}`] = (moves[`${was} to ${would}`] ?? 0) + 1;
   }
   const counted = { of: decided.length, agreed: 0, wouldAgree: 0, wrong: 0, wouldBeWrong: 0 };
   for (const { evidence, same } of decided) {
     const compared = { evidence, weight: evidence.reduce((sum, { bits }) => sum + bits, 0) };
-    const [was, would] = [verdictOf(before, compared), verdictOf(after, compared)];
+    const [was, would] = [verdictBefore(compared), verdictAfter(compared)];
     const truth: Verdict = same ? 'same' : 'different';
     counted.agreed += Number(was === truth);
     counted.wouldAgree += Number(would === truth);
@@ -46,8 +47,12 @@ export function effectOfChange(
   return { pairs: { of: pairs.length, moves }, decided: counted };
 }
 
-/** @param plain compared by defaults */
-function verdictOf({ recognition, known }: Recogniser, plain: Compared): Verdict {
-  const compared = tuned(plain, tuningOf(recognition));
-  return verdictAlone({ weight: compared.weight - priorOf(known), compared }, recognition.thresholds);
+/** What a recognition says of pairs that were compared by defaults. */
+function verdictsBy({ recognition, known }: Recogniser): (plain: Compared) => Verdict {
+  const [tuning, prior] = [tuningOf(recognition), priorOf(known)];
+  // Most pairs are kept apart by a rule, whatever they weigh.
+  return (plain) =>
+    plain.veto?.atMost === 'different'
+      ? 'different'
+      : verdictAlone({ weight: tunedWeight(plain, tuning) - prior, compared: plain }, recognition.thresholds);
 }

@@ -176,9 +176,9 @@ export function measureOf(
 /** What learning works with: the sample, and what people decided; each pair compared by defaults. */
 export function learningPairs({ pairs }: Sampled, decided: readonly DecidedPair[]): LearningPair[] {
   const answers = new Map(decided.map((each) => [`${each.a} ${each.b}`, each]));
-  const open = pairs.flatMap(({ a, b, compared }): LearningPair[] =>
-    answers.has(a.id < b.id ? `${a.id} ${b.id}` : `${b.id} ${a.id}`) ? [] : [{ compared }],
-  );
+  const isOpen = ({ a, b }: Sampled['pairs'][number]): boolean =>
+    answers.size === 0 || !answers.has(a.id < b.id ? `${a.id} ${b.id}` : `${b.id} ${a.id}`);
+  const open = pairs.flatMap((pair): LearningPair[] => (isOpen(pair) ? [{ compared: pair.compared }] : []));
   const told = decided.map(
     ({ evidence, same }): LearningPair => ({
       compared: { evidence, weight: evidence.reduce((sum, { bits }) => sum + bits, 0) },

@@ -185,7 +185,10 @@ export const recognitionRoutes = (context: Context): Route[] => {
           decidedOf(db, row.scope),
           known.recogniserOf(row),
         ]);
-        const learned = learn(learningPairs(sample, decided), await randomPairs(sample, recogniser), row.known);
+        const random = await randomPairs(sample, recogniser);
+        const learned = learn(learningPairs(sample, decided), random, row.known);
+        // Others are served before what it changes is counted.
+        await new Promise(setImmediate);
         const after = recogniser.with({ ...row.document, learned });
         return { learned, effect: effectOfChange(recogniser, after, sample, decided), decided: decided.length };
       },
