@@ -114,7 +114,14 @@ describe('checks', () => {
     ]);
   });
   it('K07: samples that can’t be converted', () => {
-    expect(findings(SOUND, [sample, { ...sample, hives: 'many' }])).toEqual(['K07 stops hives 1/2']);
+    // What came in once is evidence about visitors, and stops nobody from publishing a mend of it.
+    expect(findings(SOUND, [sample, { ...sample, hives: 'many' }])).toEqual(['K07 look hives 1/2']);
+    const bad = { ...sample, hives: 'many' };
+    expect(findings(SOUND, [bad])).toEqual(['K07 look hives 1/1']);
+    // Where nothing ever goes in, the line is wrong.
+    expect(findings(SOUND, [bad, { ...bad, hives: 'few' }, { ...bad, hives: 'none' }])).toEqual([
+      'K07 stops hives 3/3',
+    ]);
   });
   it('K08: the target can’t be written, or not later', () => {
     expect(findings([...SOUND, line(['mail'], 'sent')])).toEqual(['K08 stops sent']);

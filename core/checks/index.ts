@@ -1,7 +1,7 @@
 import { runOf, type IntakeDocument } from '../intake/index.ts';
 import { formDrift, personalValues, toldBack, unprotected, unreachable } from './entry.ts';
 import { stepsOf, type Check, type CheckInput, type Finding, type StepCheck } from './finding.ts';
-import { blankKey, comparedByCase, thinEvidence, uniqueUnused, weakKey } from './recognition.ts';
+import { blankKey, comparedByCase, thinEvidence, uniqueUnused, sameInSamples, weakKey } from './recognition.ts';
 import {
   brokenExpression,
   brokenLookup,
@@ -37,6 +37,7 @@ const STEP_CHECKS: StepCheck[] = [
   keyWithoutLine,
   keyOfAllRows,
   weakKey,
+  sameInSamples,
   thinEvidence,
   blankKey,
   comparedByCase,
@@ -85,4 +86,5 @@ export function check(input: CheckInput): Finding[] {
 
 export { originOf } from './entry.ts';
 export type { CheckInput, Facts, Finding, KeyFacts } from './finding.ts';
+export { weakKeysOf } from './recognition.ts';
 export { applyMend, type Mend } from './mend.ts';

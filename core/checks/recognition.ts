@@ -1,7 +1,7 @@
-import { alwaysNew, mayCreate, type RecognitionKey } from '../plans/index.ts';
+import { alwaysNew, mayCreate, type RecognitionKey, type WeakKey } from '../plans/index.ts';
 import { fieldOf } from '../schema/index.ts';
 import { isBlank, quoted } from '../values/index.ts';
-import { counted, type Finding, type KeyFacts, type StepInput } from './finding.ts';
+import { counted, type Facts, type Finding, type KeyFacts, type StepInput } from './finding.ts';
 
 /** A key that so large a share of the records has in common with others is worth a look. */
 const MUCH_SHARED = 0.05;
@@ -17,9 +17,8 @@ export const weakKey = ({ step, entity, facts }: StepInput): Finding[] => {
   return step.recognise.flatMap((key): Finding[] => {
     if (key.fields.some((name) => fieldOf(entity, name)?.unique === true)) return [];
     const measured = measureOf(key, known.keys);
-    if (!measured || measured.filled === 0 || measured.looked === 0) return [];
+    if (!measured || !mixesUp(measured)) return [];
     const [shared, others] = [measured.shared / measured.filled, measured.apart / measured.looked];
-    if (shared < MUCH_SHARED || others < OFTEN_OTHERS) return [];
     const labels = key.fields.map((name) => fieldOf(entity, name)?.label ?? name).join(' with ');
     const sentence =
       `${labels}${key.fields.length === 1 ? ' alone' : ''} mixes up different records: of ${measured.of} known, ` +
@@ -28,11 +27,58 @@ export const weakKey = ({ step, entity, facts }: StepInput): Finding[] => {
   });
 };
 
+/** Different records share it often. */
+function mixesUp({ filled, looked, shared, apart }: KeyFacts): boolean {
+  return filled > 0 && looked > 0 && shared / filled >= MUCH_SHARED && apart / looked >= OFTEN_OTHERS;
+}
+
+/** The keys that were measured on the records and found to mix up different ones; no suggestion should take them. */
+export const weakKeysOf = ({ recognitions = {} }: Facts): WeakKey[] =>
+  Object.entries(recognitions).flatMap(([place, { keys }]) => {
+    const at = place.indexOf('/');
+    return keys
+      .filter(mixesUp)
+      .map(({ fields }) => ({ system: place.slice(0, at), entity: place.slice(at + 1), fields }));
+  });
+
 /** What was measured of a key, or of a part of it that is as telling: more fields can only tell apart better. */
 const measureOf = (key: RecognitionKey, measures: readonly KeyFacts[]): KeyFacts | undefined =>
   measures.find(({ fields }) => [...fields].sort().join() === [...key.fields].sort().join());
 
 const percent = (share: number): string => `${(share * 100).toFixed(share < 0.1 ? 1 : 0)} %`;
+
+/** So many samples with a value say something about a key; fewer may be alike by chance. */
+const ENOUGH_SAMPLES = 5;
+
+/** K10, of the samples: different submissions mostly bring the same, so that they would all change one record. */
+export const sameInSamples = (input: StepInput): Finding[] => {
+  const { step, entity, samples } = input;
+  if (step.record) return [];
+  return step.recognise.flatMap((key): Finding[] => {
+    const lines = key.fields.map((name) => step.lines.find(({ field }) => field === name));
+    const fields = key.fields.map((name) => fieldOf(entity, name));
+    if (!lines.every((line) => line && line.from.length > 0) || !fields.every((field) => field)) return [];
+    const said = samples.map((_, at) =>
+      lines.map((line, index) => input.outcomes(line!, fields[index]!)[at]!.sent).map((value) => String(value ?? '')),
+    );
+    const filled = said.flatMap((values, at) => (values.includes('') ? [] : [at]));
+    const times = new Map<string, number[]>();
+    for (const at of filled) times.set(said[at]!.join('\n'), [...(times.get(said[at]!.join('\n')) ?? []), at]);
+    const [most = []] = [...times.values()].sort((a, b) => b.length - a.length);
+    if (filled.length < ENOUGH_SAMPLES || most.length <= filled.length / 2) return [];
+    const labels = fields.map((field) => field!.label).join(' with ');
+    const sentence = `${labels} is the same in most samples: they would all find or change one ${entity.label}.`;
+    return [
+      {
+        id: 'K10',
+        severity: 'look',
+        place: { step: step.id, field: key.fields[0]! },
+        sentence,
+        samples: counted(most, samples.length),
+      },
+    ];
+  });
+};
 
 /** K10, second part: evidence that is hardly any, since next to nothing that counts is filled by a line. */
 export const thinEvidence = ({ step, entity, facts }: StepInput): Finding[] => {

@@ -198,6 +198,9 @@ function rowsOf(group: string, { fields, samples }: StepInput): Set<number> {
 const unreadableExpression = (line: Line, { fields }: StepInput): boolean =>
   line.treatments.some(({ kind, expression }) => kind === 'compute' && !readExpression(expression ?? '', fields).ok);
 
+/** So many samples, and no other with a value, make it the line's doing that none of them goes in. */
+const FAILS_ALWAYS = 3;
+
 /** K07: samples hold values that can't be converted to what the field takes. */
 export const unconvertible: StepCheck = (input) =>
   eachLine(input, (line, field) => {
@@ -213,7 +216,30 @@ export const unconvertible: StepCheck = (input) =>
     });
     if (which.length === 0) return [];
     const samples = counted(which, input.samples.length);
-    return [{ id: 'K07', severity: 'stops', place: placeOf(input, line), sentence: `${example}.`, samples }];
+    const filled = samplesWhere(
+      input,
+      line,
+      field,
+      ({ came, treated }) => !isBlank(came.flat().join('')) || !isBlank(treated),
+    );
+    // What came once says something about visitors; that nothing ever goes in, about the line.
+    const severity = which.length >= FAILS_ALWAYS && which.length === filled.length ? 'stops' : 'look';
+    return [
+      {
+        id: 'K07',
+        severity,
+        place: placeOf(input, line),
+        sentence: `${example}.`,
+        samples,
+        mend: {
+          label: 'leave out what can’t be read',
+          kind: 'change line',
+          step: input.step.id,
+          line: line.id,
+          set: { unreadable: 'leave out' },
+        },
+      },
+    ];
   });
 
 /** K08 and K09: the target isn't there, is filled by the system, fixed after creation, or out of the connection's reach. */

@@ -1,5 +1,7 @@
 import type { FormField } from '../forms/index.ts';
+import type { Line, Treatment } from '../mapping/index.ts';
 import { changeStep, readNames, removeStep as withoutStep, type Plan, type Step } from '../plans/index.ts';
+import { dateOrderOf, decimalMarkOf } from '../values/index.ts';
 import type { IntakeDocument, IntakeSettings } from './model.ts';
 
 /** Editing an intake's document; what is given is left as it was. */
@@ -25,13 +27,53 @@ export function removeStep(document: IntakeDocument, id: string): IntakeDocument
   return told === undefined ? next : changeSettings(next, { told: told.length === 0 ? undefined : told });
 }
 
-/** A document with settings changed; undefined and '' take one away. */
+/**
+ * A document with settings changed; undefined and '' take one away. How visitors dial and write reaches the lines too:
+ * treatments that went by the former setting, or by none, go by the new one; what somebody chose otherwise stays.
+ */
 export function changeSettings(
   document: IntakeDocument,
   change: { [Name in keyof IntakeSettings]?: IntakeSettings[Name] | undefined },
 ): IntakeDocument {
-  return { ...document, settings: changedTexts(document.settings, change) };
+  const settings = changedTexts(document.settings, change);
+  const next = { ...document, settings };
+  if (settings.country === document.settings.country && settings.locale === document.settings.locale) return next;
+  const was = writingOf(document.settings);
+  const now = writingOf(settings);
+  const sentByBrowser = (line: Line): boolean =>
+    document.fields.some(({ name, type, freely }) => line.from[0] === name && type === 'number' && freely !== true);
+  return changePlan(next, (plan) => ({
+    ...plan,
+    steps: plan.steps.map((step) => ({
+      ...step,
+      lines: step.lines.map((line) => ({
+        ...line,
+        treatments: line.treatments.map((treatment) => {
+          const name = WRITTEN_BY[treatment.kind];
+          // What a number input sends has a point, whatever the visitor's language (HTML, 4.10.5.1.12).
+          if (name === undefined || treatment[name] !== was[name] || (name === 'decimal' && sentByBrowser(line)))
+            return treatment;
+          return changedTexts(treatment, { [name]: now[name] });
+        }),
+      })),
+    })),
+  }));
 }
+
+type Writing = Pick<Treatment, 'country' | 'decimal' | 'order'>;
+
+/** Which setting of a treatment goes by how visitors dial and write. */
+const WRITTEN_BY: Partial<Record<Treatment['kind'], keyof Writing>> = {
+  phone: 'country',
+  number: 'decimal',
+  money: 'decimal',
+  date: 'order',
+};
+
+const writingOf = ({ country, locale }: Pick<IntakeSettings, 'country' | 'locale'>): Writing => ({
+  ...(country === undefined ? {} : { country }),
+  ...(locale === undefined ? {} : { decimal: decimalMarkOf(locale), order: dateOrderOf(locale) }),
+});
 
 /** A document whose source is changed; '' takes a text away. */
 export const changeSource = (document: IntakeDocument, change: Partial<IntakeDocument['source']>): IntakeDocument => ({

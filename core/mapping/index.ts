@@ -2,7 +2,7 @@ export * from './line.ts';
 export * from './prepare-line.ts';
 export * from './suggest.ts';
 export * from './suggestion.ts';
-export { meaningsOf, type Meaning } from './lexicon.ts';
+export { AUTOFILL, meaningsOf, type Meaning } from './lexicon.ts';
 export {
   choicesOf,
   describeTreatment,

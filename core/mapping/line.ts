@@ -24,6 +24,10 @@ import { TREATMENT_KINDS, Treatment, treat, type Question } from './treatments/i
 export const IF_BOTH = ['write', 'fill only', 'add to list', 'new records only', 'keep the longer'] as const;
 export type IfBoth = (typeof IF_BOTH)[number];
 
+/** `leave out`: the rest goes in without it; `ask`: somebody decides in Review. */
+export const IF_UNREADABLE = ['refuse', 'leave out', 'ask'] as const;
+export type IfUnreadable = (typeof IF_UNREADABLE)[number];
+
 /** What an earlier step found or made: its record's id, or one of the record's fields. */
 export class StepValue {
   @IsString() @MaxLength(64) step!: string;
@@ -46,6 +50,8 @@ export class Line {
   @IsIn(IF_BOTH) ifBoth!: IfBoth;
   /** A blank erases what the record holds. Never so unless said here. */
   @IsBoolean() blankErases!: boolean;
+  /** What becomes of a value that can't be read or doesn't go into the field; absent: the submission is refused. */
+  @IsOptional() @IsIn(IF_UNREADABLE) unreadable?: IfUnreadable;
   /** Who made it: a suggestion not yet looked at, or a person. */
   @IsIn(['suggested', 'set']) origin!: 'suggested' | 'set';
   @IsOptional() @IsNumber() confidence?: number;
@@ -65,6 +71,8 @@ export interface LineValue {
   ambiguous?: string;
   /** Why the value can't go in, naming the value. */
   problem?: string;
+  /** It can't go in, and the line says to go on without it: it counts as a blank that erases nothing. */
+  leftOut?: true;
   /** The system has to be asked first; evaluated again with the answer, the line goes on. */
   asks?: Question;
 }
@@ -85,8 +93,18 @@ const NOTHING: LineContext = { fields: [] };
 
 export const questionKey = ({ entity, by, text }: Question): string => JSON.stringify([entity, by, text.toLowerCase()]);
 
-/** Evaluates a line on submitted values. @throws nothing; what can't be read is a `problem`. */
+/**
+ * Evaluates a line on submitted values. What can't be read is a `problem`, or, where the line leaves such values out, a
+ * loss. @throws nothing
+ */
 export function evaluateLine(line: Line, values: Values, field: Field, context: LineContext = NOTHING): LineValue {
+  const value = evaluated(line, values, field, context);
+  if (value.problem === undefined || value.asks || line.unreadable !== 'leave out') return value;
+  const { problem, ...rest } = value;
+  return { ...rest, sent: null, losses: [...value.losses, `${problem}; it is left out`], leftOut: true };
+}
+
+function evaluated(line: Line, values: Values, field: Field, context: LineContext): LineValue {
   const came = line.from.map((name) => (Object.hasOwn(values, name) ? values[name]! : null));
   const result: LineValue = { line, came, treated: null, sent: null, losses: [] };
   const long = came.flat().flatMap((text) => (typeof text === 'string' ? (tooLong(text, 'text') ?? []) : []))[0];
@@ -145,7 +163,7 @@ export type Decision =
 export function decide(value: LineValue, current: Value | undefined, isNew: boolean): Decision {
   const { line, sent } = value;
   if (isBlank(sent)) {
-    if (isNew || !line.blankErases || isBlank(current)) return { write: false, why: 'blank' };
+    if (isNew || !line.blankErases || value.leftOut || isBlank(current)) return { write: false, why: 'blank' };
     return line.ifBoth === 'write' ? { write: true, value: null } : { write: false, why: 'kept' };
   }
   if (isNew) return { write: true, value: sent };

@@ -137,8 +137,12 @@ async function carryOutStep(doing: Doing): Promise<StepReport> {
   if (!condition.holds) return { ...report, outcome: 'skipped', why: 'its condition does not hold' };
   const { lines, lookups } = await evaluateLines(doing, entity);
   const begun = lookups ? { ...report, lookups } : report;
-  const problems = lines.flatMap((line) => line.problem ?? []);
-  if (problems.length > 0) return { ...begun, why: problems.join('; ') };
+  const problems = lines.filter(({ problem }) => problem !== undefined);
+  if (problems.length > 0) {
+    const why = problems.map(({ problem }) => problem).join('; ');
+    const asks = problems.every(({ line }) => line.unreadable === 'ask');
+    return { ...begun, why, ...(asks ? { outcome: 'asked' as const, sent: sentOf(lines) } : {}) };
+  }
 
   return inTurn(doing, lateLanesOf(step, entity, lines, run.recognitions), () =>
     decideAndWrite(doing, entity, lines, begun),

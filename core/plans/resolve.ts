@@ -160,7 +160,7 @@ function changeOf(value: LineValue, label: string, before: Value, decision: Retu
     from: value.line.from,
     before,
     after: decision.write ? decision.value : before,
-    losses: isBlank(value.sent) ? [] : value.losses,
+    losses: value.losses,
   };
   if (value.line.fromStep) change.fromStep = value.line.fromStep.step;
   if (value.ambiguous !== undefined) change.ambiguous = value.ambiguous;

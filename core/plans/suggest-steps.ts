@@ -34,6 +34,15 @@ export interface SuggestInput {
   /** How visitors write, for the treatments of new lines. */
   where: Pick<Where, 'country' | 'locale'>;
   newId: () => string;
+  /** Keys that were found to mix up different records; they aren't suggested. */
+  weakKeys?: readonly WeakKey[];
+}
+
+/** A combination of an entity's fields that different records share. */
+export interface WeakKey {
+  system: string;
+  entity: string;
+  fields: readonly string[];
 }
 
 /** A step on an entity with nothing said yet. */
@@ -63,7 +72,7 @@ export function withStep(input: SuggestInput, fresh: Step): Step[] {
   const suggested = suggestSteps({ ...input, steps: placed }, { only: undefined });
   return suggested.map((each, index) => {
     if (each.id !== fresh.id && index < at) return each;
-    const keyed = each.id === fresh.id ? { ...each, recognise: keysFor(each, input.schemas) } : each;
+    const keyed = each.id === fresh.id ? { ...each, recognise: keysFor(each, input) } : each;
     const links = openLinks(keyed, suggested.slice(0, index), input.schemas).filter(
       ({ earlier }) => each.id === fresh.id || earlier.id === fresh.id,
     );
@@ -74,10 +83,39 @@ export function withStep(input: SuggestInput, fresh: Step): Step[] {
   });
 }
 
-function keysFor(step: Step, schemas: SuggestInput['schemas']): Step['recognise'] {
+function keysFor(step: Step, { schemas, fields, weakKeys = [] }: SuggestInput): Step['recognise'] {
   const entity = entityOfStep(step, schemas);
-  return entity ? likelyKeys(entity, step.lines).map((fields) => ({ fields })) : [];
+  if (!entity) return [];
+  const telling = step.lines.filter((line) => namesItsField(line, entity, fields) && tellsApart(line, fields));
+  return likelyKeys(entity, step.lines, telling)
+    .filter((key) => !weakKeys.some((weak) => isAbout(weak, step) && sameFields(weak.fields, key)))
+    .map((key) => ({ fields: key }));
 }
+
+const isAbout = (weak: WeakKey, step: Step): boolean => weak.system === step.system && weak.entity === step.entity;
+const sameFields = (a: readonly string[], b: readonly string[]): boolean =>
+  a.length === b.length && a.every((name) => b.includes(name));
+
+/** A form's field says itself that it holds what a record is recognised by: "Field number 44" doesn't, for a member number. */
+function namesItsField(line: Line, entity: Entity, fields: SuggestInput['fields']): boolean {
+  const field = entity.fields.find(({ name }) => name === line.field);
+  if (!field) return false;
+  if (line.confidence === undefined) return true;
+  const sources = fields.filter(({ name }) => line.from.includes(name));
+  const said = new Set(sources.flatMap(({ label, name }) => [...tellingWords(label), ...tellingWords(name)]));
+  const [byLabel, byName] = [tellingWords(field.label), tellingWords(field.name)];
+  if ([byLabel, byName].some((words) => words.length > 0 && words.every((word) => said.has(word)))) return true;
+  const meant = new Set([...meaningsOf(byLabel), ...meaningsOf(byName)].map(({ meaning }) => meaning));
+  return meaningsOf([...said]).some(({ meaning }) => meaning !== 'reference' && meant.has(meaning));
+}
+
+/** Samples that mostly say the same can't be told apart by it; few samples say nothing. */
+function tellsApart(line: Line, fields: SuggestInput['fields']): boolean {
+  const said = fields.filter(({ name }) => line.from.includes(name)).flatMap(({ samples = [] }) => samples);
+  return said.length < ENOUGH_SAID || new Set(said).size / said.length >= MOSTLY_DIFFERENT;
+}
+const ENOUGH_SAID = 5;
+const MOSTLY_DIFFERENT = 0.5;
 
 /** Before the first step that has a relation to its record, unless that record has one back; else at the end. */
 function placeFor(fresh: Step, steps: readonly Step[], schemas: SuggestInput['schemas']): number {
@@ -217,10 +255,13 @@ const ADDRESS_WORDS = new Set(['e', 'email', 'mail', 'address', 'adresse']);
  * What records are best recognised by when nothing is known yet: a unique field that a line fills, else the record's
  * own e-mail address; "contact e-mail" of a booking is somebody else's and names no booking. Else people by their names
  * together with the date of birth, others by their website, or name with postcode. Nothing: always a new one.
+ * @param telling the lines whose sources are sure to hold what their field does; only those fill a unique field
  */
-export function likelyKeys(entity: Entity, lines: readonly Line[]): string[][] {
-  const filled = entity.fields.filter(({ name }) => lines.some(({ field }) => field === name));
-  const unique = filled.find((field) => field.unique);
+export function likelyKeys(entity: Entity, lines: readonly Line[], telling: readonly Line[] = lines): string[][] {
+  const among = (of: readonly Line[]): Field[] =>
+    entity.fields.filter(({ name }) => of.some(({ field }) => field === name));
+  const filled = among(lines);
+  const unique = among(telling).find((field) => field.unique);
   if (unique) return [[unique.name]];
   const own = filled.find(
     ({ type, label }) => type === 'email' && tellingWords(label).every((word) => ADDRESS_WORDS.has(word)),

@@ -1,4 +1,4 @@
-import { byFoldedText, fold, quoted, read, tooLong, unreadable } from '../../values/index.ts';
+import { byFoldedText, fold, quoted, read, readLosing, tooLong, unreadable } from '../../values/index.ts';
 import { likeness, tellingWords } from '../words.ts';
 import { eachText } from './each.ts';
 import type { TreatmentDefinition } from './model.ts';
@@ -46,7 +46,8 @@ export const options: TreatmentDefinition = {
     if (pair?.to !== undefined) return read(pair.to === '' ? null : pair.to);
     const itself = field.options?.find((option) => option.value === text);
     if (itself) return read(text);
-    if (otherwise !== undefined) return read(otherwise === '' ? null : otherwise);
+    if (otherwise === '') return readLosing(null, `“${quoted(text)}” has no counterpart in the list and is left out`);
+    if (otherwise !== undefined) return read(otherwise);
     return unreadable(`“${quoted(text)}” has no counterpart in the list`);
   }),
 };
