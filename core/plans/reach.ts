@@ -2,6 +2,7 @@ import { expressionOf, readExpression } from '../expressions/index.ts';
 import { describeTreatment } from '../mapping/index.ts';
 import type { Planned } from './model.ts';
 import { recognitionOf, type Recognitions } from './recognise.ts';
+import { firstRows, rowNamed } from './rows.ts';
 
 /** One place that reads or writes a record's field. */
 export interface Use {
@@ -94,4 +95,27 @@ export function readNames({ fields, plan }: Planned): Set<string> {
     for (const name of readsOf(expressionOf(step.condition, fields), fields)) names.add(name);
   }
   return names;
+}
+
+/** Fields of later rows that a step done once per row carries with the first one's lines. */
+export function carriedRows(planned: Planned): Set<string> {
+  const read = readNames(planned);
+  const repeated = new Set(planned.plan.steps.flatMap(({ repeat }) => repeat ?? []));
+  const first = new Set(firstRows(planned.fields).map(({ name }) => name));
+  const carries = (group: string, name: string): boolean =>
+    [...first].some((of) => {
+      const [row, leads] = [rowNamed(group, name), rowNamed(group, of)];
+      return row !== undefined && leads !== undefined && row.rest === leads.rest && read.has(of);
+    });
+  return new Set(
+    planned.fields.flatMap(({ name, group }) =>
+      group !== undefined && repeated.has(group) && !first.has(name) && carries(group, name) ? [name] : [],
+    ),
+  );
+}
+
+/** Fields that visitors fill in and that go nowhere: no line, computed value or condition reads them. */
+export function unusedFields(planned: Planned): Planned['fields'] {
+  const read = readNames(planned);
+  return firstRows(planned.fields).filter(({ name, hidden }) => hidden !== true && !read.has(name));
 }

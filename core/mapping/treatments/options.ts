@@ -1,25 +1,46 @@
 import { byFoldedText, fold, quoted, read, readLosing, tooLong, unreadable } from '../../values/index.ts';
-import { likeness, tellingWords } from '../words.ts';
+import { jaroWinkler, likeness, tellingWords } from '../words.ts';
 import { eachText } from './each.ts';
 import type { TreatmentDefinition } from './model.ts';
+import { meaningOfChoices } from './same-meaning.ts';
 import type { OptionPair } from './treatment.ts';
 
-/** Pairs each option sent with its likeliest counterpart; unpaired where none is likely. */
+/** So near are two spellings of one word; "Pear" and "Peach" are not. */
+const SAME_SPELT = 0.94;
+
+/**
+ * Pairs each option sent with its likeliest counterpart: the same value, the same word, the same meaning in the languages
+ * served, a near spelling; unpaired where none is likely.
+ */
 export function pairOptions(
   sent: readonly { value: string; label: string }[],
   taken: readonly { value: string; label: string }[],
 ): OptionPair[] {
+  const meaningOf = meaningOfChoices([sent, taken]);
   return sent.map(({ value, label }) => {
     const same = taken.find((option) => option.value === value);
     const alike = taken.find((option) =>
       [option.value, option.label].some((text) => fold(text) === fold(value) || fold(text) === fold(label)),
     );
+    const meaning = meaningOf({ value, label });
+    const meantSame = meaning === undefined ? [] : taken.filter((option) => meaningOf(option) === meaning);
     const near = taken
-      .map((option) => ({ option, like: likeness(tellingWords(label), tellingWords(option.label)) }))
+      .map((option) => ({ option, like: likenessOf(label, option.label) }))
       .sort((a, b) => b.like - a.like)[0];
-    const chosen = same ?? alike ?? (near && near.like >= 0.8 ? near.option : undefined);
+    const chosen =
+      same ??
+      alike ??
+      (meantSame.length === 1 ? meantSame[0] : undefined) ??
+      (near && near.like >= 0.8 ? near.option : undefined);
     return chosen ? { from: value, to: chosen.value } : { from: value };
   });
+}
+
+/** How alike two labels are, by their words or, where each is one word, by its letters. */
+function likenessOf(a: string, b: string): number {
+  const [left, right] = [tellingWords(a), tellingWords(b)];
+  const spelt = left.length === 1 && right.length === 1 && jaroWinkler(left[0]!, right[0]!) >= SAME_SPELT ? 0.9 : 0;
+  return Math.max(spelt, likeness(left, right));
 }
 
 /**

@@ -97,6 +97,13 @@ export const addTreatment = (line: Line, treatment: Treatment): Line => ({
   treatments: [...line.treatments, treatment],
 });
 
+/** A line with a treatment in another place: they are done from left to right. Places that aren't there change nothing. */
+export function moveTreatment(line: Line, from: number, to: number): Line {
+  const treatment = line.treatments[from];
+  if (!treatment || line.treatments[to] === undefined || from === to) return line;
+  return { ...line, treatments: line.treatments.toSpliced(from, 1).toSpliced(to, 0, treatment) };
+}
+
 /** A line with another treatment in a place; undefined: with none there. */
 export const setTreatment = (line: Line, at: number, treatment: Treatment | undefined): Line =>
   line.treatments[at] === undefined

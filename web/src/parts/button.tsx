@@ -1,4 +1,4 @@
-import type { ButtonHTMLAttributes } from 'react';
+import type { ButtonHTMLAttributes, Ref } from 'react';
 import { cx } from './cx.ts';
 import { Key } from './key.tsx';
 
@@ -7,6 +7,7 @@ interface Props extends ButtonHTMLAttributes<HTMLButtonElement> {
   /** The key that does the same, shown beside the words. */
   hotkey?: string;
   busy?: boolean;
+  ref?: Ref<HTMLButtonElement>;
 }
 
 const LOOKS = {

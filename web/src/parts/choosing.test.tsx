@@ -22,7 +22,7 @@ describe('a list that narrows while typing', () => {
   it('says so when nothing is like what was typed', async () => {
     render(<Combobox items={ITEMS} placeholder="Find an entity" choose={() => undefined} />);
     await userEvent.type(screen.getByPlaceholderText('Find an entity'), 'zebra');
-    expect(screen.getByText('Nothing like that.')).toBeTruthy();
+    expect(screen.getByText('No matches')).toBeTruthy();
   });
 });
 

@@ -1,5 +1,5 @@
 import { Command } from 'cmdk';
-import type { ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 
 export interface Item {
   value: string;
@@ -10,31 +10,58 @@ export interface Item {
   group?: string;
 }
 
+const NO_ITEMS: readonly Item[] = [];
+
 /** A list that narrows while typing; arrows and Enter choose. */
 export function Combobox({
-  items,
+  items = NO_ITEMS,
   placeholder,
   choose,
+  loading = false,
+  autoFocus = true,
 }: {
-  items: readonly Item[];
+  items?: readonly Item[] | undefined;
   placeholder: string;
   choose: (value: string) => void;
+  /** The items aren't there yet; an Enter pressed meanwhile counts as soon as they are. */
+  loading?: boolean;
+  autoFocus?: boolean;
 }) {
+  const list = useRef<HTMLDivElement>(null);
+  const waiting = useRef(false);
+  useEffect(() => {
+    if (loading || !waiting.current) return;
+    waiting.current = false;
+    // Only now do the items stand; what is marked among them is what the key was meant for.
+    requestAnimationFrame(() => {
+      list.current?.querySelector<HTMLElement>('[cmdk-item][data-selected="true"], [cmdk-item]')?.click();
+    });
+  }, [loading]);
   const groups = [...new Set(items.map((item) => item.group ?? ''))];
   return (
     <Command
+      ref={list}
       label={placeholder}
+      onKeyDown={({ key }) => {
+        if (key === 'Enter' && loading) waiting.current = true;
+      }}
       filter={(value, search, keywords) =>
         (keywords?.join(' ') ?? value).toLowerCase().includes(search.toLowerCase()) ? 1 : 0
       }
     >
       <Command.Input
-        autoFocus
+        autoFocus={autoFocus}
         placeholder={placeholder}
         className="mb-1 h-[34px] w-full rounded-[6px] border border-line bg-sheet px-3"
       />
       <Command.List className="max-h-[300px] overflow-auto">
-        <Command.Empty className="px-3 py-2 text-soft">Nothing like that.</Command.Empty>
+        {loading ? (
+          <p role="status" className="px-3 py-2 text-soft">
+            Reading what the systems keep …
+          </p>
+        ) : (
+          <Command.Empty className="px-3 py-2 text-soft">No matches</Command.Empty>
+        )}
         {groups.map((group) => (
           <Command.Group
             key={group}

@@ -1,7 +1,7 @@
 import { applyMend } from '@zusammen/core/checks';
 import { compareForms, formOn, readForms, type FormField } from '@zusammen/core/forms';
 import { changeSettings, changeSource, removeField, takeInForm } from '@zusammen/core/intake';
-import { usesOf, readNames } from '@zusammen/core/plans';
+import { carriedRows, usesOf, readNames } from '@zusammen/core/plans';
 import type { Values } from '@zusammen/core/schema';
 import { useMemo, useState } from 'react';
 import { call, ApiProblem } from '../../api/client.ts';
@@ -52,6 +52,7 @@ export function Arrive() {
 function Fields({ sample }: { sample: Values | undefined }) {
   const { document, change, mayEdit } = useDraft();
   const used = useMemo(() => readNames(document), [document]);
+  const carried = useMemo(() => carriedRows(document), [document]);
   const remove = (name: string): void => change((held) => removeField(held, name));
   return (
     <table className="w-full table-fixed">
@@ -97,6 +98,8 @@ function Fields({ sample }: { sample: Values | undefined }) {
             <td className={cx(TD, 'pr-4')}>
               {used.has(field.name) ? (
                 <GoesTo field={field} />
+              ) : carried.has(field.name) ? (
+                <span className="text-small text-soft">with row 1</span>
               ) : (
                 mayEdit && (
                   <span className="flex justify-between gap-2 text-small text-soft">

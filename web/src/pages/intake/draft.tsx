@@ -1,14 +1,14 @@
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useQueries, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
 import type { Facts, Finding } from '@zusammen/core/checks';
 import { formOn, type SubmittedValues } from '@zusammen/core/forms';
 import { titleOf } from '@zusammen/core/mapping';
 import type { IntakeDocument } from '@zusammen/core/intake';
-import { begun, changed, redone, undone } from '@zusammen/core/plans';
+import { begun, changed, madeUpSample, redone, undone } from '@zusammen/core/plans';
 import type { Schema } from '@zusammen/core/schema';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { call, apiLines, ApiProblem } from '../../api/client.ts';
 import { useFacts, useMe, usePageForms, usePast, useSamples, useSystems } from '../../api/hooks.ts';
-import type { IntakeDetail, Rehearsed, System } from '@zusammen/core/api';
+import type { IntakeDetail, Rehearsed, System, SystemDetail } from '@zusammen/core/api';
 import { worker } from '../../work/index.ts';
 
 /** One sample: kept with the intake, or a past submission. */
@@ -18,6 +18,18 @@ export interface SampleLine {
   values: SubmittedValues;
   at: string;
   kept: boolean;
+  /** Nobody sent it: it stands in until there is one. */
+  madeUp?: true;
+}
+
+/** How far what is said of the document is true of it as it stands: nothing is said of a state that is gone. */
+export interface Standing {
+  /** The schemas that the plan writes to have been read. */
+  read: boolean;
+  /** The checks ran on the document, schemas and samples that are here now. */
+  checked: boolean;
+  /** Every sample was rehearsed on the document that is here now. */
+  rehearsed: boolean;
 }
 
 /** What the samples would come to, in their order; undefined where a result doesn't stand yet. */
@@ -25,6 +37,8 @@ export interface Rehearsal {
   data: readonly (Rehearsed | undefined)[] | undefined;
   error: Error | null;
   isFetching: boolean;
+  /** The results are those of the document as it is now. */
+  current: boolean;
   /** Asks the systems again for what they were asked before. */
   again: () => void;
 }
@@ -44,7 +58,13 @@ export interface Draft {
   flush: () => Promise<number>;
   samples: SampleLine[];
   systems: System[];
-  schemas: Map<string, Schema>;
+  /** Schemas by system, of those the plan writes to; of all systems, as far as they are read, once `readAll` was called. */
+  schemas: ReadonlyMap<string, Schema>;
+  /** Has the schemas of all systems read too, for choosing among all entities. */
+  readAll: () => void;
+  /** The schemas of all systems are there. */
+  allRead: boolean;
+  standing: Standing;
   findings: Finding[];
   facts: Facts | undefined;
   rehearsal: Rehearsal;
@@ -66,11 +86,13 @@ export function DraftProvider({ detail, children }: { detail: IntakeDetail; chil
   const me = useMe();
   const mayEdit = me.data !== undefined && me.data.role !== 'viewer';
   const { document, change, undo, redo, saving, flush } = useDocument(detail, mayEdit);
-  const samples = useSampleLines(detail.intake.id, document, mayEdit);
-  const { systems, schemas } = useSchemas();
+  const { systems, schemas, read, readAll, allRead } = useSchemas(document);
+  const samples = useSampleLines(detail.intake.id, document, schemas, mayEdit);
   const facts = useDraftFacts(detail.intake.id, document, mayEdit);
-  const findings = useFindings(document, schemas, samples, facts);
-  const rehearsal = useRehearsal(detail.intake.id, document, samples, mayEdit && schemas.size > 0);
+  const { findings, checked } = useFindings(document, schemas, samples, facts, read);
+  const rehearsal = useRehearsal(detail.intake.id, document, samples, mayEdit && read);
+  const rehearsed = rehearsal.current && rehearsal.data?.every((each) => each !== undefined) === true;
+  const standing = { read, checked, rehearsed };
   const changed = useMemo(() => JSON.stringify(document) !== JSON.stringify(detail.live), [document, detail.live]);
   const draft = {
     detail,
@@ -84,6 +106,9 @@ export function DraftProvider({ detail, children }: { detail: IntakeDetail; chil
     samples,
     systems,
     schemas,
+    readAll,
+    allRead,
+    standing,
     findings,
     facts,
     rehearsal,
@@ -166,10 +191,15 @@ function useDocument(detail: IntakeDetail, mayEdit: boolean) {
   return { document: history.now, change, undo, redo, saving, flush };
 }
 
-function useSampleLines(id: string, document: IntakeDocument, mayEdit: boolean): SampleLine[] {
+function useSampleLines(
+  id: string,
+  document: IntakeDocument,
+  schemas: ReadonlyMap<string, Schema>,
+  mayEdit: boolean,
+): SampleLine[] {
   const kept = useSamples(id);
   const past = usePast(id, mayEdit);
-  return useMemo(() => {
+  const real = useMemo(() => {
     const known = new Set<string>();
     const lines: SampleLine[] = [];
     const add = (line: SampleLine): void => {
@@ -184,23 +214,72 @@ function useSampleLines(id: string, document: IntakeDocument, mayEdit: boolean):
       add({ id: at, title: label || 'a submission', values, at: receivedAt, kept: false });
     return lines.slice(0, 50);
   }, [kept.data, past.data, document.fields]);
+  const none = kept.data !== undefined && (past.data !== undefined || !mayEdit) && real.length === 0;
+  const { fields, plan, settings } = document;
+  const madeUp = useMemo(() => {
+    const values = none ? madeUpSample({ fields, plan, schemas, settings }) : {};
+    return Object.keys(values).length === 0 ? '' : JSON.stringify(values);
+  }, [none, fields, plan, schemas, settings]);
+  // By its text: an edit that leaves the values alone doesn't make another sample.
+  return useMemo(
+    () => (madeUp === '' ? real : [madeUpLine(fields, JSON.parse(madeUp) as SubmittedValues)]),
+    [real, madeUp, fields],
+  );
 }
 
-function useSchemas() {
+/** Under which id the made-up sample stands in addresses. */
+const MADE_UP = 'made-up';
+
+const madeUpLine = (fields: IntakeDocument['fields'], values: SubmittedValues): SampleLine => ({
+  id: MADE_UP,
+  title: titleOf(fields, values) || 'a sample',
+  values,
+  at: '',
+  kept: false,
+  madeUp: true,
+});
+
+/** The schemas that the plan writes to are read at once; those of all other systems when somebody is to choose among them. */
+function useSchemas(document: IntakeDocument) {
   const systems = useSystems();
-  const ids = (systems.data ?? []).map(({ id }) => id).join(',');
-  const read = useQuery({
-    queryKey: ['schemas', ids],
-    queryFn: async () => Promise.all(ids.split(',').map((id) => call('get /systems/:id', { params: { id } }))),
-    enabled: ids !== '',
-    staleTime: 15_000,
-    placeholderData: keepPreviousData,
+  const [all, setAll] = useState(false);
+  const readAll = useCallback(() => setAll(true), []);
+  const known = systems.data?.map(({ id }) => id) ?? [];
+  const written = [...new Set(document.plan.steps.map(({ system }) => system))];
+  const wanted = all ? [...new Set([...written, ...known])] : written;
+  const { schemas, settled } = useQueries({
+    queries: wanted.map((id) => ({
+      queryKey: ['systems', id],
+      queryFn: () => call('get /systems/:id', { params: { id } }),
+      staleTime: 15_000,
+    })),
+    combine: collected,
   });
-  const schemas = useMemo(
-    () => new Map((read.data ?? []).map(({ system, schema }) => [system.id, schema])),
-    [read.data],
-  );
-  return { systems: systems.data ?? [], schemas };
+  return {
+    systems: systems.data ?? NO_SYSTEMS,
+    schemas: useSame(schemas),
+    // One that can't be read counts as read: its steps say that the system isn't there.
+    read: written.every((id) => settled.has(id)),
+    readAll,
+    allRead: all && systems.data !== undefined && known.every((id) => settled.has(id)),
+  };
+
+  function collected(results: UseQueryResult<SystemDetail>[]) {
+    return {
+      schemas: new Map(results.flatMap(({ data }) => (data ? [[data.system.id, data.schema] as const] : []))),
+      settled: new Set(results.flatMap(({ isPending }, at) => (isPending ? [] : [wanted[at]!]))),
+    };
+  }
+}
+
+const NO_SYSTEMS: System[] = [];
+
+/** The map as it was, while it holds the same. */
+function useSame<T>(map: Map<string, T>): ReadonlyMap<string, T> {
+  const held = useRef(map);
+  const same = held.current.size === map.size && [...map].every(([key, value]) => held.current.get(key) === value);
+  if (!same) held.current = map;
+  return held.current;
 }
 
 /** What is known besides the document; what its page holds now is asked of the page. */
@@ -210,32 +289,38 @@ function useDraftFacts(id: string, document: IntakeDocument, mayEdit: boolean): 
   const whole = page !== undefined && /^https?:\/\/[^/]+/.test(page) ? page : undefined;
   const forms = usePageForms(useRested(whole, 800), mayEdit && document.fields.length > 0);
   return useMemo(() => {
-    if (!known.data) return undefined;
+    if (!known.data) return known.isError ? NO_FACTS : undefined;
     const form = forms.data && formOn(forms.data, document.source.formName);
     return form ? { ...known.data, pageFields: form.fields } : known.data;
     // Only the form's name matters of the document here.
-  }, [known.data, forms.data, document.source.formName]);
+  }, [known.data, known.isError, forms.data, document.source.formName]);
 }
+
+const NO_FACTS: Facts = {};
+
+const NO_FINDINGS: Finding[] = [];
 
 /** Checks run as one edits, off the main thread; the last findings stay until new ones are there. */
 function useFindings(
   document: IntakeDocument,
-  schemas: Map<string, Schema>,
+  schemas: ReadonlyMap<string, Schema>,
   samples: SampleLine[],
   facts: Facts | undefined,
-): Finding[] {
-  const [findings, setFindings] = useState<Finding[]>([]);
+  read: boolean,
+): { findings: Finding[]; checked: boolean } {
+  const [found, setFound] = useState<{ findings: Finding[]; of: readonly unknown[] }>();
+  const of = useMemo(() => [document, schemas, samples, facts], [document, schemas, samples, facts]);
   useEffect(() => {
-    if (schemas.size === 0) return;
+    if (!read || !facts) return;
     let current = true;
     void worker()
-      .check(document, { schemas, samples: samples.map(({ values }) => values), ...(facts ? { facts } : {}) })
-      .then((found) => current && setFindings(found));
+      .check(document, { schemas: new Map(schemas), samples: samples.map(({ values }) => values), facts })
+      .then((findings) => current && setFound({ findings, of }));
     return () => {
       current = false;
     };
-  }, [document, schemas, samples, facts]);
-  return findings;
+  }, [document, schemas, samples, facts, read, of]);
+  return { findings: found?.findings ?? NO_FINDINGS, checked: found?.of === of };
 }
 
 /**
@@ -246,14 +331,17 @@ function useRehearsal(id: string, document: IntakeDocument, samples: SampleLine[
   const client = useQueryClient();
   const settled = useRested(document, 400);
   const ids = useMemo(() => samples.map((each) => each.id), [samples]);
+  // The made-up sample has no id that the server knows; its values are what tells one from another.
+  const madeUp = samples[0]?.madeUp ? samples[0].values : undefined;
   const anew = useRef(false);
   const latest = useRef<ReadonlyMap<string, Rehearsed>>(new Map());
-  const key = ['rehearsal', id, settled, ids];
+  const key = ['rehearsal', id, settled, ids, madeUp];
   const query = useQuery({
     queryKey: key,
     queryFn: async ({ signal }) => {
       const results = ids.map((each) => latest.current.get(each));
-      const body = { document: settled, of: ids, ...(anew.current ? { anew: true } : {}) };
+      const what = samples[0]?.madeUp ? { samples: samples.map(({ values }) => values) } : { of: ids };
+      const body = { document: settled, ...what, ...(anew.current ? { anew: true } : {}) };
       anew.current = false;
       await apiLines<{ at: number; result: Rehearsed }>(
         `/intakes/${id}/rehearse`,
@@ -279,7 +367,8 @@ function useRehearsal(id: string, document: IntakeDocument, samples: SampleLine[
     anew.current = true;
     void query.refetch();
   };
-  return { data: query.data, error: query.error, isFetching: query.isFetching, again };
+  const current = settled === document && !query.isFetching && !query.isPlaceholderData && query.data !== undefined;
+  return { data: query.data, error: query.error, isFetching: query.isFetching, current, again };
 }
 
 /** A value once it has rested for a while. */

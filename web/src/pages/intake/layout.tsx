@@ -5,6 +5,7 @@ import { call, ApiProblem } from '../../api/client.ts';
 import { useIntake, useSecrets } from '../../api/hooks.ts';
 import { Button } from '../../parts/button.tsx';
 import { Tag } from '../../parts/chip.tsx';
+import { unusedFields } from '@zusammen/core/plans';
 import { cx } from '../../parts/cx.ts';
 import { Dialog } from '../../parts/dialog.tsx';
 import { useKeys } from '../../parts/keys.ts';
@@ -12,6 +13,7 @@ import { Heading } from '../../parts/sheet.tsx';
 import { Fetched } from '../../parts/states.tsx';
 import { count } from '../../parts/time.tsx';
 import { DraftProvider, useDraft } from './draft.tsx';
+import { WhatWouldChange } from './what-would-change.tsx';
 
 /** One intake: its heading, the five stations along a line, and the station that is open. */
 export function IntakeLayout() {
@@ -31,7 +33,7 @@ export function IntakeLayout() {
 }
 
 function Head() {
-  const { detail, document, changed, mayEdit, saving, findings } = useDraft();
+  const { detail, document, changed, mayEdit, saving, findings, standing } = useDraft();
   const navigate = useNavigate();
   const [publishing, setPublishing] = useState(false);
   const { intake, versions } = detail;
@@ -40,7 +42,8 @@ function Head() {
   const rehearse = (): void => void navigate(`/intakes/${intake.id}/rehearse`);
   // On the page it leads to, R rehearses once more (rehearse.tsx).
   const there = useMatch('/intakes/:id/rehearse') !== null;
-  useKeys(there ? {} : { r: rehearse });
+  const mayPublish = mayEdit && changed && document.plan.steps.length > 0 && stops === 0 && standing.checked;
+  useKeys({ ...(there ? {} : { r: rehearse }), p: () => mayPublish && setPublishing(true) });
   return (
     <Heading
       crumbs={
@@ -58,8 +61,17 @@ function Head() {
           {mayEdit && (
             <Button
               look="strong"
-              disabled={!changed || document.plan.steps.length === 0 || stops > 0}
-              title={stops > 0 ? 'Checks stop it' : changed ? undefined : 'Nothing has changed since'}
+              hotkey="P"
+              disabled={!mayPublish}
+              title={
+                stops > 0
+                  ? 'Checks stop it'
+                  : !changed
+                    ? 'Nothing has changed since'
+                    : standing.checked
+                      ? undefined
+                      : 'The checks are still running'
+              }
               onClick={() => setPublishing(true)}
             >
               Publish version {next}
@@ -100,11 +112,12 @@ function SavingNote({ saving }: { saving: ReturnType<typeof useDraft>['saving'] 
 }
 
 function Publish({ version, close }: { version: number; close: () => void }) {
-  const { detail, findings, flush } = useDraft();
+  const { detail, document, findings, flush } = useDraft();
   const client = useQueryClient();
   const navigate = useNavigate();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<ApiProblem>();
+  const nowhere = unusedFields(document);
   const looks = findings.filter(({ severity }) => severity === 'look');
   const publish = async (): Promise<void> => {
     setBusy(true);
@@ -141,6 +154,17 @@ function Publish({ version, close }: { version: number; close: () => void }) {
           <p className="mt-1 text-soft">Publishing accepts them; they stay on record with the version.</p>
         </div>
       )}
+      {nowhere.length > 0 && (
+        <p className="mb-4 text-soft">
+          {nowhere.length === 1 ? 'One field of the form goes' : `${nowhere.length} fields of the form go`} nowhere:{' '}
+          {nowhere
+            .slice(0, 6)
+            .map(({ label }) => label)
+            .join(', ')}
+          {nowhere.length > 6 && ` and ${nowhere.length - 6} more`}.
+        </p>
+      )}
+      <WhatWouldChange />
       {problem && (
         <p role="alert" className="mb-4 rounded-[8px] bg-brick-wash px-4 py-3 text-brick">
           {problem.message}
@@ -157,7 +181,7 @@ function Publish({ version, close }: { version: number; close: () => void }) {
 }
 
 function Stations() {
-  const { detail, document, findings, rehearsal, samples } = useDraft();
+  const { detail, document, findings, rehearsal, samples, standing } = useDraft();
   const { pathname } = useLocation();
   const base = `/intakes/${detail.intake.id}`;
   const { figures, intake } = detail;
@@ -170,7 +194,7 @@ function Stations() {
     [
       'arrive',
       'Arrive',
-      `${document.fields.length} fields${groups.size > 0 ? `, ${groups.size} repeating` : ''}`,
+      `${document.fields.length} ${document.fields.length === 1 ? 'field' : 'fields'}${groups.size > 0 ? `, ${groups.size} repeating` : ''}`,
       document.fields.length > 0,
     ],
     [
@@ -178,18 +202,26 @@ function Stations() {
       'Plan',
       steps === 0
         ? 'no step yet'
-        : `${steps} ${steps === 1 ? 'step' : 'steps'}${findings.length > 0 ? `, ${findings.length} ${findings.length === 1 ? 'check' : 'checks'} to settle` : ''}`,
-      steps > 0 && findings.length === 0,
+        : `${steps} ${steps === 1 ? 'step' : 'steps'}${
+            !standing.checked
+              ? ', checking …'
+              : findings.length > 0
+                ? `, ${findings.length} ${findings.length === 1 ? 'check' : 'checks'} to settle`
+                : ''
+          }`,
+      steps > 0 && standing.checked && findings.length === 0,
     ],
     [
       'rehearse',
       'Rehearse',
       samples.length === 0
         ? 'no samples yet'
-        : rehearsal.data
-          ? `${well} of ${samples.length} samples come out well`
-          : `${samples.length} samples`,
-      well === samples.length && well > 0,
+        : samples[0]!.madeUp
+          ? `a made-up sample${rehearsal.data ? (well > 0 ? ' comes out well' : ' doesn’t come out well') : ''}`
+          : rehearsal.data
+            ? `${well} of ${samples.length} ${samples.length === 1 ? 'sample comes' : 'samples come'} out well`
+            : `${samples.length} ${samples.length === 1 ? 'sample' : 'samples'}`,
+      standing.rehearsed && well === samples.length && well > 0,
     ],
     [
       'open',

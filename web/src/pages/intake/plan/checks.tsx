@@ -7,10 +7,9 @@ import { useDraft } from '../draft.tsx';
 
 /** What the checks found: how many samples each concerns, where it is, and its mend. */
 export function Checks() {
-  const { findings, document } = useDraft();
+  const { findings, document, standing } = useDraft();
   if (document.plan.steps.length === 0) return null;
-  if (findings.length === 0)
-    return <p className="rounded-[8px] bg-moss-wash px-3 py-2.5 text-small text-moss">● All checks pass</p>;
+  if (findings.length === 0 || !standing.read) return <NothingFound />;
   const stops = findings.some(({ severity }) => severity === 'stops');
   return (
     <section
@@ -34,6 +33,38 @@ export function Checks() {
       </p>
     </section>
   );
+}
+
+/** No finding stands here. That all is well is said only of what was checked and rehearsed as it is now. */
+function NothingFound() {
+  const { standing, mayEdit, samples, rehearsal } = useDraft();
+  const calm = 'rounded-[8px] bg-sand px-3 py-2.5 text-small text-soft';
+  if (!standing.read || !standing.checked)
+    return (
+      <p role="status" className={calm}>
+        {standing.read ? 'Checking …' : 'Reading the schema …'}
+      </p>
+    );
+  if (!mayEdit) return <p className={calm}>● The checks find nothing</p>;
+  if (rehearsal.error) return <p className={calm}>The checks find nothing; it could not be rehearsed.</p>;
+  if (samples.length === 0) return <p className={calm}>The checks find nothing. There is no sample to rehearse.</p>;
+  if (!standing.rehearsed)
+    return (
+      <p role="status" className={calm}>
+        The checks find nothing; rehearsing …
+      </p>
+    );
+  const failed = (rehearsal.data ?? []).filter(
+    (each) => each?.trouble !== undefined || each?.course?.state === 'failed',
+  );
+  if (failed.length > 0)
+    return (
+      <p className="rounded-[8px] bg-saffron-wash px-3 py-2.5 text-small text-saffron">
+        ◆ The checks find nothing, but {failed.length} of {samples.length} samples{' '}
+        {failed.length === 1 ? 'fails' : 'fail'} in rehearsal.
+      </p>
+    );
+  return <p className="rounded-[8px] bg-moss-wash px-3 py-2.5 text-small text-moss">● All checks pass</p>;
 }
 
 function Row({ finding }: { finding: Finding }) {

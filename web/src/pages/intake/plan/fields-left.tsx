@@ -1,9 +1,10 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import type { FormField } from '@zusammen/core/forms';
 import type { Line } from '@zusammen/core/mapping';
-import type { Step } from '@zusammen/core/plans';
-import { isWritable, mustBeGiven, type Entity, type Field, type Values } from '@zusammen/core/schema';
-import type { ReactNode } from 'react';
+import type { IntakeDocument } from '@zusammen/core/intake';
+import { firstRows, usesOf, type Step } from '@zusammen/core/plans';
+import { isWritable, mustBeGiven, type Entity, type Field, type Schema, type Values } from '@zusammen/core/schema';
+import { useMemo, type ReactNode } from 'react';
 import { Incoming, Outgoing } from '../../../parts/chip.tsx';
 import { Combobox } from '../../../parts/combobox.tsx';
 import { cx } from '../../../parts/cx.ts';
@@ -46,6 +47,12 @@ export function FieldsLeft({
   always,
 }: Props) {
   const { document, schemas } = useDraft();
+  // A field may fill several records: what another line uses is offered too, after what nothing uses.
+  const goesTo = useMemo(() => usedFor(document, schemas), [document, schemas]);
+  const offered = useMemo(
+    () => [...unused, ...firstRows(document.fields).filter((field) => !unused.includes(field))],
+    [unused, document.fields],
+  );
   const sources = whole ? unused : unused.slice(0, FEW);
   const targets = whole ? unfilled : unfilled.slice(0, FEW);
   return (
@@ -101,12 +108,12 @@ export function FieldsLeft({
                   placeholder={`What fills ${field.label}?`}
                   items={[
                     ...(field.type === 'reference' ? earlierItems(step, field, document.plan.steps, schemas) : []),
-                    ...unused.map(({ name, label, type }) => ({
+                    ...offered.map(({ name, label, type }) => ({
                       value: `form ${name}`,
                       label,
                       words: `${label} ${name}`,
-                      note: type,
-                      group: 'A field of the form',
+                      note: goesTo.get(name) ?? type,
+                      group: goesTo.has(name) ? 'Used already' : 'A field of the form',
                     })),
                     ...(field.type === 'reference' ? [] : earlierItems(step, field, document.plan.steps, schemas)),
                     {
@@ -117,7 +124,7 @@ export function FieldsLeft({
                     },
                   ]}
                   choose={(chosen) => {
-                    const source = unused.find(({ name }) => chosen === `form ${name}`);
+                    const source = offered.find(({ name }) => chosen === `form ${name}`);
                     const earlier = earlierOf(chosen);
                     if (source) connect(source, field.name);
                     else if (earlier) link(earlier, field.name);
@@ -132,6 +139,18 @@ export function FieldsLeft({
       </Left>
     </div>
   );
+}
+
+/** Where each field of the form goes already, in words. */
+function usedFor(document: IntakeDocument, schemas: ReadonlyMap<string, Schema>): Map<string, string> {
+  const goesTo = new Map<string, string>();
+  for (const { reads, system, entity, field, how } of usesOf(document)) {
+    const about = schemas.get(system)?.entities.find(({ name }) => name === entity);
+    const label = about?.fields.find(({ name }) => name === field)?.label ?? field;
+    if (how === 'written')
+      for (const name of reads) if (!goesTo.has(name)) goesTo.set(name, `${about?.label ?? entity}: ${label}`);
+  }
+  return goesTo;
 }
 
 function Left({

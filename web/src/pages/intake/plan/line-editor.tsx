@@ -2,16 +2,27 @@ import {
   evaluateLine,
   freshTreatment,
   IF_BOTH,
+  IF_UNREADABLE,
   treatmentGroups,
   decide,
   type IfBoth,
+  type IfUnreadable,
   type Line,
   type Treatment,
 } from '@zusammen/core/mapping';
 import { applyMend, type Finding } from '@zusammen/core/checks';
 import { runOf } from '@zusammen/core/intake';
-import { addTreatment, retarget, setTreatment, takeFields, takeFromStep, type Step } from '@zusammen/core/plans';
+import {
+  addTreatment,
+  moveTreatment,
+  retarget,
+  setTreatment,
+  takeFields,
+  takeFromStep,
+  type Step,
+} from '@zusammen/core/plans';
 import { fieldOf, type Entity, type Schema, type Value } from '@zusammen/core/schema';
+import { useEffect, useRef } from 'react';
 import { Button } from '../../../parts/button.tsx';
 import { Incoming, Outgoing } from '../../../parts/chip.tsx';
 import { Combobox } from '../../../parts/combobox.tsx';
@@ -29,6 +40,12 @@ const IF_BOTH_HELP: Record<IfBoth, string> = {
   'add to list': 'The new value joins the ones there.',
   'new records only': 'A known record is left alone.',
   'keep the longer': 'The longer of the two texts stays.',
+};
+
+const IF_UNREADABLE_HELP: Record<IfUnreadable, [shown: string, help: string]> = {
+  refuse: ['is refused', 'The step isn’t done; Review says which value and why.'],
+  'leave out': ['is left out', 'The rest goes in without it; the ledger says so.'],
+  ask: ['is asked about', 'The step waits in Review until somebody puts the value right.'],
 };
 
 const shownValue = (value: Value): string =>
@@ -50,6 +67,13 @@ interface Props {
 /** One line, all of it: where it comes from, its treatments with their settings, where it goes, and what it may overwrite. */
 export function LineEditor({ line, entity, schema, step, seen, findings, taken, edit, remove, close }: Props) {
   const { document, change, mayEdit, schemas } = useDraft();
+  const whole = useRef<HTMLFieldSetElement>(null);
+  // The focus goes where the eye goes.
+  useEffect(() => {
+    const within = whole.current;
+    if (within && !within.contains(globalThis.document.activeElement))
+      (within.querySelector<HTMLElement>('button:enabled, input:enabled') ?? within).focus();
+  }, []);
   const { values, present, answers, record } = seen;
   const { steps } = document.plan;
   const where = whereOf(document, schema);
@@ -63,7 +87,19 @@ export function LineEditor({ line, entity, schema, step, seen, findings, taken, 
   const current = present?.values[line.field] ?? null;
   const decision = outcome && !outcome.problem ? decide(outcome, current, present === undefined) : undefined;
   return (
-    <fieldset disabled={!mayEdit} aria-label={`Line to ${field?.label ?? line.field}`} className="space-y-3 px-4 py-3">
+    <fieldset
+      ref={whole}
+      tabIndex={-1}
+      disabled={!mayEdit}
+      aria-label={`Line to ${field?.label ?? line.field}`}
+      className="space-y-3 px-4 py-3 focus:outline-none"
+      // Also with the caret in a field of it; what opened over it has taken the key by then.
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape' || event.defaultPrevented) return;
+        event.preventDefault();
+        close();
+      }}
+    >
       <div className="flex flex-wrap items-center gap-2">
         <span className="w-[92px] text-small text-soft">Comes from</span>
         {sources.map(({ name, label }) => (
@@ -151,6 +187,8 @@ export function LineEditor({ line, entity, schema, step, seen, findings, taken, 
             around={around}
             change={(next) => edit((held) => setTreatment(held, at, next))}
             remove={() => edit((held) => setTreatment(held, at, undefined))}
+            earlier={at > 0 ? () => edit((held) => moveTreatment(held, at, at - 1)) : undefined}
+            later={at < line.treatments.length - 1 ? () => edit((held) => moveTreatment(held, at, at + 1)) : undefined}
           />
         ))}
         <Editable label="Add a treatment" bare className="pt-1 text-plum" shown="+ treatment">
@@ -206,6 +244,23 @@ export function LineEditor({ line, entity, schema, step, seen, findings, taken, 
           />
           a blank erases
         </label>
+        <span className="ml-4 text-soft">what can’t be read</span>
+        <Editable label="What can’t be read" shown={IF_UNREADABLE_HELP[line.unreadable ?? 'refuse'][0]}>
+          {(closePopover) => (
+            <Choices
+              options={IF_UNREADABLE.map((value) => ({
+                value,
+                label: IF_UNREADABLE_HELP[value][0],
+                help: IF_UNREADABLE_HELP[value][1],
+              }))}
+              chosen={line.unreadable ?? 'refuse'}
+              choose={(unreadable) => {
+                edit(({ unreadable: _, ...held }) => (unreadable === 'refuse' ? held : { ...held, unreadable }));
+                closePopover();
+              }}
+            />
+          )}
+        </Editable>
       </div>
       {findings.length > 0 && (
         <ul className="space-y-1">

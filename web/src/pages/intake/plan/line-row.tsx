@@ -54,6 +54,7 @@ export function LineRow({ line, entity, seen, findings, chosen, open, choose }: 
       onClick={choose}
       aria-selected={chosen}
       data-field={line.field}
+      data-line={line.id}
     >
       <td className={cx(TD, 'pl-4', chosen && 'shadow-[inset_3px_0_0_var(--color-plum)]')}>
         <button

@@ -83,7 +83,14 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
 
   const editLine = (id: string, work: (line: Line) => Line): void => edit((held) => changeLine(held, id, work));
   const remove = (id: string): void => edit((held) => removeLine(held, id));
-  const openLine = (id: string | undefined): void => set('line', id);
+  const openLine = (id: string | undefined): void => {
+    set('line', id);
+    // Closed, the focus is on the line again.
+    if (id === undefined && open !== undefined)
+      requestAnimationFrame(() =>
+        scroller.current?.querySelector<HTMLElement>(`[data-line="${CSS.escape(open)}"] button`)?.focus(),
+      );
+  };
   const connect = (source: FormField, name: string): void => {
     const line = prepareLine(newId(), [source], fieldOf(entity, name)!, whereOf(document, schema));
     edit((held) => addLines(held, [line]));

@@ -1,21 +1,21 @@
 import { changePlan, changePlanStep } from '@zusammen/core/intake';
 import { blankStep, type Step } from '@zusammen/core/plans';
 import { useSearchParams } from 'react-router';
-import { Combobox } from '../../../parts/combobox.tsx';
 import { Sheet } from '../../../parts/sheet.tsx';
-import { Empty } from '../../../parts/states.tsx';
+import { Empty, Skeleton } from '../../../parts/states.tsx';
 import { useDraft } from '../draft.tsx';
 import { Checks } from './checks.tsx';
-import { entityItems } from './entity-items.ts';
+import { EntityPicker } from './entity-picker.tsx';
 import { Lines } from './lines.tsx';
 import { Outcomes } from './outcomes.tsx';
+import { Proposal } from './proposal.tsx';
 import { StepSentence } from './sentence.tsx';
 import { Steps } from './steps.tsx';
 import { useSuggest } from './suggest.ts';
 
 /** What a submission does: the steps on the left, one of them whole on the right. */
 export function PlanStation() {
-  const { document, change, mayEdit, systems, schemas, samples } = useDraft();
+  const { document, change, mayEdit, systems, schemas, samples, standing } = useDraft();
   const [params, setParams] = useSearchParams();
   const { steps } = document.plan;
   const sample = Math.max(
@@ -62,20 +62,24 @@ export function PlanStation() {
               sample={sample}
               setSample={(at) => go({ sample: samples[at]?.id })}
             />
-          ) : schemas.size > 0 ? (
+          ) : standing.read ? (
             <Empty title={`${step.entity} can’t be seen in the system`}>
               Read the system’s schema again, or choose another entity in the sentence above.
             </Empty>
-          ) : null}
+          ) : (
+            <div role="status" aria-label="Reading the schema">
+              <Skeleton />
+            </div>
+          )}
         </Sheet>
       )}
     </div>
   );
 }
 
-/** The start of a plan: pick an entity of a connected system; the lines suggest themselves. */
+/** The start of a plan: what the form speaks of is proposed whole; picking one entity by hand comes after. */
 function FirstStep() {
-  const { change, systems, schemas } = useDraft();
+  const { change, systems } = useDraft();
   const suggest = useSuggest();
   if (systems.length === 0) return <Empty title="No system is connected">Connect one under Systems first.</Empty>;
   const choose = async (chosen: string): Promise<void> => {
@@ -84,12 +88,12 @@ function FirstStep() {
     change((held) => changePlan(held, (plan) => ({ ...plan, steps })));
   };
   return (
-    <div className="max-w-[560px] p-4">
-      <Combobox
-        placeholder="Find an entity"
-        choose={(value) => void choose(value)}
-        items={entityItems(systems, schemas)}
-      />
-    </div>
+    <>
+      <Proposal />
+      <div className="max-w-[560px] p-4">
+        <p className="mb-1 text-small text-soft">Or begin with one entity</p>
+        <EntityPicker autoFocus={false} choose={(value) => void choose(value)} />
+      </div>
+    </>
   );
 }

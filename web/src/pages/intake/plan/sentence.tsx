@@ -2,11 +2,10 @@ import { blankStep, type Step } from '@zusammen/core/plans';
 import type { Entity } from '@zusammen/core/schema';
 import type { System } from '@zusammen/core/api';
 import { Tag } from '../../../parts/chip.tsx';
-import { Combobox } from '../../../parts/combobox.tsx';
 import { Editable } from '../../../parts/editable.tsx';
 import { useDraft } from '../draft.tsx';
 import { WhenDone } from './condition.tsx';
-import { entityItems } from './entity-items.ts';
+import { EntityPicker } from './entity-picker.tsx';
 import { useSuggest } from './suggest.ts';
 import { HowOften, WhichRecord } from './which-record.tsx';
 
@@ -22,7 +21,7 @@ export function StepSentence({
   system: System | undefined;
   edit: (work: (step: Step) => Step) => void;
 }) {
-  const { document, systems, schemas, mayEdit } = useDraft();
+  const { document, mayEdit } = useDraft();
   const suggest = useSuggest();
   const another = async (chosen: string): Promise<void> => {
     const [systemId, name] = chosen.split(' ') as [string, string];
@@ -40,9 +39,7 @@ export function StepSentence({
       {system?.practice && <Tag>practice</Tag>} for {/^[aeiou]/i.test(entity?.label ?? '') ? 'an' : 'a'}{' '}
       <Editable label="Entity" wide disabled={!mayEdit} shown={entity?.label ?? step.entity}>
         {(close) => (
-          <Combobox
-            placeholder="Find an entity"
-            items={entityItems(systems, schemas)}
+          <EntityPicker
             choose={(value) => {
               void another(value);
               close();

@@ -14,13 +14,12 @@ import {
   type Step,
 } from '@zusammen/core/plans';
 import { useState, type ReactNode } from 'react';
-import { Combobox } from '../../../parts/combobox.tsx';
 import { cx } from '../../../parts/cx.ts';
 import { Choices, Editable } from '../../../parts/editable.tsx';
 import { Key } from '../../../parts/key.tsx';
 import { useKeys } from '../../../parts/keys.ts';
 import { useDraft } from '../draft.tsx';
-import { entityItems } from './entity-items.ts';
+import { EntityPicker } from './entity-picker.tsx';
 import { outcomeInWords } from './outcomes.tsx';
 import { PlanText } from './plan-text.tsx';
 import { useSuggest } from './suggest.ts';
@@ -194,7 +193,7 @@ function StepCard({
 }
 
 function AddStep({ choose, say }: { choose: (id: string) => void; say: (what: string) => void }) {
-  const { document, change, systems, schemas } = useDraft();
+  const { document, change } = useDraft();
   const suggest = useSuggest();
   const [busy, setBusy] = useState(false);
   const add = async (chosen: string): Promise<void> => {
@@ -214,9 +213,7 @@ function AddStep({ choose, say }: { choose: (id: string) => void; say: (what: st
   return (
     <Editable label="Add a step" bare wide className="text-small text-plum" shown={busy ? 'suggesting…' : 'Add step'}>
       {(close) => (
-        <Combobox
-          placeholder="Find an entity"
-          items={entityItems(systems, schemas)}
+        <EntityPicker
           choose={(value) => {
             void add(value);
             close();

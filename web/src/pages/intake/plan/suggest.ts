@@ -1,7 +1,8 @@
 import { textsSaid, type SubmittedValues } from '@zusammen/core/forms';
+import { weakKeysOf } from '@zusammen/core/checks';
 import type { Learned } from '@zusammen/core/mapping';
 import type { IntakeDocument } from '@zusammen/core/intake';
-import type { Step, SuggestInput } from '@zusammen/core/plans';
+import type { RankedEntity, Step, SuggestInput } from '@zusammen/core/plans';
 import { calledBy, type Schema } from '@zusammen/core/schema';
 import { useMemo } from 'react';
 import { useLearned } from '../../../api/hooks.ts';
@@ -30,24 +31,36 @@ export interface Suggest {
   withStep: (steps: readonly Step[], fresh: Step) => Promise<Step[]>;
   /** The plan's steps, with lines for what one of them leaves open. */
   rest: (steps: readonly Step[], only: string) => Promise<Step[]>;
+  /** The entities a form may be about, the likeliest first. */
+  rank: () => Promise<RankedEntity[]>;
+  /** The plan that the form speaks of. */
+  propose: () => Promise<Step[]>;
+  /** Steps on these entities, suggested for one another. */
+  stepsFor: (about: Pick<Step, 'system' | 'entity'>[]) => Promise<Step[]>;
 }
 
 /** Suggests for the plan as a whole; computed off the main thread. */
 export function useSuggest(): Suggest {
   const learned = useLearned().data ?? NOTHING_LEARNED;
-  const { document, samples, schemas } = useDraft();
+  const { document, samples, schemas, facts } = useDraft();
   const { fields, settings } = document;
   return useMemo(() => {
+    // What is made up tells nothing of what visitors write.
+    const sent = samples.filter(({ madeUp }) => !madeUp);
     const inputFor = (steps: readonly Step[]): Omit<SuggestInput, 'newId'> => ({
-      fields: fields.map((field) => ({ ...field, samples: saidUnder(field.name, samples) })),
+      fields: fields.map((field) => ({ ...field, samples: saidUnder(field.name, sent) })),
       steps,
       schemas,
       learned,
       where: settings,
+      weakKeys: weakKeysOf(facts ?? {}),
     });
     return {
+      rank: () => worker().rank(inputFor([])),
+      propose: () => worker().propose(inputFor([])),
+      stepsFor: (about) => worker().stepsFor(inputFor([]), about),
       withStep: (steps, fresh) => worker().withStep(inputFor(steps), fresh),
       rest: (steps, only) => worker().suggestSteps(inputFor(steps), only),
     };
-  }, [fields, settings, samples, schemas, learned]);
+  }, [fields, settings, samples, schemas, learned, facts]);
 }

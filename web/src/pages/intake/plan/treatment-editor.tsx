@@ -23,16 +23,29 @@ interface Props {
   around: Around;
   change: (treatment: Treatment) => void;
   remove: () => void;
+  /** Puts it one place earlier or later; undefined where there is none. */
+  earlier?: (() => void) | undefined;
+  later?: (() => void) | undefined;
 }
 
 /** One treatment as a chip; opened, its settings, as its definition lists them. */
-export function TreatmentEditor({ treatment, around, change, remove }: Props) {
+export function TreatmentEditor({ treatment, around, change, remove, earlier, later }: Props) {
   const settings = settingsOf(treatment.kind);
   const wide = settings.some(
     (setting) => setting.control === 'option pairs' || setting.control === 'expression' || isWideChoice(setting),
   );
   return (
     <span className="inline-flex max-w-full items-center">
+      {earlier && (
+        <button
+          type="button"
+          aria-label={`${describeTreatment(treatment)} earlier`}
+          className="grid size-6 place-items-center text-soft hover:text-ink"
+          onClick={earlier}
+        >
+          ‹
+        </button>
+      )}
       <Editable
         label={`Settings of ${describeTreatment(treatment)}`}
         bare
@@ -63,6 +76,16 @@ export function TreatmentEditor({ treatment, around, change, remove }: Props) {
       >
         ×
       </button>
+      {later && (
+        <button
+          type="button"
+          aria-label={`${describeTreatment(treatment)} later`}
+          className="grid size-6 place-items-center text-soft hover:text-ink"
+          onClick={later}
+        >
+          ›
+        </button>
+      )}
     </span>
   );
 }
@@ -85,7 +108,12 @@ const LISTS: Record<'countries' | 'languages', Choices> = {
   languages: [['code', 'its code'], ...LANGUAGES.map(([code, name]) => [code, `its name in ${name}`] as const)],
 };
 
-function Control({ setting, treatment, around, change }: Omit<Props, 'remove'> & { setting: Setting }) {
+function Control({
+  setting,
+  treatment,
+  around,
+  change,
+}: Pick<Props, 'treatment' | 'around' | 'change'> & { setting: Setting }) {
   const { document } = useDraft();
   if (setting.control === 'option pairs')
     return <OptionPairs treatment={treatment} field={around.field} sources={around.sources} change={change} />;

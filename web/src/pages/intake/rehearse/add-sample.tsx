@@ -1,28 +1,33 @@
 import { isBlank } from '@zusammen/core/values';
 import { readPayloads, submissionOf, type SubmittedValues } from '@zusammen/core/forms';
+import { madeUpSample } from '@zusammen/core/plans';
 import { useState } from 'react';
 import { call, ApiProblem } from '../../../api/client.ts';
 import { useDo } from '../../../api/hooks.ts';
 import { uploadFile } from '../../../api/upload.ts';
 import { Button } from '../../../parts/button.tsx';
-import { cx } from '../../../parts/cx.ts';
 import { Dialog } from '../../../parts/dialog.tsx';
 import { FileInput, TABLE_FILES } from '../../../parts/file-input.tsx';
+import { Radios } from '../../../parts/radios.tsx';
 import { useDraft } from '../draft.tsx';
+import { SampleForm } from './sample-form.tsx';
 
 const WAYS = [
-  ['paste', 'Paste what is sent'],
   ['hand', 'Fill it in'],
+  ['paste', 'Paste what is sent'],
   ['file', 'Rows of a file'],
 ] as const;
 type Way = (typeof WAYS)[number][0];
 const MOST_ROWS = 20;
 
-/** New samples: pasted payloads, values entered by hand, or rows of a file. */
-export function AddSample({ close }: { close: () => void }) {
-  const { detail, document } = useDraft();
-  const [way, setWay] = useState<Way>('paste');
-  const [found, setFound] = useState<SubmittedValues[]>([]);
+/** New samples: the form filled in, begun with values that are there or made up, pasted payloads, or rows of a file. */
+export function AddSample({ begin, close }: { begin: SubmittedValues | undefined; close: () => void }) {
+  const { detail, document, schemas } = useDraft();
+  const [way, setWay] = useState<Way>('hand');
+  const [first] = useState(
+    () => begin ?? madeUpSample({ fields: document.fields, plan: document.plan, schemas, settings: document.settings }),
+  );
+  const [found, setFound] = useState<SubmittedValues[]>([first]);
   const [problem, setProblem] = useState<string>();
   const add = useDo(
     async (samples: SubmittedValues[]) => {
@@ -39,37 +44,35 @@ export function AddSample({ close }: { close: () => void }) {
   };
   return (
     <Dialog open close={close} title="Add samples" width={620}>
-      <div role="radiogroup" aria-label="How" className="mb-3 flex gap-1">
-        {WAYS.map(([value, name]) => (
-          <button
-            key={value}
-            type="button"
-            role="radio"
-            aria-checked={way === value}
-            onClick={() => {
-              setWay(value);
-              give([]);
-            }}
-            className={cx(
-              'rounded-[6px] px-2.5 py-1',
-              way === value ? 'bg-plum-wash font-semibold text-plum' : 'hover:bg-wash',
-            )}
-          >
-            {name}
-          </button>
-        ))}
-      </div>
+      <Radios
+        label="How"
+        options={WAYS.map(([value, label]) => ({ value, label }))}
+        chosen={way}
+        choose={(value) => {
+          setWay(value);
+          give(value === 'hand' ? [first] : []);
+        }}
+        className="mb-3"
+      />
       {way === 'paste' && <Pasted give={give} />}
-      {way === 'hand' && <ByHand give={give} />}
+      {way === 'hand' && (
+        <SampleForm
+          fields={document.fields}
+          begin={first}
+          changed={(values) => give(Object.values(values).some((each) => !isBlank(each)) ? [values] : [])}
+        />
+      )}
       {way === 'file' && <OfFile give={give} />}
       {problem && (
         <p role="alert" className="mt-2 text-brick">
           {problem}
         </p>
       )}
-      {found.length > 0 && (
+      {found.length > 0 && way !== 'hand' && (
         <p className="mt-2 text-soft">
-          {found.length === 1 ? `${Object.keys(found[0]!).length} values.` : `${found.length} samples.`}
+          {found.length === 1
+            ? `${Object.keys(found[0]!).length} ${Object.keys(found[0]!).length === 1 ? 'value' : 'values'}.`
+            : `${found.length} samples.`}
           {unknown.length > 0 && (
             <span className="text-saffron"> Not among the fields: {unknown.slice(0, 5).join(', ')}.</span>
           )}
@@ -113,61 +116,6 @@ function Pasted({ give }: { give: Give }) {
       placeholder={`{"${document.fields[0]?.name ?? 'name'}": "…"}   or name=value pairs, joined by & or one a line`}
       className="h-[200px] w-full rounded-[7px] border border-line bg-sheet p-3 font-mono text-[12px]"
     />
-  );
-}
-
-function ByHand({ give }: { give: Give }) {
-  const { document } = useDraft();
-  const [values, setValues] = useState<SubmittedValues>({});
-  const set = (name: string, value: string | string[]): void => {
-    const next = { ...values, [name]: value };
-    setValues(next);
-    give(Object.values(next).some((each) => !isBlank(each)) ? [next] : []);
-  };
-  const box = 'h-[30px] w-full rounded-[6px] border border-line bg-sheet px-2';
-  return (
-    <div tabIndex={0} aria-label="Values" className="max-h-[44vh] space-y-1.5 overflow-auto pr-1">
-      {document.fields.map(({ name, label, options, multiple, type }) => (
-        <label key={name} className="grid grid-cols-[190px_1fr] items-center gap-3">
-          <span className="truncate text-small" title={name}>
-            {label}
-          </span>
-          {options && multiple ? (
-            <select
-              multiple
-              className="w-full rounded-[6px] border border-line bg-sheet px-2"
-              onChange={({ target }) =>
-                set(
-                  name,
-                  Array.from(target.selectedOptions, ({ value }) => value),
-                )
-              }
-            >
-              {options.map((option) => (
-                <option key={option.value} value={option.value}>
-                  {option.label}
-                </option>
-              ))}
-            </select>
-          ) : options ? (
-            <select className={box} onChange={({ target }) => set(name, target.value)}>
-              <option value="" />
-              {options.map((option) => (
-                <option key={option.value} value={option.value}>
-                  {option.label}
-                </option>
-              ))}
-            </select>
-          ) : (
-            <input
-              className={box}
-              type={type === 'date' ? 'date' : type === 'date and time' ? 'datetime-local' : 'text'}
-              onChange={({ target }) => set(name, target.value)}
-            />
-          )}
-        </label>
-      ))}
-    </div>
   );
 }
 

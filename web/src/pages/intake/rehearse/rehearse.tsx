@@ -1,3 +1,4 @@
+import type { SubmittedValues } from '@zusammen/core/forms';
 import { effectKey, stepName, type FieldChange, type Outcome, type StepReport } from '@zusammen/core/plans';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -23,7 +24,8 @@ import { MakeUp } from './make-up.tsx';
 export function Rehearse() {
   const { detail, samples, rehearsal, document, mayEdit, changed } = useDraft();
   const [params, setParams] = useSearchParams();
-  const [adding, setAdding] = useState(false);
+  const [adding, setAdding] = useState<{ begin?: SubmittedValues }>();
+  const changeOpened = (): void => setAdding(samples[at] ? { begin: samples[at].values } : {});
   const at = Math.max(
     0,
     samples.findIndex(({ id }) => id === params.get('sample')),
@@ -33,7 +35,8 @@ export function Rehearse() {
   useKeys({
     ...listKeys(samples.length, at, go),
     r: rehearsal.again,
-    n: () => mayEdit && setAdding(true),
+    n: () => mayEdit && setAdding({}),
+    e: () => mayEdit && changeOpened(),
     l: () => mayCompare && setParams({ against: 'live' }, { replace: true }),
   });
   const results = rehearsal.data;
@@ -50,17 +53,19 @@ export function Rehearse() {
       )}
     >
       <Sheet
-        title={`${samples.length} samples`}
+        title={
+          samples[0]?.madeUp ? 'A made-up sample' : `${samples.length} ${samples.length === 1 ? 'sample' : 'samples'}`
+        }
         aside={
           <>
-            {mayEdit && samples.length > 0 && <MakeUp />}
+            {mayEdit && samples.length > 0 && !samples[0]!.madeUp && <MakeUp />}
             {mayCompare && (
               <Button hotkey="L" onClick={() => setParams({ against: 'live' }, { replace: true })}>
                 Draft against live
               </Button>
             )}
             {mayEdit && (
-              <Button hotkey="N" onClick={() => setAdding(true)}>
+              <Button hotkey="N" onClick={() => setAdding({})}>
                 Add a sample
               </Button>
             )}
@@ -101,13 +106,13 @@ export function Rehearse() {
         {rehearsal.error && <Trouble error={rehearsal.error} retry={rehearsal.again} />}
       </Sheet>
       {samples[at] ? (
-        <Opened sample={samples[at]} result={results?.[at]} fetching={rehearsal.isFetching} />
+        <Opened sample={samples[at]} result={results?.[at]} fetching={rehearsal.isFetching} changeIt={changeOpened} />
       ) : (
         <Sheet title="What would be written">
           <Empty title="Choose a sample" />
         </Sheet>
       )}
-      {adding && <AddSample close={() => setAdding(false)} />}
+      {adding && <AddSample begin={adding.begin} close={() => setAdding(undefined)} />}
     </div>
   );
 }
@@ -200,10 +205,13 @@ function Opened({
   sample,
   result,
   fetching,
+  changeIt,
 }: {
   sample: SampleLine;
   result: Rehearsed | undefined;
   fetching: boolean;
+  /** Opens the form with this sample's values, to keep them otherwise. */
+  changeIt: () => void;
 }) {
   const { detail, mayEdit } = useDraft();
   const forget = useDo(
@@ -216,7 +224,13 @@ function Opened({
         <>
           <span className="truncate">{sample.title}</span>
           <span className="font-normal whitespace-nowrap text-soft">
-            {sample.kept ? 'kept' : 'sent'} <Moment at={sample.at} />
+            {sample.madeUp ? (
+              'made up, sent by nobody'
+            ) : (
+              <>
+                {sample.kept ? 'kept' : 'sent'} <Moment at={sample.at} />
+              </>
+            )}
           </span>
         </>
       }
@@ -232,8 +246,21 @@ function Opened({
               remove it
             </button>
           )}
-          what would be written <Key name="J" />
-          <Key name="K" />
+          {mayEdit && (
+            <button
+              type="button"
+              className="inline-flex items-center gap-1.5 font-semibold text-plum hover:underline"
+              onClick={changeIt}
+            >
+              <Key name="E" /> {sample.madeUp ? 'change it' : 'another like it'}
+            </button>
+          )}
+          {!sample.madeUp && (
+            <>
+              <Key name="J" />
+              <Key name="K" />
+            </>
+          )}
         </>
       }
     >
@@ -271,7 +298,9 @@ function Opened({
 
 function StepOpened({ step }: { step: StepReport }) {
   const changes = step.changes.filter(({ kept }) => kept === undefined);
-  const kept = step.changes.filter(({ kept: why }) => why !== undefined && why !== 'blank' && why !== 'same');
+  const kept = step.changes.filter(
+    ({ kept: why, losses }) => why !== undefined && why !== 'same' && (why !== 'blank' || losses.length > 0),
+  );
   const rest = step.changes.length - changes.length - kept.length;
   return (
     <section>
