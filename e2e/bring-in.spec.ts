@@ -225,7 +225,11 @@ test('an old file becomes an intake, and its rows are taken in with a report', a
   await entity(actions, 'Person');
   await expect(page.locator('tr[data-field="birth_date"]')).toBeVisible();
   await publish(actions);
-  await page.getByRole('button', { name: 'Take in the 60 rows of members 2019.csv' }).click();
+  await page.getByRole('button', { name: 'Rehearse the 60 rows of members 2019.csv' }).click();
+  const rehearsed = page.getByRole('region', { name: 'members 2019.csv rehearsed' });
+  await expect(rehearsed).toContainText('59 records new');
+  await expect(rehearsed.getByRole('row', { name: /^5 / })).toContainText('has 5 cells, the heading has 4');
+  await rehearsed.getByRole('button', { name: 'Take in the 60 rows' }).click();
   await expect(page.getByText('60 of 60 rows, 59 taken in, 1 not taken in')).toBeVisible({ timeout: 30_000 });
   await page.getByRole('button', { name: 'members 2019.csv', exact: true }).click();
   await expect(page.getByText('not taken in: has 5 cells, the heading has 4')).toBeVisible();

@@ -81,6 +81,10 @@ export class NewImportBody {
   @IsOptional() @IsBoolean() again?: boolean;
 }
 
+export class RehearseFileBody {
+  @IsString() @MaxLength(36) file!: string;
+}
+
 export class ImportStateBody {
   @IsIn(['paused', 'running']) state!: 'paused' | 'running';
 }

@@ -5,5 +5,5 @@ export type * from './recognition.ts';
 export * from './recognition-bodies.ts';
 export * from './roles.ts';
 export * from './routes.ts';
-export type * from './submissions.ts';
+export * from './submissions.ts';
 export type * from './systems.ts';

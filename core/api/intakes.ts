@@ -111,6 +111,18 @@ export interface UploadedFile {
   sample: (string[] | { bad: string })[];
 }
 
+/** What a row of a file would come to, or why it isn't taken in; `row` as people count, the heading being 1. */
+export type RehearsedRow = { row: number; label: string } & ({ what: string } | Rehearsed);
+
+/** What taking a file in would do, told before anything is written. */
+export interface FileRehearsal {
+  /** Data rows in the file; `results` are its first ones. */
+  rows: number;
+  /** The version it was rehearsed by; absent: the draft, since none is published. */
+  version?: number;
+  results: RehearsedRow[];
+}
+
 export interface ImportLine {
   id: string;
   intakeId: string;
@@ -127,6 +139,9 @@ export interface ImportLine {
   startedBy: string;
   endedAt: string | null;
 }
+
+/** How many rows of a file came to which state. */
+export type ImportTotals = Partial<Record<SubmissionState, number>>;
 
 export interface ImportRow {
   row: number;

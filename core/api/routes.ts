@@ -128,10 +128,17 @@ export interface Routes {
   'post /intakes/:id/imports': { body: bodies.NewImportBody; answer: { import: Omit<intakes.ImportLine, 'fileName'> } };
   'put /imports/:id/state': { body: bodies.ImportStateBody };
   'get /imports/:id/rows': {
-    /** Rows after this one. */
-    query: { after?: string };
-    answer: { import: Omit<intakes.ImportLine, 'fileName'>; rows: intakes.ImportRow[] };
+    /** Rows after this one, and those in one state only. */
+    query: { after?: string; state?: string };
+    answer: {
+      import: Omit<intakes.ImportLine, 'fileName'>;
+      rows: intakes.ImportRow[];
+      totals: intakes.ImportTotals;
+    };
   };
+  /** CSV (RFC 4180): a line per row of the file, with what became of it. */
+  'get /imports/:id/report': object;
+  'post /intakes/:id/imports/rehearsal': { body: bodies.RehearseFileBody; answer: intakes.FileRehearsal };
   'get /intakes/:id/secrets': { answer: { secrets: intakes.Secret[] } };
   'post /intakes/:id/secrets': { answer: intakes.Secret & { secret: string } };
   'delete /intakes/:id/secrets/:secret': object;

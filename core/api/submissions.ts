@@ -2,7 +2,16 @@ import type { FormField, SubmittedValue, SubmittedValues } from '../forms/index.
 import type { Refusal, StepReport } from '../plans/index.ts';
 import type { Values } from '../schema/index.ts';
 
-export type SubmissionState = 'received' | 'applied' | 'in review' | 'refused' | 'failed' | 'set aside' | 'taken back';
+export const SUBMISSION_STATES = [
+  'received',
+  'applied',
+  'in review',
+  'refused',
+  'failed',
+  'set aside',
+  'taken back',
+] as const;
+export type SubmissionState = (typeof SUBMISSION_STATES)[number];
 
 export interface SubmissionLine {
   seq: number;

@@ -66,14 +66,14 @@ function valueFor(
   field: FormField,
   target: Field | undefined,
   row: number,
-  { settings }: MadeUpFrom,
+  from: MadeUpFrom,
 ): string | string[] | undefined {
-  if (field.options && field.options.length > 0) return chosen(field, target, settings);
+  if (field.options && field.options.length > 0) return chosen(field, target, from.settings);
   if (field.hidden) return field.initial === '' ? undefined : field.initial;
   if (field.type === 'yes/no') return field.initial ?? 'on';
   const meaning = meaningOf(field);
   const kind = field.type === 'text' || field.type === 'long text' ? KINDS[target?.type ?? 'text'] : field.type;
-  const text = written(field, meaning, kind ?? 'text', target, row, settings);
+  const text = written(field, meaning, kind ?? 'text', target, row, from);
   return text === undefined || field.maxLength === undefined ? text : text.slice(0, field.maxLength);
 }
 
@@ -96,8 +96,9 @@ function written(
   kind: FormField['type'],
   target: Field | undefined,
   row: number,
-  { country = '', locale }: MadeUpFrom['settings'],
+  { settings: { country = '', locale }, fields }: MadeUpFrom,
 ): string | undefined {
+  const asksNumber = fields.some((each) => meaningOf(each) === 'house number');
   const [given, family] = PEOPLE[row % PEOPLE.length]!;
   switch (kind) {
     case 'email':
@@ -142,7 +143,7 @@ function written(
       return 'https://meadow.example';
     case 'street':
     case 'address':
-      return 'Orchard Lane 14';
+      return asksNumber ? 'Orchard Lane' : 'Orchard Lane 14';
     case 'house number':
       return '14';
     case 'postcode':

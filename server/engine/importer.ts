@@ -1,4 +1,5 @@
-import { submissionOf, troubleOf } from '@zusammen/core/forms';
+import { submissionOf, troubleOf, type SubmittedValues } from '@zusammen/core/forms';
+import type { IntakeDocument } from '@zusammen/core/intake';
 import { beyondBounds } from '@zusammen/core/plans';
 import { openFile, UnreadableFile, type FileReader, type OpenFile } from '../files/index.ts';
 import { bytesOfFile, importById, intakeById, rowKey, type Database, type ImportRow } from '../store/index.ts';
@@ -10,6 +11,25 @@ import type { LiveView } from './live.ts';
 const PORTION = 200;
 /** Rows whose trouble is told one by one. */
 const MOST_PROBLEMS = 1000;
+
+/**
+ * What a row of a file would be as a submission, or why it can't be one.
+ * @param at its place among the data rows, from 0
+ */
+export function readRow(
+  columns: readonly string[],
+  cells: Parameters<typeof submissionOf>[1],
+  at: number,
+  { fields, plan }: Pick<IntakeDocument, 'fields' | 'plan'>,
+): { row: number; values: SubmittedValues } | { row: number; what: string } {
+  // People count rows from 1, and the heading is the first.
+  const row = at + 2;
+  const values = submissionOf(columns, cells);
+  if (!values) return { row, what: troubleOf(columns, cells) ?? 'can’t be read' };
+  if (Object.values(values).join('').includes('\u0000')) return { row, what: 'holds a null character' };
+  const beyond = beyondBounds(values, fields, plan);
+  return beyond ? { row, what: `${beyond.field} ${beyond.reason}`.slice(0, 400) } : { row, values };
+}
 
 /** Takes files in: each row becomes a submission, once, under a key made of the import and the row. */
 export class Importer {
@@ -43,16 +63,11 @@ export class Importer {
       const rows = await file.take(done, PORTION);
       const outcomes = await Promise.all(
         rows.map(async (cells, at) => {
-          const values = submissionOf(file.columns, cells);
-          // People count rows from 1, and the heading is the first.
-          const number = done + at + 2;
-          if (!values) return { row: number, what: troubleOf(file.columns, cells) ?? 'can’t be read' };
-          if (Object.values(values).join('').includes('\u0000')) return { row: number, what: 'holds a null character' };
-          const beyond = beyondBounds(values, found.document.fields, found.document.plan);
-          if (beyond) return { row: number, what: `${beyond.field} ${beyond.reason}`.slice(0, 400) };
+          const read = readRow(file.columns, cells, done + at, found.document);
+          if ('what' in read) return read;
           return this.acceptor.accept(found, {
-            ...{ values, via: 'file', receivedAt: new Date() },
-            idempotencyKey: rowKey(row.id, number),
+            ...{ values: read.values, via: 'file', receivedAt: new Date() },
+            idempotencyKey: rowKey(row.id, read.row),
           });
         }),
       );

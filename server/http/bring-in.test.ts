@@ -123,9 +123,41 @@ describe('a file of old submissions', () => {
       { row: 17, state: 'applied' },
     ]);
     expect(report.find((each: { row: number }) => each.row === 22)).toMatchObject({ state: 'refused' });
+    const refused = (await stage.api('GET', `/imports/${job.id}/rows?state=refused`)).body;
+    expect(refused.rows.map((each: { row: number }) => each.row)).toEqual([22]);
+    expect(refused.totals).toEqual({ applied: 448, refused: 1 });
+    expect((await stage.api('GET', `/imports/${job.id}/rows?state=lost`)).status).toBe(422);
+    const csv = await (
+      await fetch(`${stage.address}/api/imports/${job.id}/report`, { headers: { cookie: await signIn() } })
+    ).text();
+    const lines = csv.trim().split('\r\n');
+    expect(lines).toHaveLength(451);
+    expect(lines[11]).toBe('"12","not taken in","","has 6 cells, the heading has 4",""');
+    expect(lines[21]).toMatch(/^"22","refused",/);
     expect(await stage.people('zuza449@pszczoly.example')).toHaveLength(1);
     const again = await stage.api('POST', `/intakes/${pollination}/imports`, { file: body.file.id });
     expect(again).toMatchObject({ status: 409, body: { detail: expect.stringContaining('taken in already') } });
+  });
+
+  it('is rehearsed before: each row tells what it would do, and nothing is written', async () => {
+    const rows = [row(30_000), 'too;many;cells;in;this;row', 'Zuza;;zuza30002@pszczoly.example;21614', row(30_000)];
+    const { body } = await upload(`${heading}\n${rows.join('\n')}\n`);
+    const counted = async () => (await stage.db.$client.query('SELECT COUNT(*) AS n FROM submissions'))[0] as unknown;
+    const before = await counted();
+    const told = await stage.api('POST', `/intakes/${pollination}/imports/rehearsal`, { file: body.file.id });
+    expect(told.status).toBe(200);
+    expect(told.body).toMatchObject({ rows: 4, version: expect.any(Number) });
+    const [first, bad, refused, again] = told.body.results;
+    expect(first).toMatchObject({ row: 2, course: { state: 'applied', steps: [{ outcome: 'created' }] } });
+    expect(bad).toEqual({ row: 3, label: '', what: 'has 6 cells, the heading has 4' });
+    expect(refused).toMatchObject({ row: 4, course: { state: 'refused' } });
+    // What an earlier row would have made is known to a later one.
+    expect(again).toMatchObject({ row: 5, course: { steps: [{ outcome: 'unchanged' }] } });
+    expect(await counted()).toEqual(before);
+    expect(await stage.people('zuza30000@pszczoly.example')).toEqual([]);
+    expect(
+      (await stage.api('POST', `/intakes/${pollination}/imports/rehearsal`, { file: crypto.randomUUID() })).status,
+    ).toBe(422);
   });
 
   it('is paused, goes on where it stopped, and takes no row twice', async () => {

@@ -1,6 +1,6 @@
 import type { Response } from 'express';
 import { once } from 'node:events';
-import papaparse from 'papaparse';
+import { csv } from './csv.ts';
 import { searchLedger, type Database, type LedgerLine, type LedgerSearch } from '../store/index.ts';
 
 const PAGE = 1000;
@@ -21,9 +21,6 @@ const COLUMNS = [
   'after',
   'refusal',
 ];
-
-/** What a spreadsheet would run; a number with its sign, such as a telephone's in E.164, is none. */
-const FORMULA = /^(?:[=@\t\r]|[+-](?!\d+(?:[.,]\d+)?$))/;
 
 /** What names stand for ids in an export. */
 export interface Named {
@@ -90,12 +87,10 @@ export async function sendLedger(
 }
 
 async function sendCsv(response: Response, found: AsyncGenerator<LedgerLine[]>, named: Named): Promise<void> {
-  const text = (rows: string[][]): string =>
-    `${papaparse.unparse(rows, { escapeFormulae: FORMULA, quotes: true, newline: '\r\n', header: false })}\r\n`;
-  response.write(text([COLUMNS]));
+  response.write(csv([COLUMNS]));
   for await (const page of found) {
     if (response.closed) return;
-    await write(response, text(page.flatMap((change) => rowsOf(change, named))));
+    await write(response, csv(page.flatMap((change) => rowsOf(change, named))));
   }
   response.end();
 }
@@ -117,6 +112,6 @@ async function sendJson(response: Response, found: AsyncGenerator<LedgerLine[]>,
 }
 
 /** No faster than it is taken. */
-async function write(response: Response, text: string): Promise<void> {
+export async function write(response: Response, text: string): Promise<void> {
   if (!response.write(text)) await Promise.race([once(response, 'drain'), once(response, 'close')]);
 }

@@ -1,4 +1,4 @@
-import type { SubmissionState } from '@zusammen/core/api';
+import type { ImportTotals, SubmissionState } from '@zusammen/core/api';
 import { and, desc, eq, getTableColumns, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Database } from './database.ts';
@@ -97,8 +97,7 @@ export interface ReportedRow {
 export async function rowsOfImport(
   db: Database,
   { id, intakeId }: ImportRow,
-  limit: number,
-  after: number,
+  { limit, after, state }: { limit: number; after: number; state?: SubmissionState | undefined },
 ): Promise<ReportedRow[]> {
   const prefix = rowKey(id, 0).slice(0, -1);
   const found = await db
@@ -115,9 +114,21 @@ export async function rowsOfImport(
         eq(submissions.intakeId, intakeId),
         sql`${submissions.idempotencyKey} like ${`${prefix}%`}`,
         sql`cast(substring(${submissions.idempotencyKey}, ${prefix.length + 1}) as unsigned) > ${after}`,
+        ...(state === undefined ? [] : [eq(submissions.state, state)]),
       ),
     )
     .orderBy(sql`5`)
     .limit(limit);
   return found.map((each) => ({ ...each, row: Number(each.row) }));
+}
+
+/** How many of an import's rows came to which state. */
+export async function totalsOfImport(db: Database, { id, intakeId }: ImportRow): Promise<ImportTotals> {
+  const prefix = rowKey(id, 0).slice(0, -1);
+  const found = await db
+    .select({ state: submissions.state, many: sql<number>`count(*)` })
+    .from(submissions)
+    .where(and(eq(submissions.intakeId, intakeId), sql`${submissions.idempotencyKey} like ${`${prefix}%`}`))
+    .groupBy(submissions.state);
+  return Object.fromEntries(found.map(({ state, many }) => [state, Number(many)]));
 }

@@ -15,13 +15,23 @@ import {
   secretsOf,
   setJobState,
   setSigned,
+  totalsOfImport,
   type ImportRow,
   type Intake,
   type SecretRow,
 } from '../../store/index.ts';
 import { bytesOf } from '../body.ts';
-import { ImportStateBody, NewImportBody, ReadPageBody, SigningBody } from '@zusammen/core/api';
+import {
+  ImportStateBody,
+  NewImportBody,
+  ReadPageBody,
+  RehearseFileBody,
+  SigningBody,
+  SUBMISSION_STATES,
+} from '@zusammen/core/api';
 import { actorOf, type Context } from '../context.ts';
+import { sendImportReport } from '../import-report.ts';
+import { rehearseFile } from '../file-rehearsal.ts';
 import { readPage } from '../pages.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { isId, numberOf } from '../query.ts';
@@ -175,7 +185,38 @@ export const bringInRoutes = (context: Context): Route[] => {
       work: async ({ params, query }) => {
         const job = await existingImport(params['id']);
         const after = numberOf(query, 'after', { least: 0, most: Number.MAX_SAFE_INTEGER, otherwise: 0 });
-        return { import: job, rows: await rowsOfImport(db, job, 200, after) };
+        const state = SUBMISSION_STATES.find((each) => each === query['state']);
+        if (query['state'] !== undefined && !state) throw badField('state', 'is no state of a submission');
+        const [rows, totals] = await Promise.all([
+          rowsOfImport(db, job, { limit: 200, after, state }),
+          totalsOfImport(db, job),
+        ]);
+        return { import: job, rows, totals };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/imports/:id/report',
+      summary: 'What became of every row of a file, as CSV',
+      role: 'specialist',
+      work: async ({ params, response, user }) => {
+        const job = await existingImport(params['id']);
+        await noteChange(db, actorOf(user), 'took a file’s report along', job.intakeId, { import: job.id });
+        await sendImportReport(response, db, job);
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/intakes/:id/imports/rehearsal',
+      summary: 'What taking a file in would do, row by row; nothing is written',
+      role: 'specialist',
+      body: RehearseFileBody,
+      heavy: true,
+      work: async ({ params, body, wanted }) => {
+        const intake = await existing(params['id']);
+        const file = isId(body.file) ? await fileById(db, body.file) : undefined;
+        if (!file || file.removedAt !== null) throw badField('file', 'is not known');
+        return rehearseFile(context, intake, file, wanted);
       },
     }),
     route({

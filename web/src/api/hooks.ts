@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
 import { ApiProblem, call } from './client.ts';
 import { asking } from './live.ts';
-import type { Range, SystemDetail } from '@zusammen/core/api';
+import type { Range, SubmissionState, SystemDetail } from '@zusammen/core/api';
 
 /** Queries are named after what they fetch; mutations say what they make stale. */
 export const useMe = () =>
@@ -88,10 +88,10 @@ export const useImports = (id: string) =>
     queryFn: async () => (await call('get /intakes/:id/imports', { params: { id } })).imports,
     refetchInterval: ({ state }) => (state.data?.some((each) => each.state === 'running') ? 700 : 10_000),
   });
-export const useImportRows = (id: string, after: number) =>
+export const useImportRows = (id: string, after: number, state?: SubmissionState) =>
   useQuery({
-    queryKey: ['import', id, after],
-    queryFn: async () => (await call('get /imports/:id/rows', { params: { id }, query: { after } })).rows,
+    queryKey: ['import', id, after, state],
+    queryFn: () => call('get /imports/:id/rows', { params: { id }, query: { after, state } }),
     refetchInterval: 3_000,
     placeholderData: keepPreviousData,
   });

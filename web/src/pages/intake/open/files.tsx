@@ -1,19 +1,18 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import { call, ApiProblem } from '../../../api/client.ts';
-import { useDo, useImportRows, useImports } from '../../../api/hooks.ts';
-import type { ImportLine } from '@zusammen/core/api';
+import { useDo, useImports } from '../../../api/hooks.ts';
+import type { ImportLine, UploadedFile } from '@zusammen/core/api';
 import { uploadFile } from '../../../api/upload.ts';
 import { Button } from '../../../parts/button.tsx';
 import { Tag, type Tone } from '../../../parts/chip.tsx';
 import { FileInput, TABLE_FILES } from '../../../parts/file-input.tsx';
-import { cx } from '../../../parts/cx.ts';
-import { Sheet, TD } from '../../../parts/sheet.tsx';
-import { SubmissionStateTag } from '../../../parts/state.tsx';
+import { Sheet } from '../../../parts/sheet.tsx';
 import { Fetched } from '../../../parts/states.tsx';
 import { count, Moment } from '../../../parts/time.tsx';
 import { useDraft } from '../draft.tsx';
+import { FileRehearsed } from './file-rehearsed.tsx';
+import { ImportReport } from './import-report.tsx';
 
 const TONES: Record<ImportLine['state'], [tone: Tone, shape: string]> = {
   running: ['plum', '◌'],
@@ -22,6 +21,10 @@ const TONES: Record<ImportLine['state'], [tone: Tone, shape: string]> = {
   failed: ['brick', '✕'],
   cancelled: ['sand', '○'],
 };
+
+/** A file that is done but of which not all rows could be taken in is not simply good. */
+const toneOf = (line: ImportLine): [tone: Tone, shape: string] =>
+  line.state === 'done' && line.problems.length > 0 ? ['saffron', '◆'] : TONES[line.state];
 
 /** Files on their way through this intake, a row a submission: how far, what became of each row, pause and go on. */
 export function Files() {
@@ -36,17 +39,15 @@ export function Files() {
     queryFn: async () => (await call('get /files/:id', { params: { id: document.source.file! } })).file,
     enabled: document.source.file !== undefined,
   });
-  const start = useDo(
-    (file: string) => call('post /intakes/:id/imports', { params: { id: intake.id }, body: { file } }),
-    ['intakes'],
-  );
+  const [rehearsed, setRehearsed] = useState<UploadedFile['file']>();
   const open = intake.state === 'open';
   const waiting = made.data && !imports.data?.some(({ fileId }) => fileId === made.data.id) ? made.data : undefined;
   const send = async (file: File): Promise<void> => {
     setProblem(undefined);
     try {
       const read = await uploadFile(file, setSending);
-      await start.mutateAsync(read.file.id);
+      // Nothing is written before somebody has seen what would be.
+      setRehearsed(read.file);
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.message : String(error));
     } finally {
@@ -58,9 +59,9 @@ export function Files() {
       {mayEdit && (
         <div className="space-y-2 p-4">
           {!open && <p className="text-saffron">Rows are taken in once a version is published and open.</p>}
-          {waiting && (
-            <Button look="strong" disabled={!open} busy={start.isPending} onClick={() => start.mutate(waiting.id)}>
-              Take in the {count(waiting.rows)} rows of {waiting.name}
+          {waiting && !rehearsed && (
+            <Button look="strong" disabled={!open} onClick={() => setRehearsed(waiting)}>
+              Rehearse the {count(waiting.rows)} {waiting.rows === 1 ? 'row' : 'rows'} of {waiting.name}
             </Button>
           )}
           <div className="flex flex-wrap items-center gap-2 text-small text-soft">
@@ -75,12 +76,15 @@ export function Files() {
               <span role="status"> {sending < 1 ? `sending, ${Math.round(sending * 100)} %` : 'reading it …'}</span>
             )}
           </div>
-          {(problem ?? start.error) && (
+          {problem && (
             <p role="alert" className="text-brick">
-              {problem ?? start.error?.message}
+              {problem}
             </p>
           )}
         </div>
+      )}
+      {rehearsed && (
+        <FileRehearsed key={rehearsed.id} file={rehearsed} open={open} close={() => setRehearsed(undefined)} />
       )}
       <Fetched query={imports} rows={2}>
         {(list) =>
@@ -130,7 +134,7 @@ function Line({
     ['intakes'],
   );
   const remove = useDo(() => call('delete /files/:id', { params: { id: line.fileId } }), ['intakes']);
-  const [tone, shape] = TONES[line.state];
+  const [tone, shape] = toneOf(line);
   return (
     <div className="px-4 py-2.5">
       <div className="flex items-center gap-3">
@@ -181,61 +185,7 @@ function Line({
         {line.state === 'running' && timeLeft(line)}
         {line.words && <span className="text-brick"> {line.words}</span>}
       </p>
-      {open && <Report line={line} />}
-    </div>
-  );
-}
-
-function Report({ line }: { line: ImportLine }) {
-  const [after, setAfter] = useState(0);
-  const rows = useImportRows(line.id, after);
-  return (
-    <div
-      tabIndex={0}
-      aria-label="What became of the rows"
-      className="mt-2 max-h-[280px] overflow-auto rounded-[8px] border border-hair"
-    >
-      <table className="w-full">
-        <tbody>
-          {line.problems.map(({ row, what }) => (
-            <tr key={`p${row}`}>
-              <td className={cx(TD, 'w-[70px] font-mono')}>{row}</td>
-              <td className={cx(TD, 'text-brick')} colSpan={2}>
-                not taken in: {what}
-              </td>
-            </tr>
-          ))}
-          {rows.data?.map(({ row, submission, state, label, words }) => (
-            <tr key={row}>
-              <td className={cx(TD, 'w-[70px] font-mono')}>{row}</td>
-              <td className={cx(TD, 'max-w-[200px] truncate')}>
-                <Link className="hover:underline" to={`/ledger?submission=${submission}`}>
-                  {label || 'without a name'}
-                </Link>
-              </td>
-              <td className={TD}>
-                <SubmissionStateTag state={state} /> <span className="text-small text-soft">{words}</span>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <div className="flex gap-3 px-3 py-1.5 text-small">
-        {after > 0 && (
-          <button type="button" className="font-semibold text-plum hover:underline" onClick={() => setAfter(0)}>
-            from the start
-          </button>
-        )}
-        {rows.data && rows.data.length === 200 && (
-          <button
-            type="button"
-            className="font-semibold text-plum hover:underline"
-            onClick={() => setAfter(rows.data.at(-1)!.row)}
-          >
-            the next 200
-          </button>
-        )}
-      </div>
+      {open && <ImportReport line={line} />}
     </div>
   );
 }
