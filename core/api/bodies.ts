@@ -168,6 +168,17 @@ export class AnswerBody {
   @IsOptional() @IsInt() @Min(0) row?: number;
   @IsOptional() @IsString() @MaxLength(255) record?: string;
   @IsOptional() @IsIn([true]) anew?: true;
+  /** Also those of this intake that wait for the same; of a record, those of whose candidates it is one. */
+  @IsOptional() @IsBoolean() alike?: boolean;
+}
+
+export class UnanswerBody {
+  @IsString() @MaxLength(64) step!: string;
+  @IsOptional() @IsInt() @Min(0) row?: number;
+}
+
+export class PutAwayBody {
+  @IsBoolean() away!: boolean;
 }
 
 export class AgainBody {
@@ -177,6 +188,8 @@ export class AgainBody {
   @IsOptional() @IsIn(['same', 'live']) under?: 'same' | 'live';
   /** Also those of this intake that came to grief over the same. */
   @IsOptional() @IsBoolean() alike?: boolean;
+  /** Of those alike, which get the values: those that hold what this one held, or all, whatever they hold. */
+  @IsOptional() @IsIn(['same', 'all']) which?: 'same' | 'all';
 }
 
 export class TakeBackBody {
@@ -186,6 +199,8 @@ export class TakeBackBody {
 
 export class SetAsideBody {
   @IsString() @MinLength(3) @MaxLength(400) reason!: string;
+  /** Also those of this intake that wait for the same. */
+  @IsOptional() @IsBoolean() alike?: boolean;
 }
 
 export class NewPersonBody {

@@ -28,6 +28,9 @@ export interface IntakeLine {
   liveVersion: number | null;
   fields: number;
   steps: number;
+  createdAt: string;
+  /** Since when it is out of sight. */
+  putAwayAt: string | null;
   figures?: Figures;
 }
 
@@ -40,6 +43,7 @@ export interface Intake {
   liveVersion: number | null;
   /** What arrives must be signed with a valid key. */
   signed: boolean;
+  putAwayAt: string | null;
 }
 
 export interface Version {

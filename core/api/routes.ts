@@ -1,5 +1,5 @@
 import type { Facts } from '../checks/index.ts';
-import type { ReadForm } from '../forms/index.ts';
+import type { ReadForm, SubmittedValues } from '../forms/index.ts';
 import type { IntakeDocument } from '../intake/index.ts';
 import type { Learned, SuggestedLine } from '../mapping/index.ts';
 import type { StepReport } from '../plans/index.ts';
@@ -26,6 +26,8 @@ export interface Period {
 }
 export interface SubmissionSearch extends ListPart, Period {
   intake?: string;
+  /** Of what it waits for, as `get /review` names it. */
+  cause?: string;
   /** A state, or several with commas between. */
   state?: string;
   /** Beginnings of words that were submitted, or a submission's id. */
@@ -109,6 +111,8 @@ export interface Routes {
   'put /intakes/:id/draft': { body: bodies.SaveDraftBody; answer: { revision: number } };
   'post /intakes/:id/publish': { body: bodies.PublishBody; answer: { version: number } };
   'put /intakes/:id/state': { body: bodies.IntakeStateBody };
+  'put /intakes/:id/put-away': { body: bodies.PutAwayBody };
+  'delete /intakes/:id': object;
   'put /intakes/:id/live': { body: bodies.GoLiveBody };
   'get /intakes/:id/versions/:number': { answer: intakes.Version & { document: IntakeDocument } };
   'get /intakes/:id/samples': { answer: { samples: intakes.Sample[] } };
@@ -161,14 +165,29 @@ export interface Routes {
     };
   };
   'get /submissions/:id': { answer: submissions.SubmissionPath };
-  'post /submissions/:id/answers': { body: bodies.AnswerBody };
+  'post /submissions/:id/answers': { body: bodies.AnswerBody; answer: { decided: number } };
+  /** What was written because of the answer is taken back, and it is asked again. */
+  'post /submissions/:id/unanswer': { body: bodies.UnanswerBody; answer: { results: TakenBack[] } };
+  /** Records of the entity that a step in review asks about, found by an id, an e-mail address or a name. */
+  'get /submissions/:id/records': {
+    query: { step?: string; row?: string; text?: string };
+    answer: { records: RecordState[] };
+  };
+  /** What waits for somebody, by intake and cause, the commonest first. */
+  'get /review': {
+    query: { intake?: string; system?: string; state?: string; text?: string; from?: string; to?: string };
+    answer: { causes: submissions.ReviewCause[] };
+  };
   'get /submissions/:id/would': {
     query: { step?: string; row?: string; record?: string };
     answer: { step: StepReport | null };
   };
-  'post /submissions/:id/again': { body: bodies.AgainBody; answer: { again: number } };
-  'get /submissions/:id/alike': { answer: { count: number; labels: string[] } };
-  'post /submissions/:id/set-aside': { body: bodies.SetAsideBody };
+  /** `left`: alike, but held something else and were left alone. */
+  'post /submissions/:id/again': { body: bodies.AgainBody; answer: { again: number; left: number } };
+  'get /submissions/:id/alike': {
+    answer: { count: number; labels: string[]; alike: { id: string; label: string; values: SubmittedValues }[] };
+  };
+  'post /submissions/:id/set-aside': { body: bodies.SetAsideBody; answer: { aside: number } };
   'post /submissions/:id/take-back': { body: bodies.TakeBackBody; answer: { results: TakenBack[] } };
   'get /ledger': { query: LedgerSearch & ListPart; answer: { changes: submissions.LedgerLine[] } };
   'get /ledger/export': { query: LedgerSearch & { format?: string }; sends: 'text/csv' };

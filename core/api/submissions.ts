@@ -76,9 +76,29 @@ export interface SubmissionPath {
   fields: FormField[];
   /** The repeating group of each step that is done once per row. */
   repeats: Record<string, string>;
-  steps: (StepReport & { page?: string })[];
+  /** `pages`: where the record's page and those of the candidates are in their system, by id. */
+  steps: (StepReport & { page?: string; pages?: Record<string, string> })[];
   treatments: { step: string; field: string; from: string[]; treatments: string[] }[];
+  /** The lines of the plan by which it was carried out. */
+  lines: { step: string; id: string; field: string }[];
   changes: LedgerChange[];
+}
+
+/** Submissions of an intake that wait for somebody over the same. */
+export interface ReviewCause {
+  intakeId: string;
+  intakeKey: string;
+  /** Names the cause; '' where none could be told. */
+  cause: string;
+  state: 'in review' | 'refused' | 'failed';
+  count: number;
+  oldest: string;
+  /** The newest of them: its id, what it is called, and what is said of it. */
+  newest: string;
+  label: string;
+  words: string | null;
+  system?: string;
+  entity?: string;
 }
 
 export type Range = '24h' | '7d' | '30d';

@@ -1,4 +1,4 @@
-import { failureSignature, type Course, type Refusal, type StepReport } from './index.ts';
+import { causeSignature, type Course, type Refusal, type StepReport } from './index.ts';
 
 const refused = (refusal: Partial<Refusal>, more: Partial<StepReport> = {}): Course => ({
   state: 'refused',
@@ -29,7 +29,7 @@ describe('what submissions came to grief over', () => {
         { field: 'phone', words: '“7” is too short' },
       ],
     });
-    expect(failureSignature(one)).toBe(failureSignature(other));
+    expect(causeSignature(one)).toBe(causeSignature(other));
   });
 
   it('tells steps, kinds, fields and words without values apart', () => {
@@ -40,8 +40,8 @@ describe('what submissions came to grief over', () => {
       refused({ fields: [{ field: 'phone', words: '' }] }, { step: 't' }),
       refused({ words: 'Closed for the winter' }),
     ];
-    expect(new Set(all.map(failureSignature)).size).toBe(all.length);
-    expect(failureSignature(refused({ words: 'No “A”' }))).toBe(failureSignature(refused({ words: 'No “B”' })));
-    expect(failureSignature({ state: 'applied', steps: [] })).toBeUndefined();
+    expect(new Set(all.map(causeSignature)).size).toBe(all.length);
+    expect(causeSignature(refused({ words: 'No “A”' }))).toBe(causeSignature(refused({ words: 'No “B”' })));
+    expect(causeSignature({ state: 'applied', steps: [] })).toBeUndefined();
   });
 });

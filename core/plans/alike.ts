@@ -1,13 +1,14 @@
-import type { Course } from './report.ts';
+import type { Course, StepReport } from './report.ts';
 
 /** What a text says apart from the values quoted in it. */
 const withoutValues = (words: string): string => words.replace(/[“"][^“”"]*[”"]/g, '“…”').replace(/\d+/g, '0');
 
 /**
- * What a submission failed over, apart from its own values: the step, the kind of refusal and the fields named.
- * Submissions with the same text can be mended alike. Undefined where nothing went wrong.
+ * What a submission waits for or failed over, apart from its own values: the step, what is asked and by what, or the kind
+ * of refusal and the fields named. Submissions with the same text can be settled alike. Undefined where nothing waits.
  */
-export function failureSignature({ steps }: Course): string | undefined {
+export function causeSignature({ state, steps }: Course): string | undefined {
+  if (state === 'in review') return askedSignature(steps.find(({ outcome }) => outcome === 'asked'));
   const step = steps.find(({ outcome }) => outcome === 'refused' || outcome === 'failed');
   if (!step) return undefined;
   const about = step.refusal
@@ -15,4 +16,10 @@ export function failureSignature({ steps }: Course): string | undefined {
     : [withoutValues(step.why ?? '')];
   const words = step.refusal && step.refusal.fields.length === 0 ? [withoutValues(step.refusal.words)] : [];
   return JSON.stringify([step.step, step.outcome, ...about, ...words]);
+}
+
+function askedSignature(step: StepReport | undefined): string | undefined {
+  if (!step) return undefined;
+  const by = step.recognisedBy ?? [step.weighed ? 'evidence' : withoutValues(step.why ?? '')];
+  return JSON.stringify([step.step, step.outcome, step.verdict ?? '', ...by]);
 }

@@ -25,7 +25,8 @@ export interface PlanRun {
   recognitions?: Recognitions;
 }
 
-export type Answer = { record: string } | { anew: true };
+/** What somebody decided, and when (ISO 8601), so that a decision that is undone takes back what came of it only. */
+export type Answer = ({ record: string } | { anew: true }) & { at?: string };
 
 /** `unsure`: by the evidence it may be one of the candidates, or nobody known. */
 export type Found = 'none' | 'one' | 'several' | 'unsure' | 'new';

@@ -1,8 +1,17 @@
 import type { SubmissionState } from '@zusammen/core/api';
-import { failureSignature, lanesOf, type Answer } from '@zusammen/core/plans';
+import { lanesOf, type Answer } from '@zusammen/core/plans';
 import { titleOf } from '@zusammen/core/mapping';
 import type { SubmittedValue, SubmittedValues } from '@zusammen/core/forms';
-import { intakeById, queueAgain, troubledOf, type Amendment, type Database, type Submission } from '../store/index.ts';
+import {
+  causeOf,
+  intakeById,
+  noteCauses,
+  queueAgain,
+  troubledOf,
+  type Amendment,
+  type Database,
+  type Submission,
+} from '../store/index.ts';
 import { laneHash } from './lane-hash.ts';
 import type { LiveView } from './live.ts';
 
@@ -12,6 +21,8 @@ export interface Again {
   answers?: Record<string, Answer>;
   /** Values somebody put right, by the form's names; null takes a value away. What was there before is kept. */
   values?: { changed: Record<string, SubmittedValue | null>; by: string };
+  /** An answer that counts no more, by its effect. */
+  unanswered?: string;
   /** By the version that is live now, instead of the one it came in under. */
   underLive?: boolean;
 }
@@ -25,7 +36,7 @@ export async function carryOutAgain(
   live: LiveView,
   submission: Submission,
   from: SubmissionState[],
-  { answers, values, underLive = false }: Again = {},
+  { answers, values, unanswered, underLive = false }: Again = {},
 ): Promise<boolean> {
   const version = underLive ? await liveVersionOf(db, submission) : submission.version;
   const document = await live.document(submission.intakeId, version);
@@ -34,7 +45,9 @@ export async function carryOutAgain(
   return queueAgain(db, submission.id, from, {
     lanes,
     version,
-    ...(answers ? { answers: { ...submission.answers, ...answers } } : {}),
+    ...(answers || unanswered !== undefined
+      ? { answers: without({ ...submission.answers, ...answers }, unanswered) }
+      : {}),
     ...(values
       ? {
           values: mended,
@@ -44,6 +57,9 @@ export async function carryOutAgain(
       : {}),
   });
 }
+
+const without = <T>(held: Record<string, T>, key: string | undefined): Record<string, T> =>
+  Object.fromEntries(Object.entries(held).filter(([name]) => name !== key));
 
 async function liveVersionOf(db: Database, { intakeId, version }: Submission): Promise<number> {
   return (await intakeById(db, intakeId))?.liveVersion ?? version;
@@ -69,12 +85,9 @@ const ALIKE_AT_ONCE = 1000;
 
 /** Submissions of the same intake that failed over the same, this one first. */
 export async function alikeTo(db: Database, submission: Submission): Promise<Submission[]> {
-  const signature = submission.course && failureSignature(submission.course);
-  if (signature === undefined || signature === null) return [submission];
-  const troubled = await troubledOf(db, submission.intakeId, submission.state, ALIKE_AT_ONCE);
-  const others = troubled.filter(
-    ({ id, course, forgottenAt }) =>
-      id !== submission.id && forgottenAt === null && course !== null && failureSignature(course) === signature,
-  );
-  return [submission, ...others];
+  const cause = submission.course && causeOf(submission.course);
+  if (cause === null) return [submission];
+  while ((await noteCauses(db)) > 0);
+  const troubled = await troubledOf(db, submission, cause, ALIKE_AT_ONCE);
+  return [submission, ...troubled.filter(({ id, forgottenAt }) => id !== submission.id && forgottenAt === null)];
 }

@@ -58,7 +58,7 @@ export class Housekeeper {
 
   /** Forgets what intakes no longer keep. */
   async forget(now: Date): Promise<void> {
-    for (const { id, liveVersion } of await listIntakes(this.db)) {
+    for (const { id, liveVersion } of await listIntakes(this.db, true)) {
       const version = liveVersion === null ? undefined : await versionOf(this.db, id, liveVersion);
       const days = version?.document.settings.keepDays;
       if (days === undefined) continue;

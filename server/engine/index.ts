@@ -4,6 +4,7 @@ export * from './claim.ts';
 export * from './doubles/index.ts';
 export * from './feeds/index.ts';
 export * from './housekeeper.ts';
+export * from './find-records.ts';
 export * from './importer.ts';
 export * from './jobs.ts';
 export * from './known/index.ts';

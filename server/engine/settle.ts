@@ -1,6 +1,7 @@
 import type { Course, Refusal } from '@zusammen/core/plans';
 import {
   Batcher,
+  causeOf,
   inTransaction,
   leaveLanes,
   type Database,
@@ -77,9 +78,16 @@ async function write(query: Query, all: readonly TurnEnd[]): Promise<('settled' 
   const postponed = turns.flatMap(({ seq, end }) => (end !== 'goes on' && 'dueAt' in end ? [{ seq, ...end }] : []));
   if (ended.length > 0) {
     await query(
-      `UPDATE (${ended.map(() => 'SELECT ? AS seq, ? AS state, ? AS course, ? AS words, ? AS at').join(' UNION ALL ')}) e STRAIGHT_JOIN submissions s ON s.seq = e.seq
-       SET s.state = e.state, s.course = e.course, s.words = e.words, s.settled_at = e.at, s.claimed_by = NULL, s.claimed_until = NULL, s.begun = 0`,
-      ended.flatMap(({ seq, course, words, at }) => [seq, course.state, JSON.stringify(course), words, at]),
+      `UPDATE (${ended.map(() => 'SELECT ? AS seq, ? AS state, ? AS course, ? AS words, ? AS at, ? AS cause').join(' UNION ALL ')}) e STRAIGHT_JOIN submissions s ON s.seq = e.seq
+       SET s.state = e.state, s.course = e.course, s.words = e.words, s.cause = e.cause, s.settled_at = e.at, s.claimed_by = NULL, s.claimed_until = NULL, s.begun = 0`,
+      ended.flatMap(({ seq, course, words, at }) => [
+        seq,
+        course.state,
+        JSON.stringify(course),
+        words,
+        at,
+        causeOf(course),
+      ]),
     );
     // One in review keeps its place in its lanes, so that later ones about the same person wait behind the decision.
     await leaveLanes(

@@ -4,7 +4,7 @@ import { isBlank, sameValue } from '@zusammen/core/values';
 import {
   addTurn,
   isDuplicate,
-  ledgerAround,
+  changesOfRecord,
   ledgerOf,
   ledgerRow,
   newestUndo,
@@ -138,16 +138,19 @@ async function whatToUndo(
 }
 
 /**
- * The version of a created record that later changes of the same submission, and takings back of those, have left it
- * in: as far as each was made to what the one before had left, nobody else has touched it.
+ * The version of a created record in which we left it: by later changes of the same turn, and by changes of others that
+ * were taken back. As far as each was made to what the one before had left, nobody else has touched the record; a change
+ * of another submission that still stands is somebody's, and is not stepped over.
  */
 async function etagWeLeft(db: Database, created: LedgerRow): Promise<string | null> {
-  const rows = await ledgerAround(db, created.turn);
+  const rows = await changesOfRecord(db, created);
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  const reversed = (row: LedgerRow): boolean =>
+    row.undoneBy !== null || (row.undoes !== null && byId.get(row.undoes)?.undoneBy === row.id);
   let etag = created.etagAfter;
   for (const row of rows) {
-    const ofRecord =
-      row.systemId === created.systemId && row.entity === created.entity && row.recordId === created.recordId;
-    if (ofRecord && row.id > created.id && row.state === 'written' && row.etagBefore === etag) etag = row.etagAfter;
+    if (row.id <= created.id || row.state !== 'written' || row.etagBefore !== etag) continue;
+    if (row.turn === created.turn || reversed(row)) etag = row.etagAfter;
   }
   return etag;
 }
@@ -187,16 +190,20 @@ async function finish(
 }
 
 /**
- * Takes a submission's changes back, or those of one of its steps, the last first; where all of them are, the submission
+ * Takes a submission's changes back, or those of one of its steps, or made since a moment, the last first; where all of them are, the submission
  * counts as taken back.
  */
 export async function takeBackSubmission(
   work: TakingBack,
   { seq }: { seq: number },
-  step?: string,
+  { step, since }: { step?: string; since?: Date } = {},
 ): Promise<TakenBack[]> {
   const written = (await ledgerOf(work.db, seq)).filter(
-    (row) => row.state === 'written' && row.undoneBy === null && (step === undefined || row.step === step),
+    (row) =>
+      row.state === 'written' &&
+      row.undoneBy === null &&
+      (step === undefined || row.step === step) &&
+      (since === undefined || row.intendedAt >= since),
   );
   const turn = lazyTurn(work);
   const results: TakenBack[] = [];

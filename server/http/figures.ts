@@ -53,6 +53,9 @@ const STEP: Record<Range, number> = { '24h': 3_600_000, '7d': 6 * 3_600_000, '30
 /** Among more than these, the newest tell how long it took. */
 const MOST_DELAYS = 50_000;
 
+/** What was put away or deleted doesn't count. */
+const IN_SIGHT = 'intake_id NOT IN (SELECT id FROM intakes WHERE put_away_at IS NOT NULL OR deleted_at IS NOT NULL)';
+
 type TodayFigures = Unsent<Omit<Today, 'withoutKey'>>;
 
 /** What arrived in a range up to now, and what came of it. */
@@ -63,7 +66,7 @@ export async function todayFigures(db: Database, range: Range, now: Date): Promi
   const [rows] = await db.$client.query(
     `SELECT FLOOR(TIMESTAMPDIFF(SECOND, ?, received_at) / ?) AS slot, state,
        json_value(course, '$.steps[0].outcome') AS outcome, COUNT(*) AS count
-     FROM submissions WHERE received_at >= ? AND received_at < ? GROUP BY slot, state, outcome`,
+     FROM submissions WHERE received_at >= ? AND received_at < ? AND ${IN_SIGHT} GROUP BY slot, state, outcome`,
     [new Date(start), step / 1000, new Date(start), new Date(end)],
   );
   const bars = Array.from({ length: RANGES[range] / step }, (_, at) => ({
@@ -99,7 +102,7 @@ export async function todayFigures(db: Database, range: Range, now: Date): Promi
   today.created = bars.reduce((sum, bar) => sum + bar.created, 0);
   today.updated = bars.reduce((sum, bar) => sum + bar.updated, 0);
   const [before] = await db.$client.query(
-    'SELECT COUNT(*) AS count FROM submissions WHERE received_at >= ? AND received_at < ?',
+    `SELECT COUNT(*) AS count FROM submissions WHERE received_at >= ? AND received_at < ? AND ${IN_SIGHT}`,
     [new Date(start - RANGES[range]), new Date(start)],
   );
   today.arrivedBefore = Number((before as { count: number }[])[0]!.count);
@@ -110,7 +113,7 @@ export async function todayFigures(db: Database, range: Range, now: Date): Promi
   today.systems = Number((written as { count: number }[])[0]!.count);
   const [delays] = await db.$client.query(
     `SELECT TIMESTAMPDIFF(MICROSECOND, received_at, settled_at) / 1000 AS ms FROM submissions
-     WHERE state = 'applied' AND received_at >= ? ORDER BY seq DESC LIMIT ?`,
+     WHERE state = 'applied' AND received_at >= ? AND ${IN_SIGHT} ORDER BY seq DESC LIMIT ?`,
     [new Date(start), MOST_DELAYS],
   );
   const ms = (delays as { ms: number }[]).map((row) => Number(row.ms)).sort((a, b) => a - b);
@@ -122,7 +125,7 @@ export async function todayFigures(db: Database, range: Range, now: Date): Promi
   const [needs] = await db.$client.query(
     `SELECT state, intake_id AS intakeId, IF(state = 'in review', NULL, words) AS words, COUNT(*) AS count, MIN(received_at) AS oldest
      FROM submissions
-     WHERE state IN ('in review', 'refused', 'failed') OR (state = 'received' AND attempts > 0)
+     WHERE (state IN ('in review', 'refused', 'failed') OR (state = 'received' AND attempts > 0)) AND ${IN_SIGHT}
      GROUP BY 1, 2, 3 ORDER BY count DESC LIMIT 12`,
   );
   today.needs = (needs as Record<string, unknown>[]).map((row) => ({

@@ -1,4 +1,5 @@
 export * from './batcher.ts';
+export * from './causes.ts';
 export * from './changes.ts';
 export * from './database.ts';
 export * from './doubles.ts';

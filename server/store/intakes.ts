@@ -12,8 +12,10 @@ export type Intake = typeof intakes.$inferSelect;
 export type IntakeVersion = typeof intakeVersions.$inferSelect;
 export type Sample = typeof samples.$inferSelect;
 
-export async function listIntakes(db: Database): Promise<Intake[]> {
-  return db.select().from(intakes).orderBy(intakes.createdAt);
+/** All intakes but deleted ones. @param deleted those too: what they wrote stays on the ledger */
+export async function listIntakes(db: Database, deleted = false): Promise<Intake[]> {
+  const found = db.select().from(intakes);
+  return (deleted ? found : found.where(isNull(intakes.deletedAt))).orderBy(intakes.createdAt);
 }
 
 export async function intakeById(db: Database, id: string): Promise<Intake | undefined> {
@@ -65,6 +67,8 @@ export async function addIntake(db: Database, key: string, draft: IntakeDocument
     signed: false,
     createdAt: now,
     changedAt: now,
+    putAwayAt: null,
+    deletedAt: null,
   };
   await atomically(db, async (tx) => {
     await tx.insert(intakes).values(row);
@@ -126,6 +130,52 @@ export async function setIntakeState(db: Database, id: string, state: IntakeStat
   await atomically(db, async (tx) => {
     await tx.update(intakes).set({ state, changedAt: new Date() }).where(eq(intakes.id, id));
     await noteChange(tx, actor, state === 'open' ? 'opened the intake' : 'closed the intake', id);
+  });
+}
+
+/** Takes an intake out of sight, closed, or brings it back; brought back it stays closed. */
+export async function putAway(db: Database, id: string, away: boolean, actor: Actor): Promise<void> {
+  await atomically(db, async (tx) => {
+    const now = new Date();
+    await tx
+      .update(intakes)
+      .set({
+        putAwayAt: away ? now : null,
+        changedAt: now,
+        ...(away ? { state: sql`IF(${intakes.state} = 'open', 'closed', ${intakes.state})` } : {}),
+      })
+      .where(eq(intakes.id, id));
+    await noteChange(tx, actor, away ? 'put the intake away' : 'brought the intake back', id);
+  });
+}
+
+/**
+ * Deletes an intake for everybody: nothing comes in, nobody sees it, its key is free. Its versions stay as long as what
+ * its submissions wrote does, since the ledger is read by them.
+ * @returns how many submissions are on their way, which keep it from being deleted
+ */
+export function deleteIntake(db: Database, id: string, actor: Actor): Promise<number> {
+  return atomically(db, async (tx) => {
+    const [intake] = await tx.select().from(intakes).where(eq(intakes.id, id)).for('update');
+    const [found] = await tx
+      .select({ waiting: sql<number>`count(*)` })
+      .from(submissions)
+      .where(and(eq(submissions.intakeId, id), inArray(submissions.state, ['received', 'in review'])));
+    const waiting = Number(found?.waiting ?? 0);
+    if (!intake || waiting > 0) return waiting;
+    const now = new Date();
+    await tx
+      .update(intakes)
+      .set({
+        deletedAt: now,
+        changedAt: now,
+        state: 'closed',
+        key: `${intake.key.slice(0, 50)} deleted ${id.slice(-12)}`,
+      })
+      .where(eq(intakes.id, id));
+    await tx.delete(samples).where(eq(samples.intakeId, id));
+    await noteChange(tx, actor, 'deleted the intake', id, { key: intake.key, name: intake.draft.name });
+    return 0;
   });
 }
 

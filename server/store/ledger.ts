@@ -136,6 +136,17 @@ export async function ledgerOf(db: Database, turn: number): Promise<LedgerRow[]>
   return rows(db).where(eq(ledger.turn, turn)).orderBy(ledger.id);
 }
 
+/** Everything that was done to a record, whoever did it, in order. */
+export async function changesOfRecord(
+  db: Database,
+  { systemId, entity, recordId }: Pick<LedgerRow, 'systemId' | 'entity' | 'recordId'>,
+): Promise<LedgerRow[]> {
+  if (recordId === null) return [];
+  return rows(db)
+    .where(and(eq(ledger.systemId, systemId), eq(ledger.entity, entity), eq(ledger.recordId, recordId)))
+    .orderBy(ledger.id);
+}
+
 /** What a turn wrote or tried to, and what was done to take that back, in order. */
 export async function ledgerAround(db: Database, turn: number): Promise<LedgerRow[]> {
   const own = await ledgerOf(db, turn);

@@ -1,4 +1,4 @@
-import { and, desc, eq, getTableColumns } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns, or } from 'drizzle-orm';
 import { METHOD, type Evidence, type Recognition } from '@zusammen/core/recognition';
 import { noteChange, type Actor } from './changes.ts';
 import type { Database } from './database.ts';
@@ -134,6 +134,11 @@ export async function addDecided(
       .values({ scope, ...(a < b ? { a, b } : { a: b, b: a }), ...values })
       .onDuplicateKeyUpdate({ set: values });
   }
+}
+
+/** Forgets what was decided about a submission, which was undone. */
+export async function removeDecided(db: Database, submission: string): Promise<void> {
+  await db.delete(decidedPairs).where(or(eq(decidedPairs.a, submission), eq(decidedPairs.b, submission)));
 }
 
 export async function decidedOf(db: Database, scope: number, limit = 5000): Promise<DecidedPair[]> {

@@ -2,6 +2,7 @@ import type { Role, SubmissionState, SystemState } from '@zusammen/core/api';
 import {
   bigint,
   boolean,
+  char,
   customType,
   datetime,
   index,
@@ -188,6 +189,10 @@ export const intakes = mysqlTable('intakes', {
   signed: boolean('signed').notNull().default(false),
   createdAt: moment('created_at').notNull(),
   changedAt: moment('changed_at').notNull(),
+  /** Since when lists leave it out; it takes nothing and can be brought back. */
+  putAwayAt: moment('put_away_at'),
+  /** Since when it is gone for everybody; what its submissions wrote stays on the ledger until it is forgotten. */
+  deletedAt: moment('deleted_at'),
 });
 
 export const intakeVersions = mysqlTable(
@@ -394,6 +399,8 @@ export const submissions = mysqlTable(
     course: json('course').$type<Course>(),
     /** Why it waits or failed, in words. */
     words: text('words'),
+    /** Of what it waits for or failed over, apart from its own values: the same for all that can be settled alike. */
+    cause: char('cause', { length: 16 }),
     reason: varchar('reason', { length: 400 }),
     /** What somebody changed of the submitted values before it was sent again, newest last. */
     amended: json('amended').$type<Amendment[]>(),
@@ -405,6 +412,7 @@ export const submissions = mysqlTable(
     // By intake, so that a claim finds who has something due without reading a flood (engine/claim.ts).
     index('submissions_due').on(table.state, table.blocked, table.intakeId, table.dueAt),
     index('submissions_intake').on(table.intakeId, table.seq),
+    index('submissions_cause').on(table.state, table.cause, table.seq),
     // So that what is due to be forgotten is found without reading what has been.
     index('submissions_forget').on(table.intakeId, table.forgottenAt, table.settledAt),
     index('submissions_received').on(table.receivedAt),

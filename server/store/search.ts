@@ -149,3 +149,7 @@ async function unindexed(db: Database, terms: readonly string[], under: number):
 export function within(column: Parameters<typeof gte>[0], from?: Date, to?: Date): SQL[] {
   return [...(from ? [gte(column, from)] : []), ...(to ? [lt(column, to)] : [])];
 }
+
+/** Of intakes that are neither put away nor deleted. */
+export const inSight = (): SQL =>
+  sql`${submissions.intakeId} NOT IN (SELECT id FROM intakes WHERE put_away_at IS NOT NULL OR deleted_at IS NOT NULL)`;

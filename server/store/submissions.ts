@@ -3,7 +3,7 @@ import { and, desc, eq, gte, inArray, isNull, lt, sql, type SQL } from 'drizzle-
 import type { Database } from './database.ts';
 import { leaveLanes } from './lanes.ts';
 import { intakes, submissions } from './schema.ts';
-import { indexWords, seqsOf, within } from './search.ts';
+import { indexWords, inSight, seqsOf, within } from './search.ts';
 import { inTransaction } from './transaction.ts';
 
 export type Submission = typeof submissions.$inferSelect;
@@ -14,6 +14,8 @@ export async function submissionById(db: Database, id: string): Promise<Submissi
 
 export interface Search {
   intake?: string;
+  /** Of what it waits for (causes.ts). */
+  cause?: string;
   states?: readonly SubmissionState[];
   /** Beginnings of words that were submitted, or a submission's id. */
   text?: string;
@@ -33,6 +35,8 @@ const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
 export async function searchSubmissions(db: Database, search: Search): Promise<SubmissionLine[]> {
   const conditions: SQL[] = [];
   if (search.intake) conditions.push(eq(submissions.intakeId, search.intake));
+  if (search.cause !== undefined)
+    conditions.push(search.cause === '' ? isNull(submissions.cause) : eq(submissions.cause, search.cause));
   if (search.states) conditions.push(inArray(submissions.state, [...search.states]));
   conditions.push(...within(submissions.receivedAt, search.from, search.to));
   if (search.before) conditions.push(lt(submissions.seq, search.before));
@@ -91,7 +95,7 @@ export async function countStates(
   since?: Date,
 ): Promise<Partial<Record<SubmissionState, number>>> {
   const conditions: SQL[] = [];
-  if (intakeId) conditions.push(eq(submissions.intakeId, intakeId));
+  conditions.push(intakeId ? eq(submissions.intakeId, intakeId) : inSight());
   if (since) conditions.push(gte(submissions.receivedAt, since));
   const rows = await db
     .select({ state: submissions.state, count: sql<number>`count(*)` })
@@ -111,17 +115,17 @@ export interface Requeued {
   amended?: NonNullable<Submission['amended']>;
 }
 
-/** The newest submissions of an intake that stand in a state, whole. */
+/** The newest submissions of one's intake that stand in its state for a cause, whole. */
 export async function troubledOf(
   db: Database,
-  intakeId: string,
-  state: SubmissionState,
+  { intakeId, state }: Pick<Submission, 'intakeId' | 'state'>,
+  cause: string,
   limit: number,
 ): Promise<Submission[]> {
   return db
     .select()
     .from(submissions)
-    .where(and(eq(submissions.intakeId, intakeId), eq(submissions.state, state)))
+    .where(and(eq(submissions.intakeId, intakeId), eq(submissions.state, state), eq(submissions.cause, cause)))
     .orderBy(desc(submissions.seq))
     .limit(limit);
 }

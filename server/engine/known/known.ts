@@ -4,6 +4,7 @@ import type { RecordState, Values } from '@zusammen/core/schema';
 import { isBlank } from '@zusammen/core/values';
 import {
   addDecided,
+  removeDecided,
   candidatesOf,
   countsOf,
   forgetKnown,
@@ -190,6 +191,11 @@ export class Known {
       evidence: untuned(evidence, tuning),
     }));
     await addDecided(this.db, found.row.scope, pairs, by);
+  }
+
+  /** Nothing is learned of a decision that was undone. */
+  async undecided(submission: string): Promise<void> {
+    await removeDecided(this.db, submission);
   }
 
   async forget(target: Target, id: string): Promise<void> {

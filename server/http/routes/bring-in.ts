@@ -47,7 +47,7 @@ export const bringInRoutes = (context: Context): Route[] => {
   const { db, live, sealer, systems, heavy, fileReader, jobs } = context;
   const existing = async (id: string | undefined): Promise<Intake> => {
     const intake = isId(id) ? await intakeById(db, id) : undefined;
-    if (!intake) throw notFound('such intake');
+    if (!intake || intake.deletedAt !== null) throw notFound('such intake');
     return intake;
   };
   const existingImport = async (id: string | undefined): Promise<ImportRow> => {

@@ -4,6 +4,7 @@ import type { ReadOnlyWorld } from '@zusammen/core/plans';
 import {
   addIntake,
   addSample,
+  deleteIntake,
   goLiveWith,
   intakeById,
   isDuplicate,
@@ -11,6 +12,7 @@ import {
   noteChange,
   pastValues,
   publishDraft,
+  putAway,
   removeSample,
   samplesOf,
   saveDraft,
@@ -33,6 +35,7 @@ import {
   IntakeStateBody,
   NewIntakeBody,
   PublishBody,
+  PutAwayBody,
   RehearseBody,
   SaveDraftBody,
   ValuesBody,
@@ -51,7 +54,7 @@ export const intakeRoutes = (context: Context): Route[] => {
   const readings = new Readings();
   const existing = async (id: string): Promise<Intake> => {
     const intake = isId(id) ? await intakeById(db, id) : undefined;
-    if (!intake) throw notFound('such intake');
+    if (!intake || intake.deletedAt !== null) throw notFound('such intake');
     return intake;
   };
   /** What the screen shows is what is asked about: the checks look at the page as it is now, too. */
@@ -127,6 +130,33 @@ export const intakeRoutes = (context: Context): Route[] => {
           if (isDuplicate(error)) throw badField('key', `“${body.key}” is taken by another intake`, 409);
           throw error;
         }
+      },
+    }),
+    route({
+      method: 'put',
+      path: '/intakes/:id/put-away',
+      summary: 'Put an intake away, closed and out of sight, or bring it back',
+      role: 'specialist',
+      body: PutAwayBody,
+      work: async ({ params, body, user }) => {
+        await putAway(db, (await existing(params['id']!)).id, body.away, actorOf(user));
+        live.forget();
+      },
+    }),
+    route({
+      method: 'delete',
+      path: '/intakes/:id',
+      summary: 'Delete an intake; what its submissions wrote stays on the ledger',
+      role: 'specialist',
+      work: async ({ params, user }) => {
+        const waiting = await deleteIntake(db, (await existing(params['id']!)).id, actorOf(user));
+        if (waiting > 0)
+          throw new Problem(
+            409,
+            'On their way',
+            `${waiting === 1 ? 'One submission is' : `${waiting} submissions are`} on the way or in Review; settle them first.`,
+          );
+        live.forget();
       },
     }),
     route({

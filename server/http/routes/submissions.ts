@@ -1,34 +1,46 @@
 import { hashOf } from '../../access/index.ts';
 import { describeTreatment } from '@zusammen/core/mapping';
 import { isSubmittedValue, type FormField, type SubmittedValue } from '@zusammen/core/forms';
-import { beyondBounds, effectKey } from '@zusammen/core/plans';
+import { beyondBounds, effectKey, type StepReport } from '@zusammen/core/plans';
+import { sameValue } from '@zusammen/core/values';
 import {
   alikeTo,
   carryOutAgain,
+  findRecords,
   rehearseAnswers,
   takeBackChange,
   takeBackSubmission,
   type TakingBack,
 } from '../../engine/index.ts';
 import {
+  causesWaiting,
   countStates,
   intakeById,
   ledgerAround,
   ledgerRow,
   listIntakes,
   listSystems,
+  noteCauses,
   noteChange,
   searchLedger,
   searchSubmissions,
   settleByHand,
   submissionById,
+  WAITING,
   type LedgerRow,
   type LedgerSearch,
   type LedgerState,
   type Submission,
   type User,
 } from '../../store/index.ts';
-import { AgainBody, AnswerBody, SetAsideBody, TakeBackBody, type SubmissionState } from '@zusammen/core/api';
+import {
+  AgainBody,
+  AnswerBody,
+  SetAsideBody,
+  TakeBackBody,
+  UnanswerBody,
+  type SubmissionState,
+} from '@zusammen/core/api';
 import { actorOf, type Context } from '../context.ts';
 import { sendLedger } from '../ledger-export.ts';
 import { badField, notFound, Problem } from '../problem.ts';
@@ -94,6 +106,24 @@ function mendedValues(
   return mended;
 }
 
+/** So many alike are shown before they are settled together. */
+const ALIKE_SHOWN = 200;
+
+const holdsTheSame = (a: Submission, b: Submission, names: readonly string[]): boolean =>
+  names.every((name) => sameValue(a.values[name] ?? null, b.values[name] ?? null));
+
+/** Where the candidates' pages are in their system, by id. */
+const pagesOf = (
+  { system, entity, candidates = [] }: StepReport,
+  pageOf: (system: string, entity: string, id: string) => string | undefined,
+): Record<string, string> =>
+  Object.fromEntries(
+    candidates.flatMap(({ id }) => {
+      const page = pageOf(system, entity, id);
+      return page === undefined ? [] : [[id, page]];
+    }),
+  );
+
 const FINISHED_LATER = 'What was begun is finished as soon as it does.';
 
 export const submissionRoutes = (context: Context): Route[] => {
@@ -122,7 +152,56 @@ export const submissionRoutes = (context: Context): Route[] => {
     return { ...rest, page: pageOf(row.systemId, row.entity, row.recordId) };
   };
 
+  const askedStep = (submission: Submission, id: string, row: number | undefined): StepReport => {
+    const step = submission.course?.steps.find((each) => each.step === id && each.row === row);
+    if (submission.state !== 'in review' || step?.outcome !== 'asked')
+      throw new Problem(409, 'Nothing to decide', 'This submission waits for no such decision.');
+    return step;
+  };
+  const isCandidate = (step: StepReport, record: string): boolean =>
+    step.candidates?.some(({ id }) => id === record) === true;
+  /** A record that isn't among the candidates must be there all the same. @throws Problem */
+  const theRecord = async ({ system, entity }: StepReport, record: string): Promise<void> => {
+    const [found] = await orTrouble(findRecords(context, { system, entity }, record));
+    if (found?.id !== record) throw badField('record', 'is not there');
+  };
+  /** @returns false when somebody else has decided it meanwhile */
+  const decide = async (
+    submission: Submission,
+    step: StepReport,
+    record: string | undefined,
+    user: User,
+  ): Promise<boolean> => {
+    const at = new Date().toISOString();
+    const answer = record === undefined ? { anew: true as const, at } : { record, at };
+    const answers = { [effectKey(step.step, step.row)]: answer };
+    if (!(await carryOutAgain(db, live, submission, ['in review'], { answers }))) return false;
+    if (step.weighed) await live.known.decided(step, submission.id, record, step.weighed, user.name);
+    return true;
+  };
+
   return [
+    route({
+      method: 'get',
+      path: '/review',
+      summary: 'What waits for somebody, by intake and cause',
+      role: 'viewer',
+      work: async ({ query }) => {
+        const { system, text } = query;
+        const intake = idOf(query, 'intake');
+        const states = query['state']?.split(',') as (typeof WAITING)[number][] | undefined;
+        if (states?.some((each) => !WAITING.includes(each)))
+          throw badField('state', `must be one of ${WAITING.join(', ')}, or several with commas between`);
+        await noteCauses(db);
+        const causes = await causesWaiting(db, {
+          ...period(query),
+          ...(intake ? { intake } : {}),
+          ...(states ? { states } : {}),
+          ...(text ? { text: text.slice(0, 200) } : {}),
+        });
+        return { causes: system ? causes.filter((each) => each.system === system) : causes };
+      },
+    }),
     route({
       method: 'get',
       path: '/submissions',
@@ -138,6 +217,7 @@ export const submissionRoutes = (context: Context): Route[] => {
         const found = await searchSubmissions(db, {
           limit,
           ...period(query),
+          ...(query['cause'] === undefined ? {} : { cause: query['cause'].slice(0, 16) }),
           ...(intake ? { intake } : {}),
           ...(states ? { states } : {}),
           ...(text ? { text: text.slice(0, 200) } : {}),
@@ -160,6 +240,7 @@ export const submissionRoutes = (context: Context): Route[] => {
         const steps = (course?.steps ?? []).map((step) => ({
           ...step,
           ...(step.record ? { page: pageOf(step.system, step.entity, step.record.id) } : {}),
+          ...(step.candidates ? { pages: pagesOf(step, pageOf) } : {}),
         }));
         const treatments = document.plan.steps.flatMap((step) =>
           step.lines.map((line) => ({
@@ -180,6 +261,9 @@ export const submissionRoutes = (context: Context): Route[] => {
           ),
           steps,
           treatments,
+          lines: document.plan.steps.flatMap((step) =>
+            step.lines.map(({ id, field }) => ({ step: step.id, id, field })),
+          ),
           changes: (await ledgerAround(db, submission.seq)).map((row) => shownChange(row, pageOf)),
         };
       },
@@ -192,28 +276,65 @@ export const submissionRoutes = (context: Context): Route[] => {
       body: AnswerBody,
       work: async ({ params, body, user }) => {
         const submission = await existing(params['id']!);
-        const step = submission.course?.steps.find((each) => each.step === body.step && each.row === body.row);
-        if (submission.state !== 'in review' || step?.outcome !== 'asked')
-          throw new Problem(409, 'Nothing to decide', 'This submission waits for no such decision.');
+        const step = askedStep(submission, body.step, body.row);
         if ((body.record === undefined) === (body.anew === undefined))
           throw badField('record', 'or anew must be given, one of them');
-        if (body.record !== undefined && !step.candidates?.some(({ id }) => id === body.record))
-          throw badField('record', 'is not among the candidates');
-        const answer = body.record === undefined ? { anew: true as const } : { record: body.record };
-        if (
-          !(await carryOutAgain(db, live, submission, ['in review'], {
-            answers: { [effectKey(body.step, body.row)]: answer },
-          }))
-        )
+        if (body.record !== undefined && !isCandidate(step, body.record)) await theRecord(step, body.record);
+        if (!(await decide(submission, step, body.record, user)))
           throw new Problem(409, 'Decided already', 'Somebody else has just decided this.');
-        if (step.weighed) await live.known.decided(step, submission.id, body.record, step.weighed, user.name);
-        await noteChange(
-          db,
-          actorOf(user),
-          body.record === undefined ? 'decided: somebody new' : `decided: it is ${body.record}`,
-          submission.id,
-        );
+        let decided = 1;
+        if (body.alike)
+          for (const each of (await alikeTo(db, submission)).slice(1)) {
+            const same = each.course?.steps.find(({ step: id, outcome }) => id === body.step && outcome === 'asked');
+            if (!same || (body.record !== undefined && !isCandidate(same, body.record))) continue;
+            if (await decide(each, same, body.record, user)) decided += 1;
+          }
+        const what = body.record === undefined ? 'somebody new' : `it is ${body.record}`;
+        await noteChange(db, actorOf(user), `decided${decided > 1 ? ` ${decided} alike` : ''}: ${what}`, submission.id);
         queued();
+        return { decided };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/submissions/:id/unanswer',
+      summary: 'Undo a decision from Review: what came of it is taken back, and it is asked again',
+      role: 'specialist',
+      body: UnanswerBody,
+      work: async ({ params, body, user }) => {
+        const submission = await existing(params['id']!);
+        const key = effectKey(body.step, body.row);
+        const answer = submission.answers?.[key];
+        if (!answer) throw new Problem(409, 'Nothing to undo', 'Nothing has been decided here.');
+        if (submission.state === 'received')
+          throw new Problem(409, 'Not now', 'It is being carried out at this moment; try again in a moment.');
+        const since = new Date(answer.at ?? submission.receivedAt);
+        const results = await orTrouble(
+          takeBackSubmission(await takingBack(user), submission, { since }),
+          FINISHED_LATER,
+        );
+        if (results.some(({ done }) => !done)) return { results };
+        const ends: SubmissionState[] = ['applied', 'in review', 'refused', 'failed', 'taken back'];
+        if (!(await carryOutAgain(db, live, submission, ends, { unanswered: key })))
+          throw new Problem(409, 'Not now', `This submission is ${submission.state}.`);
+        await live.known.undecided(submission.id);
+        await noteChange(db, actorOf(user), 'undid a decision', submission.id);
+        queued();
+        return { results };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/submissions/:id/records',
+      summary: 'Records that a step in review may mean, besides its candidates',
+      role: 'specialist',
+      work: async ({ params, query }) => {
+        const submission = await existing(params['id']!);
+        const row = query['row'] === undefined || query['row'] === '' ? undefined : Number(query['row']);
+        const { system, entity } = askedStep(submission, query['step'] ?? '', row);
+        const text = (query['text'] ?? '').trim().slice(0, 200);
+        if (text === '') return { records: [] };
+        return { records: await orTrouble(findRecords(context, { system, entity }, text)) };
       },
     }),
     route({
@@ -229,8 +350,8 @@ export const submissionRoutes = (context: Context): Route[] => {
         if (submission.state !== 'in review' || step?.outcome !== 'asked')
           throw new Problem(409, 'Nothing to decide', 'This submission waits for no such decision.');
         const { record } = query;
-        if (record === undefined || !step.candidates?.some(({ id }) => id === record))
-          throw badField('record', 'is not among the candidates');
+        if (record === undefined) throw badField('record', 'is missing');
+        if (!isCandidate(step, record)) await theRecord(step, record);
         const key = effectKey(step.step, step.row);
         const document = await live.document(submission.intakeId, submission.version);
         const answers = { ...submission.answers, [key]: { record } };
@@ -252,35 +373,46 @@ export const submissionRoutes = (context: Context): Route[] => {
         const underLive = body.under === 'live';
         const { fields } = await live.document(submission.intakeId, submission.version);
         const changed = body.values === undefined ? undefined : mendedValues(body.values, submission, fields);
-        if (changed && body.alike)
-          throw badField('values', 'are of one submission; those alike have values of their own');
-        const ends: SubmissionState[] = ['refused', 'failed', 'set aside'];
+        const ends: SubmissionState[] = [
+          'refused',
+          'failed',
+          'set aside',
+          'taken back',
+          ...(changed ? ['in review' as const] : []),
+        ];
         const options = { underLive, ...(changed ? { values: { changed, by: user.name } } : {}) };
+        const alike = body.alike ? (await alikeTo(db, submission)).slice(1) : [];
         if (!(await carryOutAgain(db, live, submission, ends, options)))
           throw new Problem(409, 'Not now', `This submission is ${submission.state}.`);
         let again = 1;
-        if (body.alike)
-          for (const each of (await alikeTo(db, submission)).slice(1))
-            if (await carryOutAgain(db, live, each, ends, { underLive })) again += 1;
+        let left = 0;
+        for (const each of alike) {
+          if (changed && body.which !== 'all' && !holdsTheSame(each, submission, Object.keys(changed))) left += 1;
+          else if (await carryOutAgain(db, live, each, ends, options)) again += 1;
+        }
         const what = changed ? `put right and sent again: ${Object.keys(changed).join(', ')}` : 'sent again';
         await noteChange(
           db,
           actorOf(user),
-          (again > 1 ? `sent ${again} alike again` : what).slice(0, 200),
+          (again > 1 ? `${changed ? 'put right and sent' : 'sent'} ${again} alike again` : what).slice(0, 200),
           submission.id,
         );
         queued();
-        return { again };
+        return { again, left };
       },
     }),
     route({
       method: 'get',
       path: '/submissions/:id/alike',
-      summary: 'How many of this intake came to grief over the same',
+      summary: 'Those of this intake that wait for the same, with what they brought',
       role: 'viewer',
       work: async ({ params }) => {
         const alike = await alikeTo(db, await existing(params['id']!));
-        return { count: alike.length, labels: alike.slice(0, 10).map(({ label }) => label) };
+        return {
+          count: alike.length,
+          labels: alike.slice(0, 10).map(({ label }) => label),
+          alike: alike.slice(0, ALIKE_SHOWN).map(({ id, label, values }) => ({ id, label, values })),
+        };
       },
     }),
     route({
@@ -292,6 +424,7 @@ export const submissionRoutes = (context: Context): Route[] => {
       work: async ({ params, body, user }) => {
         const submission = await existing(params['id']!);
         const from: SubmissionState[] = ['received', 'in review', 'refused', 'failed'];
+        const alike = body.alike ? (await alikeTo(db, submission)).slice(1) : [];
         const settled = await settleByHand(db, submission.id, from, 'set aside', body.reason);
         if (settled === 'at work')
           throw new Problem(
@@ -300,8 +433,12 @@ export const submissionRoutes = (context: Context): Route[] => {
             'It is being carried out at this moment; try again in half a minute.',
           );
         if (settled === 'elsewhere') throw new Problem(409, 'Not now', `This submission is ${submission.state}.`);
-        await noteChange(db, actorOf(user), 'set aside', submission.id);
+        let aside = 1;
+        for (const { id } of alike)
+          if ((await settleByHand(db, id, [submission.state], 'set aside', body.reason)) === 'settled') aside += 1;
+        await noteChange(db, actorOf(user), aside > 1 ? `set ${aside} alike aside` : 'set aside', submission.id);
         queued();
+        return { aside };
       },
     }),
     route({
@@ -315,7 +452,7 @@ export const submissionRoutes = (context: Context): Route[] => {
         const submission = await existing(params['id']!);
         if (submission.state === 'received') throw new Problem(409, 'Not now', 'This submission is still on its way.');
         const results = await orTrouble(
-          takeBackSubmission(await takingBack(user), submission, body.step),
+          takeBackSubmission(await takingBack(user), submission, body.step === undefined ? {} : { step: body.step }),
           FINISHED_LATER,
         );
         if (results.length === 0)
@@ -366,7 +503,7 @@ export const submissionRoutes = (context: Context): Route[] => {
         const format = query['format'] ?? 'csv';
         if (format !== 'csv' && format !== 'json') throw badField('format', 'must be csv or json');
         const search = ledgerSearch(query);
-        const [intakes, connected] = await Promise.all([listIntakes(db), listSystems(db)]);
+        const [intakes, connected] = await Promise.all([listIntakes(db, true), listSystems(db)]);
         const keys = new Map(intakes.map(({ id, key }) => [id, key]));
         const names = new Map(connected.map(({ id, name }) => [id, name]));
         // By what was searched, not for what: that may be somebody's name.

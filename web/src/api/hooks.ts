@@ -108,20 +108,42 @@ export interface SubmissionSearch {
   /** A state, or several with commas between. */
   state?: string | undefined;
   text?: string | undefined;
+  cause?: string | undefined;
+  from?: string | undefined;
+  to?: string | undefined;
   before?: number | undefined;
 }
-export const useSubmissions = (search: SubmissionSearch, everyMs = 2_000) =>
+export interface ReviewSearch {
+  intake?: string | undefined;
+  system?: string | undefined;
+  state?: string | undefined;
+  text?: string | undefined;
+  from?: string | undefined;
+  to?: string | undefined;
+}
+/** What waits for somebody, by cause. */
+export const useCauses = ({ intake, system, state, text, from, to }: ReviewSearch) =>
+  useQuery({
+    queryKey: ['review', { intake, system, state, text, from, to }],
+    queryFn: () => call('get /review', { query: { intake, system, state, text, from, to } }),
+    refetchInterval: asking(2_000),
+    placeholderData: keepPreviousData,
+  });
+
+export const useSubmissions = (search: SubmissionSearch, everyMs = 2_000, enabled = true) =>
   useQuery({
     queryKey: ['submissions', search],
     queryFn: () => call('get /submissions', { query: search }),
     refetchInterval: asking(everyMs),
     placeholderData: keepPreviousData,
+    enabled,
   });
 /** How many submissions came to grief over the same as this one. */
-export const useAlike = (id: string) =>
+export const useAlike = (id: string, enabled = true) =>
   useQuery({
     queryKey: ['submission', id, 'alike'],
     queryFn: () => call('get /submissions/:id/alike', { params: { id } }),
+    enabled,
     staleTime: 5_000,
   });
 export const useSubmission = (id: string | undefined) =>

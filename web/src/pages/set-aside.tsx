@@ -6,11 +6,12 @@ import { Dialog } from '../parts/dialog.tsx';
 import { TextField } from '../parts/form.tsx';
 
 /** Asks for the reason with which a submission is set aside. */
-export function SetAside({ id, close }: { id: string; close: () => void }) {
+export function SetAside({ id, many = 1, close }: { id: string; many?: number; close: () => void }) {
   const [reason, setReason] = useState('');
+  const [alike, setAlike] = useState(false);
   const setAside = useDo(
-    () => call('post /submissions/:id/set-aside', { params: { id }, body: { reason } }),
-    ['submission', 'submissions', 'today'],
+    () => call('post /submissions/:id/set-aside', { params: { id }, body: { reason, ...(alike ? { alike } : {}) } }),
+    ['submission', 'submissions', 'review', 'today'],
   );
   return (
     <Dialog
@@ -35,6 +36,12 @@ export function SetAside({ id, close }: { id: string; close: () => void }) {
           onChange={({ target }) => setReason(target.value)}
           error={setAside.error?.message}
         />
+        {many > 1 && (
+          <label className="mt-3 flex items-center gap-2">
+            <input type="checkbox" checked={alike} onChange={({ target }) => setAlike(target.checked)} />
+            all {many} that wait for the same
+          </label>
+        )}
         <div className="mt-4 flex justify-end gap-2">
           <Button onClick={close}>Not now</Button>
           <Button type="submit" look="strong" busy={setAside.isPending} disabled={reason.trim().length < 3}>

@@ -125,6 +125,7 @@ export function showIntake(
       revision: kept.revision,
       liveVersion: null,
       signed: false,
+      putAwayAt: null,
     },
     versions: [],
     changes: [],

@@ -1,4 +1,6 @@
+import type { SubmittedValues } from '@zusammen/core/forms';
 import type { Values } from '@zusammen/core/schema';
+import { sameValue } from '@zusammen/core/values';
 import { nameInRow, type Refusal, type StepReport } from '@zusammen/core/plans';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -12,8 +14,10 @@ import { Key } from '../../parts/key.tsx';
 import { useKeys } from '../../parts/keys.ts';
 import { TD, TH } from '../../parts/sheet.tsx';
 import { SubmissionStateTag } from '../../parts/state.tsx';
+import { ValueText } from '../../parts/values.tsx';
 import { SetAside } from '../set-aside.tsx';
 import { valuesFor } from '../submission-path.tsx';
+import type { Done } from './settled.tsx';
 
 const HELPS: Record<Refusal['kind'], string> = {
   values: 'Put the value right here and send it, or mend its line in the plan and run all alike again.',
@@ -24,21 +28,21 @@ const HELPS: Record<Refusal['kind'], string> = {
 };
 
 /** What a system refused, or what could not go in: the values beside its words, to be put right and sent again. */
-export function PutRight({ told }: { told: SubmissionPath }) {
+export function PutRight({ told, many, done }: { told: SubmissionPath; many: number; done: (done: Done) => void }) {
   const { submission, steps, fields, intake } = told;
   const me = useMe();
   const navigate = useNavigate();
-  const step = steps.find(({ outcome }) => outcome === 'refused' || outcome === 'failed');
+  const step = steps.find(({ outcome }) => outcome === 'refused' || outcome === 'failed' || outcome === 'asked');
   const system = useSystem(step?.system);
   const entity = system.data?.schema.entities.find(({ name }) => name === step?.entity);
   const detail = useIntake(submission.intakeId);
-  const alike = useAlike(submission.id);
+  const alike = useAlike(submission.id, many > 1);
   const [changed, setChanged] = useState<Record<string, string>>({});
   const [aside, setAside] = useState(false);
   const first = useRef<HTMLInputElement>(null);
   const send = useDo(
     (body: object) => call('post /submissions/:id/again', { params: { id: submission.id }, body }),
-    ['submissions', 'submission', 'ledger', 'today', 'intakes'],
+    ['submissions', 'submission', 'review', 'ledger', 'today', 'intakes'],
   );
   const live = detail.data?.intake.liveVersion ?? submission.version;
   const under = live > submission.version ? { under: 'live' as const } : {};
@@ -48,21 +52,37 @@ export function PutRight({ told }: { told: SubmissionPath }) {
   const may = me.data !== undefined && me.data.role !== 'viewer' && !send.isPending;
   const dirty = Object.keys(changed).length > 0;
   const putRight = (): void => {
-    if (may && dirty) send.mutate({ values: changed, ...under });
+    if (may && dirty) deliver({ values: changed, ...under });
   };
   const again = (): void => {
-    if (may) send.mutate(under);
+    if (may) deliver(under);
   };
-  const many = alike.data?.count ?? 1;
-  const allAlike = (): void => {
-    if (may && many > 1) send.mutate({ alike: true, ...under });
+  const others = (alike.data?.alike ?? []).filter(({ id }) => id !== submission.id);
+  /** Those alike that hold what this one held in all that was changed. */
+  const same = others.filter(({ values }) =>
+    Object.keys(changed).every((name) => sameValue(values[name] ?? null, submission.values[name] ?? null)),
+  );
+  const allAlike = (which?: 'same' | 'all'): void => {
+    if (!may || many < 2) return;
+    deliver({ alike: true, ...(dirty ? { values: changed, which: which ?? 'same' } : {}), ...under });
   };
+  const deliver = (body: object): void =>
+    send.mutate(body, {
+      onSuccess: ({ again: sent, left }) =>
+        done({
+          submission: submission.id,
+          words:
+            (sent === 1 ? `${submission.label || 'It'} was sent again.` : `${sent} were sent again.`) +
+            (left > 0 ? ` ${left} held something else and wait still.` : ''),
+        }),
+    });
+  const mend = placeOfMend(told, step, rows);
   useKeys({
     e: () => first.current?.focus(),
     s: again,
-    l: allAlike,
+    l: () => allAlike(),
     x: () => may && setAside(true),
-    p: () => void navigate(`/intakes/${submission.intakeId}/plan`),
+    p: () => void navigate(mend),
   });
   return (
     <>
@@ -130,6 +150,13 @@ export function PutRight({ told }: { told: SubmissionPath }) {
             </tbody>
           </table>
         </div>
+        {others.length > 0 && (
+          <Alike
+            others={others}
+            names={dirty ? Object.keys(changed) : rows.filter(({ words }) => words).map(({ source }) => source)}
+            labelOf={(name) => fields.find((field) => field.name === name)?.label ?? name}
+          />
+        )}
         <footer className="flex flex-wrap items-center gap-2 border-t border-hair px-4 py-3">
           <Button type="submit" look="strong" hotkey="Enter" disabled={!may || !dirty} busy={send.isPending && dirty}>
             Put right and send
@@ -137,18 +164,25 @@ export function PutRight({ told }: { told: SubmissionPath }) {
           <Button hotkey="S" disabled={!may} onClick={again}>
             Send again as it is
           </Button>
-          {many > 1 && (
-            <Button hotkey="L" disabled={!may} onClick={allAlike}>
+          {many > 1 && !dirty && (
+            <Button hotkey="L" disabled={!may} onClick={() => allAlike()}>
               Send all {many} alike again
+            </Button>
+          )}
+          {dirty && same.length > 0 && (
+            <Button look="moss" disabled={!may} onClick={() => allAlike('same')}>
+              …and the {same.length} that {same.length === 1 ? 'holds' : 'hold'} the same
+            </Button>
+          )}
+          {dirty && others.length > same.length && (
+            <Button disabled={!may} onClick={() => allAlike('all')}>
+              …and all {others.length} others, whatever they hold
             </Button>
           )}
           <Button hotkey="X" disabled={!may} onClick={() => setAside(true)}>
             Set aside…
           </Button>
-          <Link
-            to={`/intakes/${submission.intakeId}/plan`}
-            className="ml-auto inline-flex items-center gap-1.5 font-semibold text-plum hover:underline"
-          >
+          <Link to={mend} className="ml-auto inline-flex items-center gap-1.5 font-semibold text-plum hover:underline">
             <Key name="P" /> mend the plan
           </Link>
           <p className="w-full text-small text-soft">
@@ -164,9 +198,55 @@ export function PutRight({ told }: { told: SubmissionPath }) {
           )}
         </footer>
       </form>
-      {aside && <SetAside id={submission.id} close={() => setAside(false)} />}
+      {aside && <SetAside id={submission.id} many={many} close={() => setAside(false)} />}
     </>
   );
+}
+
+/** Others that wait for the same, with what they hold in the fields at issue: seen before they are settled together. */
+function Alike({
+  others,
+  names,
+  labelOf,
+}: {
+  others: readonly { id: string; label: string; values: SubmittedValues }[];
+  names: readonly string[];
+  labelOf: (name: string) => string;
+}) {
+  return (
+    <details open className="border-t border-hair px-4 py-2">
+      <summary className="cursor-pointer text-small font-semibold text-soft">
+        {others.length === 1 ? 'One other is alike' : `${others.length} others are alike`}
+        {names.length > 0 && `: ${names.map(labelOf).join(', ')}`}
+      </summary>
+      <ul tabIndex={0} aria-label="Others alike" className="mt-1 max-h-[130px] overflow-auto text-small">
+        {others.map(({ id, label, values }) => (
+          <li key={id} className="grid grid-cols-[minmax(0,1fr)_minmax(0,2fr)] gap-3 py-0.5">
+            <span className="truncate">{label || 'without a name'}</span>
+            <span className="flex gap-3 truncate">
+              {names.map((name) => (
+                <ValueText key={name} value={values[name] ?? null} />
+              ))}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+/** Where the plan is mended: at the line whose value is at issue, with this submission beside it. */
+function placeOfMend(
+  { submission, lines }: SubmissionPath,
+  step: StepReport | undefined,
+  rows: readonly Row[],
+): string {
+  const at = new URLSearchParams({ sample: submission.id });
+  if (step) at.set('step', step.step);
+  const wrong = rows.find(({ words }) => words !== undefined);
+  const line = wrong && lines.find((each) => each.step === step?.step && wrong.to.includes(each.field));
+  if (line) at.set('line', line.id);
+  return `/intakes/${submission.intakeId}/plan?${at.toString()}`;
 }
 
 interface Row {
@@ -207,7 +287,9 @@ function valuesAtIssue(
 
 /** What a step that couldn't go in says of a field: it names each by its label. */
 function whyOf(step: StepReport, label: string): string | undefined {
-  return step.outcome === 'failed' ? step.why?.split('; ').find((part) => part.startsWith(`${label}:`)) : undefined;
+  return step.outcome === 'failed' || step.outcome === 'asked'
+    ? step.why?.split('; ').find((part) => part.startsWith(`${label}:`))
+    : undefined;
 }
 
 /** The name a row's value was sent under: lines are made for the first row's names. */

@@ -1,7 +1,7 @@
 /** @jest-environment @happy-dom/jest-environment */
 import type { StepReport } from '@zusammen/core/plans';
 import { makeEntity, makeField } from '../../../../core/testing/world.ts';
-import type { SubmissionLine, SubmissionPath, SubmissionState, SystemDetail } from '@zusammen/core/api';
+import type { ReviewCause, SubmissionLine, SubmissionPath, SubmissionState, SystemDetail } from '@zusammen/core/api';
 import { screen, waitFor, within } from '@testing-library/react';
 import { refusal, show, type Answers } from '../../testing/page.tsx';
 import { Review } from './review.tsx';
@@ -76,12 +76,26 @@ const pathOf = (line: SubmissionLine, step: StepReport): SubmissionPath =>
     ],
     repeats: {},
     steps: [step],
+    lines: [],
     treatments: [
       { step: 's1', field: 'first', from: ['first'], treatments: [] },
       { step: 's1', field: 'city', from: ['city'], treatments: [] },
     ],
     changes: [],
   }) as unknown as SubmissionPath;
+
+/** What waits, by what is said of it. */
+function causesOf(waiting: readonly [SubmissionLine, StepReport][], states: readonly string[]): ReviewCause[] {
+  const lines = waiting.map(([line]) => line).filter(({ state }) => states.includes(state));
+  return [...new Set(lines.map(({ words }) => words))].map((words) => {
+    const alike = lines.filter((line) => line.words === words);
+    const [first] = alike;
+    return {
+      ...{ intakeId: 'i1', intakeKey: 'visit', cause: words ?? '', state: first!.state as ReviewCause['state'] },
+      ...{ count: alike.length, oldest: first!.receivedAt, newest: first!.id, label: first!.label, words },
+    };
+  });
+}
 
 /** A Review with these submissions waiting, each with the step that stopped it. */
 function review(
@@ -95,13 +109,18 @@ function review(
   return show(<Review />, {
     answers: {
       'get /session': { user: { id: 'u1', email: 'm@wren.example', name: 'Mara', role, active: true } },
+      'get /review': ({ query }) => ({ causes: causesOf(waiting, query['state']!.split(',')) }),
       'get /submissions': ({ query }) => ({
-        submissions: waiting.map(([line]) => line).filter(({ state }) => query['state']!.split(',').includes(state)),
+        submissions: waiting
+          .map(([line]) => line)
+          .filter(({ state, words }) => state === query['state'] && words === query['cause']),
         counts,
       }),
+      'get /intakes': { intakes: [] },
+      'get /systems': { systems: [SYSTEM.system] },
       'get /submissions/:id': ({ params }) => byId.get(params['id']!)!,
       'get /submissions/:id/would': { step: { ...asked, outcome: 'updated', changes: [] } },
-      'get /submissions/:id/alike': { count: 1, labels: [] },
+      'get /submissions/:id/alike': { count: 1, labels: [], alike: [] },
       'get /systems/:id': SYSTEM,
       'get /intakes/:id': { intake: { id: 'i1', liveVersion: 3 }, versions: [], changes: [] } as never,
       ...more,
@@ -116,7 +135,7 @@ describe('Review', () => {
   });
 
   it('says what went wrong when the queue can’t be read, instead of that nothing waits', async () => {
-    review([], { 'get /submissions': () => refusal(500, 'Trouble', 'The database is away.') });
+    review([], { 'get /review': () => refusal(500, 'Trouble', 'The database is away.') });
     expect((await screen.findByRole('alert')).textContent).toContain('The database is away.');
     expect(screen.queryByText('Nothing waits for anybody')).toBeNull();
   });
@@ -131,7 +150,8 @@ describe('Review', () => {
     await waitFor(() => expect(calls.at(-1)).toBeDefined());
     await waitFor(() => {
       const queue = screen.getByRole('list', { name: 'What waits' });
-      expect(within(queue).getAllByRole('listitem')).toHaveLength(1);
+      expect(within(queue).getAllByRole('button', { expanded: true })).toHaveLength(1);
+      expect(queue.textContent).not.toContain('two records');
       expect(queue.textContent).toContain('City is too long');
     });
   });
@@ -166,7 +186,7 @@ describe('which record is meant', () => {
     const { user } = review(waiting, {
       'post /submissions/:id/answers': () => refusal(409, 'Overtaken', 'Somebody else has just decided this.'),
     });
-    await user.click(await screen.findByRole('button', { name: /Somebody new/ }));
+    await user.click(await screen.findByRole('button', { name: /^A new people/ }));
     expect((await screen.findByRole('alert')).textContent).toContain('Somebody else has just decided this.');
   });
 
@@ -176,6 +196,100 @@ describe('which record is meant', () => {
     expect(button.disabled).toBe(true);
     await user.keyboard('1n');
     expect(saidTo('post /submissions/:id/answers')).toEqual([]);
+  });
+});
+
+describe('after a decision', () => {
+  const three: [SubmissionLine, StepReport][] = ['a', 'b', 'c'].map((id) => [
+    lineOf(id, 'in review', 'two records have this e-mail'),
+    asked,
+  ]);
+
+  it('the next one comes up in the same place, what was done is said, and a key undoes it', async () => {
+    const left = [...three];
+    const { user, saidTo, where } = review(left, {
+      'post /submissions/:id/answers': ({ params }) => {
+        left.splice(
+          left.findIndex(([{ id }]) => id === params['id']),
+          1,
+        );
+        return { decided: 1 };
+      },
+      'post /submissions/:id/unanswer': { results: [] },
+    });
+    await user.click(await screen.findByRole('button', { name: /Sender of b/ }));
+    await waitFor(() => expect(where()).toContain('submission=b'));
+    const first = await screen.findByRole<HTMLButtonElement>('button', { name: /It is P-1/ });
+    await waitFor(() => expect(first.disabled).toBe(false));
+    await user.keyboard('1');
+    expect(await screen.findByText('Sender of b: it is P-1.')).toBeTruthy();
+    await waitFor(() =>
+      expect(screen.getByRole('button', { name: /Sender of c/ }).getAttribute('aria-current')).toBe('true'),
+    );
+    await user.keyboard('u');
+    expect(await screen.findByText('Undone; it is asked again.')).toBeTruthy();
+    expect(saidTo('post /submissions/:id/unanswer')).toEqual([{ step: 's1' }]);
+  });
+
+  it('all alike get one answer, after they were seen', async () => {
+    const { user, saidTo } = review(three, {
+      'get /submissions/:id/alike': {
+        count: 3,
+        labels: [],
+        alike: three.map(([{ id, label }]) => ({ id, label, values: { mail: `${id}@wren.example` } })),
+      },
+      'post /submissions/:id/answers': { decided: 3 },
+    });
+    const open = await screen.findByRole<HTMLButtonElement>('button', { name: 'All 3 alike…' });
+    await waitFor(() => expect(open.disabled).toBe(false));
+    await user.click(open);
+    const seen = await screen.findByRole('list', { name: 'All alike' });
+    await waitFor(() => expect(seen.textContent).toContain('c@wren.example'));
+    await user.click(screen.getByRole('button', { name: /^All 3: a new/ }));
+    await waitFor(() =>
+      expect(saidTo('post /submissions/:id/answers')).toEqual([{ step: 's1', anew: true, alike: true }]),
+    );
+  });
+
+  it('a record that is no candidate is looked for, and stands beside them', async () => {
+    const { user } = review(three, {
+      'get /submissions/:id/records': {
+        records: [{ id: 'P-9', values: { first: 'Orlagh', mail: 'o@wren.example', city: 'Hill' } }],
+      },
+    });
+    const open = await screen.findByRole<HTMLButtonElement>('button', { name: /Another record/ });
+    await waitFor(() => expect(open.disabled).toBe(false));
+    await user.click(open);
+    await user.type(await screen.findByLabelText(/Its id/), 'P-9');
+    await user.click(await screen.findByRole('button', { name: /P-9/ }));
+    expect(await screen.findByRole('button', { name: /It is P-9/ })).toBeTruthy();
+  });
+});
+
+describe('the weight of a candidate', () => {
+  it('adds up on the screen, with what it is beforehand', async () => {
+    const weighed: StepReport = {
+      ...asked,
+      weighed: [
+        {
+          record: 'P-1',
+          weight: 4.6,
+          verdict: 'unsure',
+          evidence: [
+            { about: 'email', level: 'same', bits: 12.8 },
+            { about: 'given', level: 'different', bits: -2 },
+          ] as never,
+        },
+      ],
+    };
+    review([[lineOf('a', 'in review', 'it may be somebody known'), weighed]], {
+      'get /systems/:id/entities/:entity/recognition': { recognition: { document: { parts: [] } } } as never,
+    });
+    const before = (await screen.findByText('Before anything is compared')).closest('tr')!;
+    expect(before.textContent).toContain('−6.2');
+    const together = screen.getByText('Together').closest('tr')!;
+    expect(together.textContent).toContain('+4.6');
+    expect(together.textContent).toContain('in bits');
   });
 });
 
@@ -190,7 +304,7 @@ describe('what is to be put right', () => {
   });
 
   it('sends only what was changed, under the name it came in by', async () => {
-    const { user, saidTo } = review(waiting, { 'post /submissions/:id/again': { again: 1 } });
+    const { user, saidTo } = review(waiting, { 'post /submissions/:id/again': { again: 1, left: 0 } });
     const town = await screen.findByRole('textbox', { name: 'Town' });
     const send = screen.getByRole<HTMLButtonElement>('button', { name: /Put right and send/ });
     expect(send.disabled).toBe(true);
@@ -213,12 +327,40 @@ describe('what is to be put right', () => {
   it('is carried out by the version that is live, where that is newer, and says so', async () => {
     const { user, saidTo } = review(waiting, {
       'get /intakes/:id': { intake: { id: 'i1', liveVersion: 5 }, versions: [], changes: [] } as never,
-      'get /submissions/:id/alike': { count: 12, labels: [] },
-      'post /submissions/:id/again': { again: 12 },
+      'get /review': { causes: [{ ...causesOf(waiting, ['refused'])[0]!, count: 12 }] },
+      'get /submissions/:id/alike': { count: 12, labels: [], alike: [] },
+      'post /submissions/:id/again': { again: 12, left: 0 },
     });
     await screen.findByText(/sent again by version 5, which is live now/);
     await user.click(await screen.findByRole('button', { name: /Send all 12 alike again/ }));
     await waitFor(() => expect(saidTo('post /submissions/:id/again')).toEqual([{ alike: true, under: 'live' }]));
+  });
+
+  it('a correction goes to those alike that hold the same, and to no others unless asked', async () => {
+    const { user, saidTo } = review([...waiting, [lineOf('c', 'refused', 'City is too long'), refused]], {
+      'get /submissions/:id/alike': {
+        count: 3,
+        labels: [],
+        alike: [
+          { id: 'b', label: 'Sender of b', values: { city: 'Harrow on the Hill' } },
+          { id: 'c', label: 'Sender of c', values: { city: 'Harrow on the Hill' } },
+          { id: 'd', label: 'Sender of d', values: { city: 'Somewhere Else Altogether' } },
+        ],
+      },
+      'post /submissions/:id/again': { again: 2, left: 1 },
+    });
+    const town = await screen.findByRole<HTMLInputElement>('textbox', { name: 'Town' });
+    await waitFor(() => expect(town.disabled).toBe(false));
+    await user.clear(town);
+    await user.type(town, 'Harrow');
+    expect((await screen.findByRole('list', { name: 'Others alike' })).textContent).toContain('Somewhere');
+    await user.click(await screen.findByRole('button', { name: '…and the 1 that holds the same' }));
+    await waitFor(() =>
+      expect(saidTo('post /submissions/:id/again')).toEqual([
+        { alike: true, values: { city: 'Harrow' }, which: 'same' },
+      ]),
+    );
+    expect(await screen.findByText('2 were sent again. 1 held something else and wait still.')).toBeTruthy();
   });
 
   it('is set aside only with a reason', async () => {

@@ -1,84 +1,103 @@
+import type { ReviewCause, SubmissionLine } from '@zusammen/core/api';
+import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { useSubmission, useSubmissions } from '../../api/hooks.ts';
-import type { SubmissionLine } from '@zusammen/core/api';
+import { useCauses, useSubmission, useSubmissions } from '../../api/hooks.ts';
 import { Tag } from '../../parts/chip.tsx';
-import { cx } from '../../parts/cx.ts';
 import { Key } from '../../parts/key.tsx';
-import { listKeys, useKeys } from '../../parts/keys.ts';
+import { useKeys } from '../../parts/keys.ts';
 import { Heading, Sheet } from '../../parts/sheet.tsx';
-import { SubmissionStateTag } from '../../parts/state.tsx';
 import { Empty, Fetched } from '../../parts/states.tsx';
-import { Moment } from '../../parts/time.tsx';
+import { count, Moment } from '../../parts/time.tsx';
+import { Filters, useReviewSearch } from './filters.tsx';
 import { PutRight } from './put-right.tsx';
+import { Queue } from './queue.tsx';
+import { Settled, type Done } from './settled.tsx';
 import { WhichOne } from './which-one.tsx';
 
-const SHOWN = {
-  all: { name: 'All', states: ['in review', 'refused', 'failed'] },
-  decide: { name: 'To decide', states: ['in review'] },
-  mend: { name: 'To put right', states: ['refused', 'failed'] },
-} as const;
-type Shown = keyof typeof SHOWN;
-
-/** What waits for somebody: the queue on the left, one decision on the right; a key decides and the next comes up. */
+/** What waits for somebody, by cause: the queue on the left, one decision on the right; a key decides and the next comes up. */
 export function Review() {
   const [params, setParams] = useSearchParams();
-  const shown: Shown = Object.hasOwn(SHOWN, params.get('show') ?? '') ? (params.get('show') as Shown) : 'all';
-  const waiting = useSubmissions({ state: SHOWN[shown].states.join(',') }, 2_000);
-  const list = waiting.data?.submissions ?? [];
-  const at = Math.max(
-    0,
-    list.findIndex(({ id }) => id === params.get('submission')),
+  const search = useReviewSearch();
+  const causes = useCauses(search);
+  const list = causes.data?.causes ?? [];
+  const group = useHeldPlace(list, keyOf, params.get('cause') ?? '');
+  const waiting = useSubmissions(
+    group === undefined
+      ? {}
+      : {
+          intake: group.intakeId,
+          cause: group.cause,
+          state: group.state,
+          text: search.text,
+          from: search.from,
+          to: search.to,
+        },
+    2_000,
+    group !== undefined,
   );
+  const ofGroup = (waiting.data?.submissions ?? []).filter(
+    ({ state, intakeId }) => state === group?.state && intakeId === group.intakeId,
+  );
+  const chosen = useHeldPlace(ofGroup, ({ id }) => id, params.get('submission') ?? '');
+  const [done, setDone] = useState<Done>();
   const set = (changed: Record<string, string>): void =>
     setParams((held) => ({ ...Object.fromEntries(held), ...changed }), { replace: true });
-  const go = (to: number): void => list[to] && set({ submission: list[to].id });
-  useKeys(listKeys(list.length, at, go));
-  const chosen = list[at];
-  const counts = waiting.data?.counts ?? {};
-  const count = (which: Shown): number => SHOWN[which].states.reduce((sum, state) => sum + (counts[state] ?? 0), 0);
+  const choose = (next: ReviewCause, submission = ''): void => set({ cause: keyOf(next), submission });
+  /** Up and down through what waits, over the borders of causes. */
+  const move = (by: 1 | -1): void => {
+    const next = ofGroup[ofGroup.findIndex(({ id }) => id === chosen?.id) + by];
+    if (next) return set({ cause: group ? keyOf(group) : '', submission: next.id });
+    const other = list[list.findIndex((each) => group && keyOf(each) === keyOf(group)) + by];
+    if (other) choose(other);
+  };
+  useKeys({
+    j: () => move(1),
+    ArrowDown: () => move(1),
+    k: () => move(-1),
+    ArrowUp: () => move(-1),
+  });
+  const total = list.reduce((sum, each) => sum + each.count, 0);
+  const oldest = list.map((each) => each.oldest).sort()[0];
   return (
     <>
-      <Heading
-        title="Review"
-        actions={
-          <div role="radiogroup" aria-label="What is shown" className="flex gap-1">
-            {(Object.keys(SHOWN) as Shown[]).map((each) => (
-              <button
-                key={each}
-                type="button"
-                role="radio"
-                aria-checked={each === shown}
-                onClick={() => setParams(each === 'all' ? {} : { show: each }, { replace: true })}
-                className={cx(
-                  'rounded-[6px] px-2.5 py-1 text-small',
-                  each === shown ? 'bg-sand font-semibold' : 'text-soft hover:bg-wash',
-                )}
-              >
-                {SHOWN[each].name} <span className="font-mono">{count(each)}</span>
-              </button>
-            ))}
-          </div>
-        }
-      >
-        {count('all') > 0 && <Tag tone="saffron">{count('all') === 1 ? '1 waits' : `${count('all')} wait`}</Tag>}
-        {list.length > 0 && (
+      <Heading title="Review" actions={<Filters counts={causes.data} />}>
+        {total > 0 && <Tag tone="saffron">{total === 1 ? '1 waits' : `${count(total)} wait`}</Tag>}
+        {oldest && (
           <span className="text-soft">
-            oldest shown <Moment at={list.at(-1)!.receivedAt} />, <Key name="J" /> <Key name="K" /> move
+            the oldest <Moment at={oldest} />, <Key name="J" /> <Key name="K" /> move
           </span>
         )}
       </Heading>
-      <Fetched query={waiting}>
+      {done && <Settled done={done} close={() => setDone(undefined)} />}
+      <Fetched query={causes}>
         {() =>
-          !chosen ? (
+          !group ? (
             <Sheet>
-              <Empty title="Nothing waits for anybody">
-                Where a plan says “ask”, its questions come here; and what a system refused, to be put right.
-              </Empty>
+              {search.narrowed ? (
+                <Empty title="No matches">Nothing that waits meets this search. Search for less.</Empty>
+              ) : (
+                <Empty title="Nothing waits for anybody">
+                  Where a plan says “ask”, its questions come here; and what a system refused, to be put right.
+                </Empty>
+              )}
             </Sheet>
           ) : (
-            <div className="grid grid-cols-[300px_minmax(0,1fr)] items-start gap-3.5">
-              <Queue list={list} at={at} go={go} />
-              <Decision key={chosen.id} id={chosen.id} />
+            <div className="grid grid-cols-[minmax(220px,300px)_minmax(0,1fr)] items-start gap-3.5">
+              <Queue
+                causes={list}
+                group={group}
+                list={ofGroup}
+                chosen={chosen?.id}
+                choose={choose}
+                pick={(id) => set({ cause: keyOf(group), submission: id })}
+              />
+              {chosen ? (
+                <Decision key={chosen.id} line={chosen} many={group.count} told={setDone} />
+              ) : (
+                <Sheet>
+                  <Empty title="…" />
+                </Sheet>
+              )}
             </div>
           )
         }
@@ -87,50 +106,35 @@ export function Review() {
   );
 }
 
-function Queue({ list, at, go }: { list: SubmissionLine[]; at: number; go: (to: number) => void }) {
-  return (
-    <Sheet>
-      <ul tabIndex={0} aria-label="What waits" className="max-h-[calc(100vh-150px)] overflow-auto">
-        {list.map(({ id, label, intakeKey, words, receivedAt, state }, index) => (
-          <li key={id} className="border-t border-hair first:border-t-0">
-            <button
-              type="button"
-              onClick={() => go(index)}
-              aria-current={index === at}
-              className={cx(
-                'block w-full px-4 py-2.5 text-left hover:bg-wash',
-                index === at && 'bg-plum-wash/60 shadow-[inset_4px_0_0_var(--color-plum)]',
-              )}
-            >
-              <span className="line-clamp-2 font-semibold">{words ?? 'Which record is meant?'}</span>
-              <span className="block truncate text-small text-soft">
-                {label}, {intakeKey}
-              </span>
-              <span className="flex items-center justify-between text-small text-soft">
-                <Moment at={receivedAt} /> <SubmissionStateTag state={state} />
-              </span>
-            </button>
-          </li>
-        ))}
-      </ul>
-    </Sheet>
-  );
+/** Names a cause in addresses. */
+export const keyOf = ({ intakeId, cause, state }: ReviewCause): string => `${intakeId} ${state} ${cause}`;
+
+/** The item of a name; once it is gone, whatever stands in its place: a decision doesn't lead back to the top. */
+function useHeldPlace<T>(list: readonly T[], nameOf: (item: T) => string, wanted: string): T | undefined {
+  const place = useRef(0);
+  const at = list.findIndex((item) => nameOf(item) === wanted);
+  useEffect(() => {
+    if (at >= 0) place.current = at;
+  }, [at]);
+  if (at >= 0) return list[at];
+  return list[wanted === '' ? 0 : Math.min(place.current, list.length - 1)];
 }
 
-function Decision({ id }: { id: string }) {
-  const path = useSubmission(id);
+function Decision({ line, many, told }: { line: SubmissionLine; many: number; told: (done: Done) => void }) {
+  const path = useSubmission(line.id);
   return (
     <Sheet>
       <Fetched query={path}>
-        {(told) =>
-          told.submission.state === 'in review' ? (
-            <WhichOne told={told} />
-          ) : ['refused', 'failed'].includes(told.submission.state) ? (
-            <PutRight told={told} />
-          ) : (
-            <Empty title="This has just been decided" />
-          )
-        }
+        {(found) => {
+          const { state } = found.submission;
+          const step = found.steps.find(({ outcome }) => outcome === 'asked');
+          // A value that somebody is to put right asks for no record.
+          if (state === 'in review' && step && (step.candidates !== undefined || step.verdict !== undefined))
+            return <WhichOne told={found} many={many} done={told} />;
+          if (state === 'in review' || state === 'refused' || state === 'failed')
+            return <PutRight told={found} many={many} done={told} />;
+          return <Empty title="This has just been decided" />;
+        }}
       </Fetched>
     </Sheet>
   );

@@ -1,4 +1,6 @@
+import { meaningsOf, tellingWords } from '@zusammen/core/mapping';
 import type { StepReport } from '@zusammen/core/plans';
+import type { Weighed } from '@zusammen/core/recognition';
 import type { Entity, RecordState, Value } from '@zusammen/core/schema';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -8,47 +10,67 @@ import { useDo, useMe, useSystem } from '../../api/hooks.ts';
 import { useRecognition } from '../../api/recognition.ts';
 import type { SubmissionPath } from '@zusammen/core/api';
 import { Button } from '../../parts/button.tsx';
-import { Incoming, Outgoing, Tag } from '../../parts/chip.tsx';
+import { Incoming, Tag } from '../../parts/chip.tsx';
 import { cx } from '../../parts/cx.ts';
 import { Differing } from '../../parts/difference.tsx';
 import { Bits, evidenceAt, VerdictTag } from '../../parts/evidence.tsx';
-import { Key } from '../../parts/key.tsx';
 import { useKeys } from '../../parts/keys.ts';
 import { TD, TH } from '../../parts/sheet.tsx';
 import { Empty } from '../../parts/states.tsx';
-import { Moment } from '../../parts/time.tsx';
+import { count, Moment } from '../../parts/time.tsx';
 import { ValueText } from '../../parts/values.tsx';
 import { SetAside } from '../set-aside.tsx';
 import { valuesFor } from '../submission-path.tsx';
+import { AllAlike } from './all-alike.tsx';
+import { AnotherRecord } from './another-record.tsx';
+import type { Done } from './settled.tsx';
 
 /** Which of several records is meant: the submission beside each with what speaks for and against, and one key that decides. */
-export function WhichOne({ told }: { told: SubmissionPath }) {
+export function WhichOne({ told, many, done }: { told: SubmissionPath; many: number; done: (done: Done) => void }) {
   const { submission, steps } = told;
   const me = useMe();
   const [aside, setAside] = useState(false);
+  const [seeing, setSeeing] = useState(false);
   const step = steps.find(({ outcome }) => outcome === 'asked');
   const system = useSystem(step?.system);
   const entity = system.data?.schema.entities.find(({ name }) => name === step?.entity);
   const recognition = useRecognition(step?.weighed ? step.system : undefined, step?.entity).data?.recognition;
   const answer = useDo(
-    (body: { step: string; row?: number; record?: string; anew?: true }) =>
+    (body: { step: string; row?: number; record?: string; anew?: true; alike?: true }) =>
       call('post /submissions/:id/answers', { params: { id: submission.id }, body }),
-    ['submissions', 'submission', 'today', 'intakes', 'recognition'],
+    ['submissions', 'submission', 'review', 'today', 'intakes', 'recognition'],
   );
-  const candidates = step?.candidates ?? [];
-  const [looked, setLooked] = useState<string>();
+  const [others, setOthers] = useState<RecordState[]>([]);
+  const [looking, setLooking] = useState(false);
+  const candidates = [...(step?.candidates ?? []), ...others];
   const [all, setAll] = useState(false);
-  const lookedAt = looked ?? candidates[0]?.id;
   const came = step ? valuesFor(told, step) : {};
   const may = me.data !== undefined && me.data.role !== 'viewer' && step !== undefined && !answer.isPending;
   const choose = (record: string): void => {
-    if (may && step) answer.mutate({ ...at(step), record });
+    if (may && step) decide({ ...at(step), record });
   };
-  const anew = (): void => {
-    if (may && step) answer.mutate({ ...at(step), anew: true });
+  const anew = (alike = false): void => {
+    if (may && step) decide({ ...at(step), anew: true, ...(alike ? { alike: true } : {}) });
   };
+  const decide = (body: Parameters<typeof answer.mutate>[0]): void =>
+    answer.mutate(body, {
+      onSuccess: ({ decided }) =>
+        done({
+          submission: submission.id,
+          words: `${submission.label || 'It'}${decided > 1 ? ` and ${decided - 1} alike` : ''}: ${
+            body.record === undefined ? newOne : `it is ${body.record}`
+          }.`,
+          answered: at(step!),
+        }),
+    });
+  /** "Somebody new" is a person; an organisation or a booking is a new one of its kind. */
+  const person = entity?.fields.some(({ label }) =>
+    meaningsOf(tellingWords(label)).some(({ meaning }) => meaning === 'family name'),
+  );
+  const newOne = person ? 'somebody new' : `a new ${entity?.label ?? 'record'}`;
   useKeys({
-    n: anew,
+    n: () => anew(),
+    o: () => may && setLooking(true),
     x: () => may && setAside(true),
     ...Object.fromEntries(candidates.slice(0, 9).map((candidate, at) => [String(at + 1), () => choose(candidate.id)])),
   });
@@ -89,7 +111,7 @@ export function WhichOne({ told }: { told: SubmissionPath }) {
         </p>
       </header>
       <div tabIndex={0} aria-label="Submission and candidates" className="max-h-[calc(100vh-250px)] overflow-auto">
-        <table className="w-full">
+        <table className="min-w-full">
           <thead>
             <tr>
               <th className={cx(TH, 'pl-4')}>Field</th>
@@ -102,17 +124,28 @@ export function WhichOne({ told }: { told: SubmissionPath }) {
               {candidates.map((candidate, at) => {
                 const each = weighed(candidate.id);
                 return (
-                  <th key={candidate.id} className={cx(TH, candidate.id === lookedAt && 'bg-wash')}>
-                    <button
-                      type="button"
-                      aria-pressed={candidate.id === lookedAt}
-                      title="Show what would be written"
-                      onClick={() => setLooked(candidate.id)}
-                      className="flex items-center gap-1.5"
-                    >
-                      <Key name={String(at + 1)} /> <Outgoing>{candidate.id}</Outgoing>
+                  <th key={candidate.id} className={cx(TH, 'min-w-[190px]')}>
+                    <span className="flex flex-wrap items-center gap-1.5">
+                      <Button
+                        look={at === 0 ? 'moss' : 'plain'}
+                        hotkey={at < 9 ? String(at + 1) : ''}
+                        disabled={!may}
+                        onClick={() => choose(candidate.id)}
+                      >
+                        It is {candidate.id}
+                      </Button>
                       {each && <VerdictTag verdict={each.verdict} weight={each.weight} />}
-                    </button>
+                      {step.pages?.[candidate.id] && (
+                        <a
+                          className="font-normal text-plum underline"
+                          href={step.pages[candidate.id]}
+                          target="_blank"
+                          rel="noreferrer"
+                        >
+                          its page
+                        </a>
+                      )}
+                    </span>
                     {each?.why && <span className="block font-normal text-saffron">◆ {each.why}</span>}
                   </th>
                 );
@@ -132,7 +165,7 @@ export function WhichOne({ told }: { told: SubmissionPath }) {
                     const evidence = weighed(candidate.id)?.evidence;
                     const found = evidence && evidenceAt(field.name, { parts }, evidence);
                     return (
-                      <td key={candidate.id} className={cx(TD, candidate.id === lookedAt && 'bg-wash')}>
+                      <td key={candidate.id} className={TD}>
                         <span className="flex items-baseline justify-between gap-3">
                           <Differing value={candidate.values[field.name]} other={mine} />
                           {found && <Bits bits={found.bits} title={found.level} />}
@@ -143,6 +176,46 @@ export function WhichOne({ told }: { told: SubmissionPath }) {
                 </tr>
               );
             })}
+            {step.weighed && (
+              <>
+                <tr>
+                  <td className={cx(TD, 'pl-4 text-soft')} colSpan={2}>
+                    Before anything is compared
+                    <span className="block text-small">that one record of so many is meant is unlikely</span>
+                  </td>
+                  {candidates.map(({ id }) => (
+                    <td key={id} className={cx(TD, 'text-right')}>
+                      {weighed(id) && <Bits bits={priorOf(weighed(id)!)} />}
+                    </td>
+                  ))}
+                </tr>
+                <tr>
+                  <td className={cx(TD, 'pl-4 font-semibold')} colSpan={2}>
+                    Together
+                    <span className="block text-small font-normal text-soft">
+                      in bits: each one more doubles the odds that both are the same, each one less halves them
+                    </span>
+                  </td>
+                  {candidates.map(({ id }) => (
+                    <td key={id} className={cx(TD, 'text-right font-semibold')}>
+                      {weighed(id) && <Bits bits={weighed(id)!.weight} />}
+                    </td>
+                  ))}
+                </tr>
+              </>
+            )}
+            {may && (
+              <tr>
+                <td className={cx(TD, 'pl-4 align-top font-semibold')} colSpan={2}>
+                  What would be written
+                </td>
+                {candidates.map(({ id }) => (
+                  <td key={id} className={cx(TD, 'align-top')}>
+                    <WouldWrite submission={submission.id} step={step} record={id} entity={entity} />
+                  </td>
+                ))}
+              </tr>
+            )}
           </tbody>
         </table>
         {!all && telling.length > 0 && telling.length < holding.length && (
@@ -154,22 +227,18 @@ export function WhichOne({ told }: { told: SubmissionPath }) {
             Show the other {holding.length - telling.length} fields that hold something
           </button>
         )}
-        {may && lookedAt && <WouldWrite submission={submission.id} step={step} record={lookedAt} entity={entity} />}
       </div>
       <footer className="flex flex-wrap items-center gap-2 border-t border-hair px-4 py-3">
-        {candidates.map((candidate, at) => (
-          <Button
-            key={candidate.id}
-            look={at === 0 ? 'moss' : 'plain'}
-            hotkey={String(at + 1)}
-            disabled={!may}
-            onClick={() => choose(candidate.id)}
-          >
-            It is {candidate.id}
+        <Button hotkey="N" disabled={!may} onClick={() => anew()}>
+          {newOne.charAt(0).toUpperCase() + newOne.slice(1)}
+        </Button>
+        {many > 1 && (
+          <Button disabled={!may} onClick={() => setSeeing(true)}>
+            All {count(many)} alike…
           </Button>
-        ))}
-        <Button hotkey="N" disabled={!may} onClick={anew}>
-          Somebody new
+        )}
+        <Button hotkey="O" disabled={!may} onClick={() => setLooking(true)}>
+          Another record…
         </Button>
         <Button hotkey="X" disabled={!may} onClick={() => setAside(true)}>
           Set aside…
@@ -192,7 +261,31 @@ export function WhichOne({ told }: { told: SubmissionPath }) {
           </p>
         )}
       </footer>
-      {aside && <SetAside id={submission.id} close={() => setAside(false)} />}
+      {aside && <SetAside id={submission.id} many={many} close={() => setAside(false)} />}
+      {looking && (
+        <AnotherRecord
+          submission={submission.id}
+          step={step}
+          entity={entity}
+          take={(record) => {
+            setOthers((held) => (candidates.some(({ id }) => id === record.id) ? held : [...held, record]));
+            setLooking(false);
+          }}
+          close={() => setLooking(false)}
+        />
+      )}
+      {seeing && (
+        <AllAlike
+          submission={submission.id}
+          newOne={newOne}
+          busy={answer.isPending}
+          decide={() => {
+            setSeeing(false);
+            anew(true);
+          }}
+          close={() => setSeeing(false)}
+        />
+      )}
     </>
   );
 }
@@ -220,46 +313,31 @@ function WouldWrite({
   const kept = (would.data?.changes ?? []).filter(
     (change) => change.kept === 'kept' || change.kept === 'new records only',
   );
+  if (would.error) return <span className="text-small text-soft">can’t be said now: {would.error.message}</span>;
+  if (would.data === undefined) return <span className="late text-small text-soft">…</span>;
   return (
-    <section className="border-t border-hair" aria-label={`If it is ${record}`}>
-      <h3 className="px-4 pt-2.5 pb-1 font-semibold">
-        If it is <Outgoing>{record}</Outgoing>,{' '}
-        {would.data === undefined
-          ? would.error
-            ? 'what is written can’t be said now'
-            : '…'
-          : changes.length === 0
-            ? 'nothing is written to it'
-            : 'this is written'}
-      </h3>
-      {would.error && <p className="px-4 pb-2 text-small text-soft">{would.error.message}</p>}
-      {changes.length > 0 && (
-        <table className="w-full table-fixed">
-          <tbody>
-            {changes.map(({ field, label, before, after }) => (
-              <tr key={field}>
-                <td className={cx(TD, 'w-[22%] pl-4')}>
-                  <Outgoing>{entity?.fields.find(({ name }) => name === field)?.label ?? label}</Outgoing>
-                </td>
-                <td className={cx(TD, 'w-[36%] truncate', before !== null && 'line-through decoration-soft')}>
-                  <ValueText value={before} />
-                </td>
-                <td className={cx(TD, 'truncate')}>
-                  <ValueText value={after} tone="font-bold text-moss" />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      {kept.length > 0 && (
-        <p className="px-4 py-1.5 text-small text-soft">
-          Stays as it is, as the lines say: {kept.map(({ label }) => label).join(', ')}.
+    <div role="group" aria-label={`If it is ${record}`} className="space-y-1 text-small">
+      {changes.length === 0 && <p className="text-soft">nothing</p>}
+      {changes.map(({ field, label, before, after }) => (
+        <p key={field}>
+          <span className="text-soft">{entity?.fields.find(({ name }) => name === field)?.label ?? label}: </span>
+          {before !== null && (
+            <>
+              <span className="line-through decoration-soft">
+                <ValueText value={before} />
+              </span>{' '}
+            </>
+          )}
+          <ValueText value={after} tone="font-bold text-moss" />
         </p>
-      )}
-    </section>
+      ))}
+      {kept.length > 0 && <p className="text-soft">stays as it is: {kept.map(({ label }) => label).join(', ')}</p>}
+    </div>
   );
 }
+
+/** What a weight has besides its evidence: how likely it is beforehand that one record of so many is meant. */
+const priorOf = ({ weight, evidence }: Weighed): number => weight - evidence.reduce((sum, { bits }) => sum + bits, 0);
 
 function fieldsShown(
   entity: Entity | undefined,
