@@ -4,7 +4,7 @@ import { cx } from '../../parts/cx.ts';
 import { Sheet } from '../../parts/sheet.tsx';
 import { SubmissionStateTag } from '../../parts/state.tsx';
 import { count, Moment } from '../../parts/time.tsx';
-import { keyOf } from './review.tsx';
+import { keyOf } from './cause-key.ts';
 
 /** What waits, by cause, the commonest first; of the chosen cause, each submission. */
 export function Queue({

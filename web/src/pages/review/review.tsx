@@ -8,6 +8,7 @@ import { useKeys } from '../../parts/keys.ts';
 import { Heading, Sheet } from '../../parts/sheet.tsx';
 import { Empty, Fetched } from '../../parts/states.tsx';
 import { count, Moment } from '../../parts/time.tsx';
+import { keyOf } from './cause-key.ts';
 import { Filters, useReviewSearch } from './filters.tsx';
 import { PutRight } from './put-right.tsx';
 import { Queue } from './queue.tsx';
@@ -105,9 +106,6 @@ export function Review() {
     </>
   );
 }
-
-/** Names a cause in addresses. */
-export const keyOf = ({ intakeId, cause, state }: ReviewCause): string => `${intakeId} ${state} ${cause}`;
 
 /** The item of a name; once it is gone, whatever stands in its place: a decision doesn't lead back to the top. */
 function useHeldPlace<T>(list: readonly T[], nameOf: (item: T) => string, wanted: string): T | undefined {
