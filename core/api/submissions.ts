@@ -50,6 +50,7 @@ export interface LedgerChange {
   actor: string;
   undoes: number | null;
   undoneBy: number | null;
+  intakeId: string | null;
   page?: string;
 }
 

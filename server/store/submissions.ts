@@ -2,7 +2,7 @@ import type { SubmissionLine as Line, SubmissionState } from '@zusammen/core/api
 import { and, desc, eq, gte, inArray, isNull, lt, sql, type SQL } from 'drizzle-orm';
 import type { Database } from './database.ts';
 import { leaveLanes } from './lanes.ts';
-import { intakes, submissions } from './schema.ts';
+import { intakes, ledger, submissions } from './schema.ts';
 import { indexWords, inSight, seqsOf, within } from './search.ts';
 import { inTransaction } from './transaction.ts';
 
@@ -42,8 +42,12 @@ export async function searchSubmissions(db: Database, search: Search): Promise<S
   if (search.before) conditions.push(lt(submissions.seq, search.before));
   if (search.text && UUID.test(search.text.trim())) conditions.push(eq(submissions.id, search.text.trim()));
   else if (search.text) {
-    const seqs = await seqsOf(db, search.text, search.before);
-    if (!seqs || seqs.length === 0) return [];
+    const [words, touched] = await Promise.all([
+      seqsOf(db, search.text, search.before),
+      seqsTouching(db, search.text.trim()),
+    ]);
+    const seqs = [...new Set([...(words ?? []), ...touched])];
+    if (seqs.length === 0) return [];
     conditions.push(inArray(submissions.seq, seqs));
   }
   return db
@@ -67,6 +71,22 @@ export async function searchSubmissions(db: Database, search: Search): Promise<S
     .where(and(...conditions))
     .orderBy(desc(submissions.seq))
     .limit(search.limit);
+}
+
+/** So many submissions that touched a record are found by its id. */
+const TOUCHED = 500;
+
+/** The newest submissions that found, made or changed the record of an id, by their changes. */
+async function seqsTouching(db: Database, record: string): Promise<number[]> {
+  if (record === '' || /\s/.test(record)) return [];
+  const found = await db
+    .selectDistinct({ seq: submissions.seq })
+    .from(ledger)
+    .innerJoin(submissions, eq(submissions.seq, ledger.turn))
+    .where(eq(ledger.recordId, record))
+    .orderBy(desc(submissions.seq))
+    .limit(TOUCHED);
+  return found.map(({ seq }) => seq);
 }
 
 /** What the newest submissions of an intake brought. */

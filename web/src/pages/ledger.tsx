@@ -1,42 +1,76 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { useLedger, useMe } from '../api/hooks.ts';
+import { useIntakes, useLedger, useMe, useSystems } from '../api/hooks.ts';
 import type { LedgerLine } from '@zusammen/core/api';
 import { Outgoing } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
+import { Radios } from '../parts/radios.tsx';
 import { Heading, Sheet, TD, TH } from '../parts/sheet.tsx';
 import { Empty, Fetched } from '../parts/states.tsx';
-import { Moment } from '../parts/time.tsx';
+import { dayStart, Moment } from '../parts/time.tsx';
 import { ValueText } from '../parts/values.tsx';
 import { IntakeFilter, SubmissionBrowser } from './submission-browser.tsx';
 import { ChangeStateTag } from './submission-changes.tsx';
 
-/** Everything that arrived and everything that was ever written, by submission or by change. */
+/** Everything that arrived and everything that was ever written: one search, by submission or by change. */
 export function Ledger() {
   const [params, setParams] = useSearchParams();
   const byChange = params.get('by') === 'change';
-  const tab = (name: string, by: string | undefined, active: boolean) => (
-    <button
-      type="button"
-      aria-pressed={active}
-      onClick={() => setParams(by ? { by } : {})}
-      className={cx('rounded-[6px] px-2 py-1 text-small font-semibold', active ? 'bg-sand' : 'text-soft')}
-    >
-      {name}
-    </button>
-  );
+  const set = (name: string, value: string): void =>
+    setParams(
+      (held) => {
+        const next = new URLSearchParams(held);
+        // What is looked for stays; what stood open of the former result doesn't.
+        for (const gone of ['submission', ...(name === 'by' ? ['state'] : [])]) next.delete(gone);
+        if (value === '') next.delete(name);
+        else next.set(name, value);
+        return next;
+      },
+      { replace: true },
+    );
   return (
     <>
       <Heading
         title="Ledger"
         actions={
-          <div role="group" aria-label="What is listed" className="flex gap-1">
-            {tab('Submissions', undefined, !byChange)}
-            {tab('Changes', 'change', byChange)}
-          </div>
+          <span className="flex flex-wrap items-center gap-2">
+            <input
+              type="search"
+              aria-label="Search the ledger"
+              placeholder="A person, a value, an id of a record"
+              value={params.get('text') ?? ''}
+              onChange={({ target }) => set('text', target.value)}
+              className={cx(BOX, 'w-[250px]')}
+            />
+            <IntakeFilter chosen={params.get('intake') ?? undefined} choose={(id) => set('intake', id ?? '')} />
+            <input
+              type="date"
+              aria-label="From"
+              value={params.get('from') ?? ''}
+              onChange={({ target }) => set('from', target.value)}
+              className={BOX}
+            />
+            –
+            <input
+              type="date"
+              aria-label="To"
+              value={params.get('to') ?? ''}
+              onChange={({ target }) => set('to', target.value)}
+              className={BOX}
+            />
+            <Radios
+              label="What is listed"
+              chosen={byChange ? 'change' : 'submission'}
+              choose={(by) => set('by', by === 'change' ? by : '')}
+              options={[
+                { value: 'submission', label: 'Submissions' },
+                { value: 'change', label: 'Changes' },
+              ]}
+            />
+          </span>
         }
       />
-      {byChange ? <Changes /> : <SubmissionBrowser />}
+      {byChange ? <Changes /> : <SubmissionBrowser searched />}
     </>
   );
 }
@@ -45,27 +79,21 @@ function Changes() {
   const [params, setParams] = useSearchParams();
   const [before, setBefore] = useState<number[]>([]);
   const me = useMe();
-  const text = params.get('text') ?? '';
+  const systems = useSystems();
+  const intakes = useIntakes();
   const search = {
-    text: text || undefined,
+    text: params.get('text') || undefined,
     intake: params.get('intake') ?? undefined,
     state: params.get('state') ?? undefined,
     from: dayStart(params.get('from'), 0),
     to: dayStart(params.get('to'), 1),
   };
-  const set = (name: string, value: string): void => {
-    setBefore([]);
-    setParams(
-      (held) => {
-        const next = new URLSearchParams(held);
-        if (value === '') next.delete(name);
-        else next.set(name, value);
-        return next;
-      },
-      { replace: true },
-    );
-  };
+  // Another search begins at its newest.
+  const asked = JSON.stringify(search);
+  useEffect(() => setBefore([]), [asked]);
   const found = useLedger({ ...search, before: before.at(-1) });
+  const nameOf = (list: readonly { id: string; name: string }[] | undefined, id: string | null): string =>
+    list?.find((each) => each.id === id)?.name ?? '';
   const along = (format: 'csv' | 'json'): string =>
     `/api/ledger/export?${new URLSearchParams(
       Object.entries({ ...search, format }).flatMap(([name, value]) => (value === undefined ? [] : [[name, value]])),
@@ -73,45 +101,29 @@ function Changes() {
   return (
     <Sheet
       title={
-        <span className="flex flex-wrap items-center gap-2 font-normal">
-          <input
-            type="search"
-            aria-label="Search changes"
-            placeholder="A record’s id, a person, a value"
-            value={text}
-            onChange={({ target }) => set('text', target.value)}
-            className={cx(BOX, 'w-[250px]')}
-          />
-          <IntakeFilter chosen={search.intake} choose={(id) => set('intake', id ?? '')} />
-          <select
-            aria-label="State of changes"
-            value={search.state ?? ''}
-            onChange={({ target }) => set('state', target.value)}
-            className={BOX}
-          >
-            <option value="">all states</option>
-            {['written', 'refused', 'overtaken', 'unclear', 'intended'].map((state) => (
-              <option key={state} value={state}>
-                {state === 'intended' ? 'on its way' : state === 'unclear' ? 'not known' : state}
-              </option>
-            ))}
-          </select>
-          <input
-            type="date"
-            aria-label="From"
-            value={params.get('from') ?? ''}
-            onChange={({ target }) => set('from', target.value)}
-            className={BOX}
-          />
-          –
-          <input
-            type="date"
-            aria-label="To"
-            value={params.get('to') ?? ''}
-            onChange={({ target }) => set('to', target.value)}
-            className={BOX}
-          />
-        </span>
+        <select
+          aria-label="State of changes"
+          value={search.state ?? ''}
+          onChange={({ target }) =>
+            setParams(
+              (held) => {
+                const next = new URLSearchParams(held);
+                if (target.value === '') next.delete('state');
+                else next.set('state', target.value);
+                return next;
+              },
+              { replace: true },
+            )
+          }
+          className={cx(BOX, 'font-normal')}
+        >
+          <option value="">all states</option>
+          {['written', 'refused', 'overtaken', 'unclear', 'intended'].map((state) => (
+            <option key={state} value={state}>
+              {state === 'intended' ? 'on its way' : state === 'unclear' ? 'not known' : state}
+            </option>
+          ))}
+        </select>
       }
       aside={
         <>
@@ -161,28 +173,34 @@ function Changes() {
             <table className="w-full table-fixed">
               <thead>
                 <tr>
-                  <th className={cx(TH, 'w-[130px] pl-4')}>When</th>
-                  <th className={cx(TH, 'w-[200px]')}>Submission</th>
-                  <th className={cx(TH, 'w-[150px]')}>Record</th>
+                  <th className={cx(TH, 'w-[120px] pl-4')}>When, by whom</th>
+                  <th className={cx(TH, 'w-[180px]')}>Submission, from</th>
+                  <th className={cx(TH, 'w-[150px]')}>Record, where</th>
                   <th className={TH}>Values before → after</th>
-                  <th className={cx(TH, 'w-[190px]')}>State</th>
+                  <th className={cx(TH, 'w-[130px]')}>State</th>
                 </tr>
               </thead>
               <tbody>
                 {list.map((change) => (
                   <tr key={change.id}>
-                    <td className={cx(TD, 'pl-4 text-small text-soft')}>
+                    <td className={cx(TD, 'pl-4 align-top text-small text-soft')}>
                       <Moment at={change.intendedAt} />
+                      <span className="block truncate" title={change.actor}>
+                        {change.actor}
+                      </span>
                     </td>
-                    <td className={cx(TD, 'truncate')}>
+                    <td className={cx(TD, 'align-top')}>
                       <Link
                         to={change.submissionId ? `/ledger?submission=${change.submissionId}` : mergePath(change)}
-                        className="font-semibold hover:underline"
+                        className="font-semibold break-words hover:underline"
                       >
                         {change.label || 'no name in it'}
                       </Link>
+                      <span className="block truncate text-small text-soft">
+                        {nameOf(intakes.data, change.intakeId)}
+                      </span>
                     </td>
-                    <td className={cx(TD, 'truncate')}>
+                    <td className={cx(TD, 'align-top')}>
                       {change.page && change.recordId ? (
                         <a href={change.page} target="_blank" rel="noreferrer" className="text-plum hover:underline">
                           {change.recordId} ↗
@@ -190,11 +208,14 @@ function Changes() {
                       ) : (
                         (change.recordId ?? '–')
                       )}
+                      <span className="block truncate text-small text-soft">
+                        {change.entity}, {nameOf(systems.data, change.systemId)}
+                      </span>
                     </td>
-                    <td className={cx(TD, 'truncate')}>
+                    <td className={cx(TD, 'align-top')}>
                       <ValuesOf change={change} />
                     </td>
-                    <td className={TD}>
+                    <td className={cx(TD, 'align-top')}>
                       <ChangeStateTag change={change} />
                     </td>
                   </tr>
@@ -210,44 +231,51 @@ function Changes() {
 
 const BOX = 'h-[32px] rounded-[7px] border border-line bg-sheet px-2';
 
-/** The start of a day in the viewer's zone, or of the one after, as an exact moment. */
-function dayStart(day: string | null, later: 0 | 1): string | undefined {
-  const [year, month, date] = (day ?? '').split('-').map(Number);
-  if (!year || !month || !date) return undefined;
-  const moment = new Date(year, month - 1, date + later);
-  return Number.isNaN(moment.getTime()) ? undefined : moment.toISOString();
-}
+/** So many fields are shown before the rest is asked for. */
+const SHOWN = 3;
+/** Longer values are folded; they are there whole when unfolded. */
+const LONG = 160;
 
-const SHOWN = 2;
-
-/** Short values are shown whole: what changed in them must be seen; long ones give way. */
-const room = (value: unknown): string => (String(value).length <= 8 ? 'shrink-0' : 'truncate');
-
+/** What was written, field by field, in whole values; many fields and long values unfold. */
 function ValuesOf({ change }: { change: LedgerLine }) {
+  const [whole, setWhole] = useState(false);
   if (change.action === 'delete') return <span className="text-soft">the record is deleted</span>;
   const names = Object.keys(change.after);
+  const folded = (value: unknown): boolean => !whole && String(value ?? '').length > LONG;
+  const shown = whole ? names : names.slice(0, SHOWN);
+  const more = names.length - shown.length;
+  const hides = more > 0 || shown.some((name) => folded(change.before[name]) || folded(change.after[name]));
   return (
-    <span className="flex items-center gap-3 overflow-hidden">
-      {names.slice(0, SHOWN).map((name) => (
-        <span key={name} className="inline-flex min-w-0 items-center gap-1.5">
-          <span className="shrink-0">
-            <Outgoing>{change.labels[name] ?? name}</Outgoing>
-          </span>
+    <ul className="space-y-1">
+      {shown.map((name) => (
+        <li key={name} className="flex flex-wrap items-baseline gap-x-1.5">
+          <Outgoing>{change.labels[name] ?? name}</Outgoing>
           {change.before[name] !== null && change.action === 'update' && (
             <>
-              <span className={cx('line-through', room(change.before[name]))}>
+              <span className={cx('min-w-0 break-words line-through', folded(change.before[name]) && 'line-clamp-2')}>
                 <ValueText value={change.before[name]} />
               </span>
               →
             </>
           )}
-          <span className={room(change.after[name])}>
+          <span className={cx('min-w-0 break-words', folded(change.after[name]) && 'line-clamp-2')}>
             <ValueText value={change.after[name]} />
           </span>
-        </span>
+        </li>
       ))}
-      {names.length > SHOWN && <span className="shrink-0 text-small text-soft">and {names.length - SHOWN} more</span>}
-    </span>
+      {(hides || (whole && names.length > 0)) && (
+        <li>
+          <button
+            type="button"
+            aria-expanded={whole}
+            className="min-h-6 text-small font-semibold text-plum hover:underline"
+            onClick={() => setWhole(!whole)}
+          >
+            {whole ? 'fold' : more > 0 ? `and ${more} more` : 'whole values'}
+          </button>
+        </li>
+      )}
+    </ul>
   );
 }
 

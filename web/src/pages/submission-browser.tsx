@@ -9,14 +9,17 @@ import { listKeys, useKeys } from '../parts/keys.ts';
 import { Sheet, TD } from '../parts/sheet.tsx';
 import { SubmissionStateTag } from '../parts/state.tsx';
 import { Empty, Fetched } from '../parts/states.tsx';
-import { count, Moment } from '../parts/time.tsx';
+import { count, dayStart, Moment } from '../parts/time.tsx';
 import { PathOfSubmission } from './submission-path.tsx';
 
 const STATES: SubmissionState[] = ['received', 'applied', 'in review', 'refused', 'failed', 'set aside', 'taken back'];
 const PAGE = 100;
 
-/** Submissions on the left, newest first and arriving as one looks; on the right the path of the chosen one. */
-export function SubmissionBrowser({ intake }: { intake?: string }) {
+/**
+ * Submissions on the left, newest first and arriving as one looks; on the right the path of the chosen one.
+ * @param searched the page around it has the search; else it stands here
+ */
+export function SubmissionBrowser({ intake, searched = false }: { intake?: string; searched?: boolean }) {
   const [params, setParams] = useSearchParams();
   const [before, setBefore] = useState<number[]>([]);
   const set = (name: string, value: string | undefined): void => {
@@ -33,7 +36,13 @@ export function SubmissionBrowser({ intake }: { intake?: string }) {
   const state = STATES.find((each) => each === params.get('state'));
   const text = params.get('text') ?? '';
   const from = intake ?? params.get('intake') ?? undefined;
-  const found = useSubmissions({ intake: from, state, text, before: before.at(-1) }, 1_000);
+  const found = useSubmissions(
+    {
+      ...{ intake: from, state, text, before: before.at(-1) },
+      ...{ from: dayStart(params.get('from'), 0), to: dayStart(params.get('to'), 1) },
+    },
+    1_000,
+  );
   const list = found.data?.submissions ?? [];
   const counts = found.data?.counts ?? {};
   const chosen = params.get('submission') ?? list[0]?.id;
@@ -50,17 +59,19 @@ export function SubmissionBrowser({ intake }: { intake?: string }) {
     <div className="grid grid-cols-[minmax(0,4fr)_minmax(0,7fr)] items-start gap-3.5">
       <Sheet>
         <div className="space-y-2 border-b border-hair p-3">
-          <div className="flex gap-2">
-            <input
-              type="search"
-              aria-label="Search submissions"
-              placeholder="A name, an address, any value"
-              value={text}
-              onChange={({ target }) => filter('text', target.value)}
-              className="h-[32px] min-w-0 flex-1 rounded-[7px] border border-line bg-sheet px-3"
-            />
-            {!intake && <IntakeFilter chosen={from} choose={(id) => filter('intake', id)} />}
-          </div>
+          {!searched && (
+            <div className="flex gap-2">
+              <input
+                type="search"
+                aria-label="Search submissions"
+                placeholder="A name, an address, any value"
+                value={text}
+                onChange={({ target }) => filter('text', target.value)}
+                className="h-[32px] min-w-0 flex-1 rounded-[7px] border border-line bg-sheet px-3"
+              />
+              {!intake && <IntakeFilter chosen={from} choose={(id) => filter('intake', id)} />}
+            </div>
+          )}
           <div role="group" aria-label="State" className="flex flex-wrap gap-1">
             <Filter name="all" active={state === undefined} choose={() => filter('state', undefined)} />
             {STATES.filter((each) => (counts[each] ?? 0) > 0 || each === state).map((each) => (
@@ -77,7 +88,7 @@ export function SubmissionBrowser({ intake }: { intake?: string }) {
         <Fetched query={found}>
           {() =>
             list.length === 0 ? (
-              <Empty title={text || state ? 'Nothing like that' : 'Nothing has arrived yet'}>
+              <Empty title={text || state ? 'No matches' : 'Nothing has arrived yet'}>
                 {text || state
                   ? 'Search for less, or in all states.'
                   : 'Submissions appear here within a second of their arrival.'}
@@ -200,11 +211,13 @@ export function IntakeFilter({
       className="h-[32px] max-w-[150px] rounded-[7px] border border-line bg-sheet px-2"
     >
       <option value="">all intakes</option>
-      {intakes.data?.map(({ id, name }) => (
-        <option key={id} value={id}>
-          {name}
-        </option>
-      ))}
+      {intakes.data
+        ?.filter(({ id, putAwayAt }) => putAwayAt === null || id === chosen)
+        .map(({ id, name }) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
     </select>
   );
 }

@@ -28,3 +28,11 @@ export function span(ms: number): string {
   if (ms < 60_000) return `${number.format(Math.round(ms / 100) / 10)} s`;
   return `${number.format(Math.round(ms / 60_000))} min`;
 }
+
+/** The start of a day in the viewer's zone, or of the one after, as an exact moment. */
+export function dayStart(day: string | null, later: 0 | 1): string | undefined {
+  const [year, month, date] = (day ?? '').split('-').map(Number);
+  if (!year || !month || !date) return undefined;
+  const moment = new Date(year, month - 1, date + later);
+  return Number.isNaN(moment.getTime()) ? undefined : moment.toISOString();
+}
