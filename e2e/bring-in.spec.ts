@@ -1,22 +1,6 @@
-import type { Locator, Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { Actions } from './actions.ts';
 import { address, expect, pick, standins, test } from './stage.ts';
-
-/** From wherever submissions come to a published intake, as somebody new to it would go about it. */
-class Actions {
-  count = 0;
-  constructor(readonly page: Page) {}
-  async click(what: Locator): Promise<void> {
-    this.count += 1;
-    await what.click();
-  }
-  async type(what: Locator, text: string): Promise<void> {
-    this.count += 1;
-    await what.fill(text);
-  }
-  button(name: string | RegExp): Locator {
-    return this.page.getByRole('button', { name });
-  }
-}
 
 const publish = async (actions: Actions): Promise<void> => {
   await actions.click(actions.button('Publish version 1'));

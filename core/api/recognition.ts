@@ -71,6 +71,10 @@ export interface RecognitionDetail {
 
 export interface EffectOfChange {
   pairs: { of: number; moves: Record<string, number> };
+  /** Some of the pairs that would be judged otherwise, by their ids. */
+  examples: { a: string; b: string; move: string }[];
+  /** Of the newest submissions of live intakes that were weighed: how many, which would be judged otherwise, and how. */
+  live: { of: number; moved: { submission: string; label: string; move: string }[] };
   decided: { of: number; agreed: number; wouldAgree: number; wrong: number; wouldBeWrong: number };
 }
 export interface Learning {

@@ -71,10 +71,35 @@ export interface Merged {
   words: string;
 }
 /** What a text finds. */
+/** Where a field is: of which entity in which system. */
+interface FieldPlace {
+  system: string;
+  systemName: string;
+  entity: string;
+  entityLabel: string;
+  field: string;
+  label: string;
+}
+/** What is found by a text, each with the reason in words. */
 export interface FoundByText {
-  submissions: submissions.SubmissionLine[];
-  fields: { system: string; systemName: string; entity: string; entityLabel: string; field: string; label: string }[];
-  intakes: { id: string; name: string }[];
+  submissions: (submissions.SubmissionLine & { why: string })[];
+  fields: (FieldPlace & { why: string })[];
+  /** Choices of a field's list. */
+  options: (FieldPlace & { option: string; why: string })[];
+  entities: (Omit<FieldPlace, 'field' | 'label'> & { why: string })[];
+  intakes: { id: string; name: string; why: string }[];
+  /** Records as their systems hold them now. */
+  records: {
+    system: string;
+    systemName: string;
+    entity: string;
+    entityLabel: string;
+    id: string;
+    page?: string;
+    why: string;
+  }[];
+  /** Who has access; told to administrators. */
+  people: { id: string; name: string; email: string; why: string }[];
 }
 /** A system as it was read without being connected. */
 export interface Description {

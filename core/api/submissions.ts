@@ -64,6 +64,8 @@ export interface LedgerLine extends LedgerChange {
 export interface SubmissionPath {
   submission: Omit<SubmissionLine, 'outcome' | 'intakeKey'> & {
     values: SubmittedValues;
+    /** Of what it waits for, as `get /review` names it. */
+    cause: string | null;
     /** Decisions from Review, by effect. */
     answers: Record<string, unknown> | null;
     /** Former values of what somebody put right, newest last. */

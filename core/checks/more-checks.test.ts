@@ -211,6 +211,12 @@ const STEPS: [what: string, id: string, triggers: Given, sound: Given][] = [
 /** One row a check: what triggers it, and the same thing done soundly. */
 const CASES: [what: string, id: string, triggers: Given, sound: Given][] = [
   [
+    'K32 notes that the next message replaces',
+    'K32 look',
+    { lines: [line('message', 'note')] },
+    { lines: [line('message', 'note', { ifBoth: 'add to list' })] },
+  ],
+  [
     'K03 an option that has left the list',
     'K03 look',
     {
@@ -314,7 +320,7 @@ const CASES: [what: string, id: string, triggers: Given, sound: Given][] = [
     'K17 a blank that erases',
     'K17 look',
     { lines: [line('message', 'note', { blankErases: true })], samples: [{ mail: 'a@b.example', message: '' }] },
-    { lines: [line('message', 'note')], samples: [{ mail: 'a@b.example', message: '' }] },
+    { lines: [line('message', 'note', { ifBoth: 'add to list' })], samples: [{ mail: 'a@b.example', message: '' }] },
   ],
   [
     'K21 nothing leads to it',
@@ -353,7 +359,7 @@ const CASES: [what: string, id: string, triggers: Given, sound: Given][] = [
     'K22 a line reads what is no longer taken in',
     'K22 look',
     { lines: [line('gone', 'note')] },
-    { lines: [line('message', 'note')] },
+    { lines: [line('message', 'note', { ifBoth: 'add to list' })] },
   ],
   [
     'K23 a date that may be two',

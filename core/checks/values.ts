@@ -346,6 +346,28 @@ export const erasingBlank: StepCheck = (input) =>
     ];
   });
 
+/** K32: what a known record's notes hold gives way to what is said next. */
+export const replacedNotes: StepCheck = (input) =>
+  eachLine(input, (line, field) => {
+    const runsOn = line.from.some((name) => formField(input, name)?.type === 'long text');
+    if (field.type !== 'long text' || !runsOn || line.ifBoth !== 'write' || !updatesRecords(input)) return [];
+    return [
+      {
+        id: 'K32',
+        severity: 'look',
+        place: placeOf(input, line),
+        sentence: `${field.label} of a known ${input.entity.label} is replaced by the next text that comes; what stood there is gone.`,
+        mend: {
+          label: 'add it below what is there',
+          kind: 'change line',
+          step: input.step.id,
+          line: line.id,
+          set: { ifBoth: 'add to list' },
+        },
+      },
+    ];
+  });
+
 /** K23: a number, date or phone in the samples can be read in two ways. */
 export const ambiguous: StepCheck = (input) =>
   eachLine(input, (line, field) => {

@@ -67,7 +67,12 @@ export function prepareLine(id: string, sources: readonly Source[], field: Field
     from: sources.map((source) => source.name),
     treatments: treatmentsFor(sources, field, where, part),
     field: field.name,
-    ifBoth: field.immutable ? 'new records only' : field.type === 'options' ? 'add to list' : 'write',
+    // What is said on one occasion doesn't replace what was said on others.
+    ifBoth: field.immutable
+      ? 'new records only'
+      : field.type === 'options' || field.type === 'long text'
+        ? 'add to list'
+        : 'write',
     blankErases: false,
     origin: 'set',
   };

@@ -23,3 +23,4 @@ export * from './transaction.ts';
 export * from './trouble.ts';
 export * from './turns.ts';
 export * from './users.ts';
+export * from './weighed.ts';

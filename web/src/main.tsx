@@ -5,6 +5,7 @@ import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
 import { ApiProblem } from './api/client.ts';
 import { router } from './app.tsx';
+import { showTheme, themeChosen } from './parts/theme.ts';
 import './theme.css';
 
 const client = new QueryClient({
@@ -16,6 +17,7 @@ const client = new QueryClient({
   },
 });
 
+showTheme(themeChosen());
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={client}>

@@ -88,7 +88,7 @@ export const retarget = (line: Line, field: Field, sources: readonly FormField[]
   ...line,
   field: field.name,
   treatments: treatmentsFor(sources, field, where),
-  ifBoth: field.type === 'options' ? 'add to list' : line.ifBoth,
+  ifBoth: field.type === 'options' || field.type === 'long text' ? 'add to list' : line.ifBoth,
 });
 
 /** A line with one more treatment behind the others. */

@@ -11,6 +11,7 @@ import {
   mergedSoFar,
   mergingOf,
   pairsOf,
+  RecordNames,
   takeLinkBack,
   takeMergeBack,
 } from '../../engine/index.ts';
@@ -38,6 +39,7 @@ import { badField, notFound, Problem } from '../problem.ts';
 import { MergeBody, NewSearchBody, SearchStateBody } from '@zusammen/core/api';
 import { isId } from '../query.ts';
 import { route, type Route } from '../route.ts';
+import { isSystemTrouble } from '../../systems/index.ts';
 import { orTrouble } from '../trouble.ts';
 
 const AT = '/systems/:id/entities/:entity/doubles';
@@ -71,6 +73,20 @@ export const doublesRoutes = (context: Context): Route[] => {
     return merged;
   };
 
+  const recordNames = new RecordNames();
+  /** What records are called in their system; nothing where that can't be reached. */
+  const namesOf = async (row: RecognitionRow, ids: readonly string[]): Promise<Map<string, string>> => {
+    const schema = (await live.allSchemas()).get(row.systemId);
+    const entity = schema && entityOf(schema, row.entity);
+    if (!entity || ids.length === 0) return new Map();
+    try {
+      return await recordNames.of(await systems.client(row.systemId), String(row.scope), entity, ids);
+    } catch (error) {
+      if (isSystemTrouble(error)) return new Map();
+      throw error;
+    }
+  };
+
   return [
     route({
       method: 'get',
@@ -88,6 +104,8 @@ export const doublesRoutes = (context: Context): Route[] => {
         const packed = mayRead ? await packedOf(db, row.scope, members) : [];
         const recogniser = await live.known.recogniserOf(row);
         const told = new Map(packed.map((each) => [each.recordId, recogniser.kind.unpack(each.recordId, each.packed)]));
+        const firsts = groups.flatMap((group) => group.members.slice(0, 1));
+        const called = mayRead ? await namesOf(row, firsts) : new Map<string, string>();
         return {
           searches: await searchesOf(db, row.scope),
           counts: await countGroups(db, row.scope),
@@ -95,7 +113,7 @@ export const doublesRoutes = (context: Context): Route[] => {
             ...group,
             merge: mayRead ? group.merge : null,
             weight: group.weight / 100,
-            names: group.members.map((id) => nameOf(told.get(id)) ?? id),
+            names: group.members.map((id) => called.get(id) ?? nameOf(told.get(id)) ?? id),
           })),
         };
       },

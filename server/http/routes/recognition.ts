@@ -35,6 +35,7 @@ import {
   saveRecognition,
   searchesOf,
   versionOf,
+  weighedLately,
   type RecognitionRow,
 } from '../../store/index.ts';
 import {
@@ -205,10 +206,12 @@ export const recognitionRoutes = (context: Context): Route[] => {
         const trouble = troubleWith(body.document, entity);
         if (trouble) throw badField(`document.${trouble.at}`, trouble.what);
         const recogniser = await known.recogniserOf(row);
-        const sample = await sampleOf(row);
-        return {
-          effect: effectOfChange(recogniser, recogniser.with(body.document), sample, await decidedOf(db, row.scope)),
-        };
+        const [sample, decided, weighed] = await Promise.all([
+          sampleOf(row),
+          decidedOf(db, row.scope),
+          weighedLately(db, row.systemId, row.entity),
+        ]);
+        return { effect: effectOfChange(recogniser, recogniser.with(body.document), sample, decided, weighed) };
       },
     }),
     route({

@@ -42,6 +42,7 @@ import {
   type SubmissionState,
 } from '@zusammen/core/api';
 import { actorOf, type Context } from '../context.ts';
+import { findByText } from '../find.ts';
 import { sendLedger } from '../ledger-export.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { Rested } from '../rested.ts';
@@ -545,38 +546,7 @@ export const submissionRoutes = (context: Context): Route[] => {
       path: '/find',
       summary: 'Find submissions, records, fields, intakes and systems by a text',
       role: 'viewer',
-      work: async ({ query }) => {
-        const text = (query['text'] ?? '').trim().slice(0, 100);
-        if (text.length < 2) return { submissions: [], fields: [], intakes: [] };
-        const low = text.toLowerCase();
-        const [submissions, intakes, connected, schemas] = await Promise.all([
-          searchSubmissions(db, { text, limit: 6 }),
-          listIntakes(db),
-          listSystems(db),
-          live.allSchemas(),
-        ]);
-        const fields = connected.flatMap((system) =>
-          (schemas.get(system.id)?.entities ?? []).flatMap((entity) =>
-            entity.fields
-              .filter((field) => `${entity.label} ${field.label} ${field.name}`.toLowerCase().includes(low))
-              .map((field) => ({
-                system: system.id,
-                systemName: system.name,
-                entity: entity.name,
-                entityLabel: entity.label,
-                field: field.name,
-                label: field.label,
-              })),
-          ),
-        );
-        return {
-          submissions,
-          fields: fields.slice(0, 8),
-          intakes: intakes
-            .filter(({ key, draft }) => `${key} ${draft.name}`.toLowerCase().includes(low))
-            .map(({ id, draft }) => ({ id, name: draft.name })),
-        };
-      },
+      work: ({ query, user }) => findByText(context, (query['text'] ?? '').trim().slice(0, 100), user),
     }),
   ];
 };

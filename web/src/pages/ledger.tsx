@@ -170,7 +170,7 @@ function Changes() {
               }
             />
           ) : (
-            <table className="w-full table-fixed">
+            <table className="w-full min-w-[720px] table-fixed">
               <thead>
                 <tr>
                   <th className={cx(TH, 'w-[120px] pl-4')}>When, by whom</th>
@@ -246,7 +246,7 @@ function ValuesOf({ change }: { change: LedgerLine }) {
   const more = names.length - shown.length;
   const hides = more > 0 || shown.some((name) => folded(change.before[name]) || folded(change.after[name]));
   return (
-    <ul className="space-y-1">
+    <ul className="flex flex-wrap gap-x-5 gap-y-1">
       {shown.map((name) => (
         <li key={name} className="flex flex-wrap items-baseline gap-x-1.5">
           <Outgoing>{change.labels[name] ?? name}</Outgoing>

@@ -47,7 +47,7 @@ export function People() {
           </Button>
         }
       />
-      <div className="grid grid-cols-2 items-start gap-3.5">
+      <div className="grid grid-cols-2 items-start gap-3.5 max-[900px]:grid-cols-1">
         <div className="space-y-3.5">
           <Sheet title="People">
             <Fetched query={people}>

@@ -64,7 +64,7 @@ export function Schema() {
           </span>
         )}
       </Heading>
-      <div className="grid grid-cols-[240px_minmax(0,1fr)] items-start gap-3.5">
+      <div className="grid grid-cols-[240px_minmax(0,1fr)] items-start gap-3.5 max-[900px]:grid-cols-1">
         <div className="space-y-3.5">
           {systems.data?.map((each) => (
             <Sheet key={each.id} title={each.name} aside={each.practice ? 'practice' : 'real'}>

@@ -10,6 +10,7 @@ import { cx } from '../parts/cx.ts';
 import { Key } from '../parts/key.tsx';
 import { useKeys } from '../parts/keys.ts';
 import { Mark } from '../parts/mark.tsx';
+import { chooseTheme, themeChosen, THEMES, type Theme } from '../parts/theme.ts';
 import { Skeleton, Trouble } from '../parts/states.tsx';
 import { FindOrDo } from './find-or-do.tsx';
 import { KeysHelp } from './keys-help.tsx';
@@ -46,11 +47,11 @@ function SignedIn({ user }: { user: User }) {
       <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-3">
         Skip to the page
       </a>
-      <header className="sticky top-0 z-20 flex h-[46px] items-stretch gap-6 border-b border-hair bg-sheet px-5">
+      <header className="sticky top-0 z-20 flex min-h-[46px] flex-wrap items-stretch gap-x-6 border-b border-hair bg-sheet px-5 max-[900px]:static">
         <Link to="/" className="flex items-center gap-2 text-[17px] font-bold" aria-label="Zusammen, go to Today">
           <Mark /> zusammen
         </Link>
-        <nav aria-label="Places" className="flex items-stretch gap-6">
+        <nav aria-label="Places" className="flex min-h-[45px] flex-wrap items-stretch gap-x-6 gap-y-1">
           {PLACES.map(([to, name]) => {
             const active = to === '/' ? pathname === '/' : pathname.startsWith(to);
             return (
@@ -114,6 +115,7 @@ function Account({ user }: { user: User }) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [changing, setChanging] = useState(false);
+  const [theme, setTheme] = useState(themeChosen);
   const initials = user.name
     .split(/\s+/)
     .map((part) => part[0])
@@ -146,6 +148,23 @@ function Account({ user }: { user: User }) {
                 People and changes
               </DropdownMenu.Item>
             )}
+            <DropdownMenu.Label className="px-3 pt-1.5 text-small text-soft">Colours</DropdownMenu.Label>
+            <DropdownMenu.RadioGroup
+              value={theme}
+              onValueChange={(value) => {
+                setTheme(value as Theme);
+                chooseTheme(value as Theme);
+              }}
+            >
+              {THEMES.map((each) => (
+                <DropdownMenu.RadioItem key={each} value={each} className={item}>
+                  <span aria-hidden="true" className="inline-block w-5">
+                    {each === theme ? '●' : '○'}
+                  </span>
+                  {each}
+                </DropdownMenu.RadioItem>
+              ))}
+            </DropdownMenu.RadioGroup>
             <DropdownMenu.Item className={item} onSelect={() => setChanging(true)}>
               Change your password…
             </DropdownMenu.Item>

@@ -56,7 +56,7 @@ export function SubmissionBrowser({ intake, searched = false }: { intake?: strin
     set(name, value);
   };
   return (
-    <div className="grid grid-cols-[minmax(0,4fr)_minmax(0,7fr)] items-start gap-3.5">
+    <div className="grid grid-cols-[minmax(0,4fr)_minmax(0,7fr)] items-start gap-3.5 max-[900px]:grid-cols-1">
       <Sheet>
         <div className="space-y-2 border-b border-hair p-3">
           {!searched && (

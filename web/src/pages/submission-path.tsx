@@ -351,9 +351,9 @@ function Actions({ told }: { told: SubmissionPath }) {
             Put right
           </Link>
         )}
-        {['refused', 'failed', 'set aside'].includes(submission.state) && (
+        {['refused', 'failed', 'set aside', 'taken back'].includes(submission.state) && (
           <Button busy={again.isPending} onClick={() => again.mutate(undefined)}>
-            Carry out again
+            {submission.state === 'taken back' ? 'Do it again' : 'Carry out again'}
           </Button>
         )}
         {(['refused', 'failed', 'in review'].includes(submission.state) ||

@@ -50,7 +50,7 @@ export function Systems() {
               </Empty>
             </Sheet>
           ) : (
-            <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] items-start gap-3.5">
+            <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] items-start gap-3.5 max-[900px]:grid-cols-1">
               <Sheet>
                 <table className="w-full">
                   <tbody>

@@ -47,7 +47,7 @@ export function Today() {
       >
         <span className="text-soft">{day.format(new Date())}</span>
       </Heading>
-      <div className="grid grid-cols-[minmax(0,1fr)_410px] items-start gap-3.5">
+      <div className="grid grid-cols-[minmax(0,1fr)_410px] items-start gap-3.5 max-[900px]:grid-cols-1">
         <div className="space-y-3.5">
           <Fetched query={today} rows={3}>
             {(figures) => (
@@ -129,7 +129,7 @@ function FigureRow({ figures, before }: { figures: Figures; before: string }) {
     ],
   ];
   return (
-    <dl className="sheet grid grid-cols-4 divide-x divide-hair">
+    <dl className="sheet grid grid-cols-4 divide-x max-[900px]:grid-cols-2 divide-hair">
       {cells.map(([name, figure, note]) => (
         <div key={name} className="px-4 py-3">
           <dt className="text-small font-semibold text-soft">{name}</dt>

@@ -1,6 +1,7 @@
+import { useId, useState } from 'react';
 import { cx } from './cx.ts';
 
-/** Chooses a file; the browser's own button in the look of ours. */
+/** Chooses a file, and says which was chosen. */
 export function FileInput({
   label,
   accept,
@@ -12,23 +13,42 @@ export function FileInput({
   disabled?: boolean;
   choose: (file: File) => void;
 }) {
+  const id = useId();
+  const [name, setName] = useState('');
   return (
-    <input
-      type="file"
-      aria-label={label}
-      accept={accept}
-      disabled={disabled}
-      className={cx(
-        'max-w-full text-small text-soft file:mr-2 file:h-[30px] file:rounded-[7px] file:border file:border-line file:bg-sheet file:px-3 file:font-semibold file:text-ink',
-        disabled ? 'opacity-50' : 'file:cursor-pointer hover:file:bg-wash',
+    <span className="inline-flex max-w-full items-center gap-2 text-small">
+      <input
+        id={id}
+        type="file"
+        aria-label={label}
+        accept={accept}
+        disabled={disabled}
+        className="peer sr-only"
+        onChange={({ target }) => {
+          const file = target.files?.[0];
+          if (file) {
+            setName(file.name);
+            choose(file);
+          }
+          // The same file may be chosen again after it was mended.
+          target.value = '';
+        }}
+      />
+      <label
+        htmlFor={id}
+        className={cx(
+          'inline-flex h-[30px] items-center rounded-[7px] border border-line bg-sheet px-3 font-semibold whitespace-nowrap text-ink peer-focus-visible:outline-2 peer-focus-visible:outline-offset-2 peer-focus-visible:outline-plum',
+          disabled ? 'opacity-50' : 'cursor-pointer hover:bg-wash',
+        )}
+      >
+        {name === '' ? 'Choose a file' : 'Choose another'}
+      </label>
+      {name !== '' && (
+        <span className="min-w-0 truncate text-soft" role="status">
+          {name}
+        </span>
       )}
-      onChange={({ target }) => {
-        const file = target.files?.[0];
-        if (file) choose(file);
-        // The same file may be chosen again after it was mended.
-        target.value = '';
-      }}
-    />
+    </span>
   );
 }
 

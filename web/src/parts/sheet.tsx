@@ -16,12 +16,12 @@ export function Sheet({
   return (
     <section className={cx('sheet min-w-0 overflow-hidden', className)}>
       {title !== undefined && (
-        <header className="flex min-h-[42px] items-center justify-between gap-4 border-b border-hair px-4 py-1.5">
+        <header className="flex min-h-[42px] flex-wrap items-center justify-between gap-x-4 gap-y-1 border-b border-hair px-4 py-1.5">
           <h2 className="flex min-w-0 items-center gap-2 font-semibold">{title}</h2>
-          {aside !== undefined && <div className="flex shrink-0 items-center gap-2 text-small text-soft">{aside}</div>}
+          {aside !== undefined && <div className="flex flex-wrap items-center gap-2 text-small text-soft">{aside}</div>}
         </header>
       )}
-      {children}
+      <div className="max-[900px]:overflow-x-auto">{children}</div>
     </section>
   );
 }
@@ -39,8 +39,8 @@ export function Heading({
   actions?: ReactNode;
 }) {
   return (
-    <div className="flex h-[56px] items-center justify-between gap-4">
-      <div className="flex min-w-0 items-center gap-3">
+    <div className="flex min-h-[56px] flex-wrap items-center justify-between gap-x-4 gap-y-2 py-2">
+      <div className="flex min-w-0 flex-wrap items-center gap-x-3 gap-y-1">
         {crumbs && (
           <nav aria-label="Where you are" className="text-soft whitespace-nowrap">
             {crumbs}
@@ -49,7 +49,7 @@ export function Heading({
         <h1 className="truncate text-title font-bold">{title}</h1>
         {children}
       </div>
-      <div className="flex shrink-0 items-center gap-2.5">{actions}</div>
+      <div className="ml-auto flex flex-wrap items-center gap-2.5">{actions}</div>
     </div>
   );
 }

@@ -13,6 +13,8 @@ import { cx } from '../../parts/cx.ts';
 import { bitsText } from '../../parts/evidence.tsx';
 import { Key } from '../../parts/key.tsx';
 import { listKeys, useKeys } from '../../parts/keys.ts';
+import { useHeldPlace } from '../../parts/held-place.ts';
+import { Radios } from '../../parts/radios.tsx';
 import { Heading, Sheet } from '../../parts/sheet.tsx';
 import { Empty, Fetched } from '../../parts/states.tsx';
 import { Moment } from '../../parts/time.tsx';
@@ -55,26 +57,23 @@ export function Doubles() {
               }
               title="Doubles"
               actions={
-                <div role="radiogroup" aria-label="What is shown" className="flex gap-1">
-                  {Object.entries(SHOWN).map(([key, { name: label, states }]) => (
-                    <button
-                      key={key}
-                      type="button"
-                      role="radio"
-                      aria-checked={key === shown}
-                      onClick={() => set({ show: key, group: '' })}
-                      className={cx(
-                        'rounded-[6px] px-2.5 py-1 text-small',
-                        key === shown ? 'bg-sand font-semibold' : 'text-soft hover:bg-wash',
-                      )}
-                    >
-                      {label}{' '}
-                      <span className="font-mono">
-                        {states.reduce((sum, state) => sum + (told.counts[state] ?? 0), 0)}
-                      </span>
-                    </button>
-                  ))}
-                </div>
+                <Radios
+                  label="What is shown"
+                  className="text-small"
+                  chosen={shown}
+                  choose={(key) => set({ show: key, group: '' })}
+                  options={Object.entries(SHOWN).map(([value, { name: label, states }]) => ({
+                    value,
+                    label: (
+                      <>
+                        {label}{' '}
+                        <span className="font-mono">
+                          {states.reduce((sum, state) => sum + (told.counts[state] ?? 0), 0)}
+                        </span>
+                      </>
+                    ),
+                  }))}
+                />
               }
             >
               {(told.counts.open ?? 0) > 0 && <Tag tone="saffron">{told.counts.open} to decide</Tag>}
@@ -140,8 +139,14 @@ function SearchLine({ system, entity, search }: { system: string; entity: Entity
               <span className="block h-full bg-plum" style={{ width: `${share * 100}%` }} />
             </span>
             <span className="text-soft">
-              <span className="font-mono">{search.done.toLocaleString()}</span> of{' '}
-              <span className="font-mono">{search.total.toLocaleString()}</span>
+              {search.total === 0 ? (
+                'reading the known records …'
+              ) : (
+                <>
+                  <span className="font-mono">{search.done.toLocaleString()}</span> of{' '}
+                  <span className="font-mono">{search.total.toLocaleString()}</span>
+                </>
+              )}
               {search.state === 'running' && share > 0.02 && `, ${timeLeft(search, share)}`}
             </span>
             <span className="ml-auto flex gap-2">
@@ -231,12 +236,9 @@ function Groups({
 }) {
   const [rule, setRule] = useState<SurvivorRule>(SURVIVOR_RULES[0]);
   const { groups } = told;
-  const at = Math.max(
-    0,
-    groups.findIndex(({ id }) => String(id) === chosen),
-  );
+  const group = useHeldPlace(groups, ({ id }) => String(id), chosen ?? '');
+  const at = group ? groups.indexOf(group) : 0;
   useKeys(listKeys(groups.length, at, (to) => groups[to] && choose(groups[to].id)));
-  const group = groups[at];
   if (!group)
     return (
       <Sheet>
@@ -250,7 +252,7 @@ function Groups({
       </Sheet>
     );
   return (
-    <div className="grid grid-cols-[272px_minmax(0,1fr)] items-start gap-3.5">
+    <div className="grid grid-cols-[272px_minmax(0,1fr)] items-start gap-3.5 max-[900px]:grid-cols-1">
       <Sheet
         title="Groups"
         aside={

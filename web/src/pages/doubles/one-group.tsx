@@ -1,6 +1,6 @@
 import { SURVIVOR_RULES, type SurvivorRule } from '@zusammen/core/recognition';
-import type { Entity, Value } from '@zusammen/core/schema';
-import { isBlank } from '@zusammen/core/values';
+import type { Entity, Field, RecordState, Value } from '@zusammen/core/schema';
+import { isBlank, sameValue } from '@zusammen/core/values';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../../api/client.ts';
@@ -9,16 +9,16 @@ import type { GroupDetail, MergeBody } from '@zusammen/core/api';
 import { useGroup, useRecognition } from '../../api/recognition.ts';
 import { Button } from '../../parts/button.tsx';
 import { AcrossPair } from './across-pair.tsx';
-import { Outgoing, Tag } from '../../parts/chip.tsx';
-import { cx } from '../../parts/cx.ts';
+import { Dialog } from '../../parts/dialog.tsx';
+import { Choices, Editable } from '../../parts/editable.tsx';
 import { Differing } from '../../parts/difference.tsx';
 import { aboutLabel, Bits, VerdictTag } from '../../parts/evidence.tsx';
 import { useKeys } from '../../parts/keys.ts';
-import { Sheet, TD, TH } from '../../parts/sheet.tsx';
+import { Sheet } from '../../parts/sheet.tsx';
 import { Empty, Fetched } from '../../parts/states.tsx';
 import { ValueText } from '../../parts/values.tsx';
 
-/** A group of doubles: its records in columns, what is kept of each, and what to do with them. */
+/** A group of doubles: the one record it would become, with what each of its records says, and what to do with them. */
 export function OneGroup({
   system,
   entity,
@@ -90,14 +90,16 @@ function Compared({
   const may = me.data !== undefined && me.data.role !== 'viewer' && !act.isPending;
   const open = group.state === 'open';
   const mergeable = open && records.length > 1 && survivor !== undefined;
+  const [asking, setAsking] = useState(false);
   const merge = (): void => {
+    setAsking(false);
     if (may && mergeable) act.mutate({ what: 'merge', body: { survivor, rule, choice } });
   };
   const apart = (): void => {
     if (may && open) act.mutate({ what: 'apart' });
   };
   useKeys({
-    m: merge,
+    m: () => may && mergeable && setAsking(true),
     n: apart,
     ...Object.fromEntries(
       records.slice(0, 9).map((record, at) => [String(at + 1), () => open && setSurvivor(record.id)]),
@@ -108,7 +110,6 @@ function Compared({
     ({ name, rights, type }) =>
       rights !== 'none' && type !== 'id' && records.some(({ values }) => !isBlank(values[name])),
   );
-  const survivorRecord = records.find((each) => each.id === survivor);
   const keptFrom = (name: string): string | undefined => choice[name] ?? kept.find(({ field }) => field === name)?.from;
   const choosable = (name: string): boolean => open && told.fields.includes(name);
   if (records.length === 0)
@@ -129,72 +130,107 @@ function Compared({
         {group.words && <span className="text-small text-soft">{group.words}</span>}
         {group.decidedBy && <span className="ml-auto text-small text-soft">{group.decidedBy}</span>}
       </header>
-      <div tabIndex={0} aria-label="Records of the group" className="max-h-[calc(100vh-330px)] overflow-auto">
-        <table className="w-full table-fixed">
-          <thead>
-            <tr>
-              <th className={cx(TH, 'w-[17%] pl-4')}>Field</th>
-              {records.map((record, at) => (
-                <th key={record.id} className={TH}>
-                  <label className="flex items-center gap-2">
-                    {open && (
-                      <input
-                        type="radio"
-                        name="survivor"
-                        aria-label={`Keep ${record.id}`}
-                        checked={record.id === survivor}
-                        onChange={() => setSurvivor(record.id)}
-                      />
-                    )}
-                    <Outgoing>{record.id}</Outgoing>
-                    {record.id === survivor && open && <Tag tone="moss">stays</Tag>}
-                    {open && <span className="font-mono text-[11px] font-normal">{at + 1}</span>}
-                  </label>
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map(({ name, label }) => (
-              <tr key={name}>
-                <td className={cx(TD, 'truncate pl-4')}>{label}</td>
-                {records.map((record) => (
-                  <Cell
-                    key={record.id}
-                    value={record.values[name]}
-                    other={survivorRecord && record.id !== survivorRecord.id ? survivorRecord.values[name] : undefined}
-                    keeps={open && keptFrom(name) === record.id && !isBlank(record.values[name])}
-                    choose={
-                      choosable(name) && !isBlank(record.values[name])
-                        ? () => setChoice((held) => ({ ...held, [name]: record.id }))
-                        : undefined
-                    }
-                    name={`${label} of ${record.id}`}
-                  />
-                ))}
-              </tr>
-            ))}
-            {recognition && records.length === 2 && pairs[0] && (
-              <tr>
-                <td className={cx(TD, 'pl-4 align-top text-small text-soft')}>What speaks for and against</td>
-                <td className={cx(TD, 'text-small')} colSpan={2}>
-                  {pairs[0].evidence.map(({ about, level, bits }) => (
-                    <span key={about} className="mr-4 inline-block whitespace-nowrap">
-                      {aboutLabel(about, recognition, labelOf)} {level} <Bits bits={bits} />
+      {open && survivor !== undefined && records.length > 1 && (
+        <p className="border-b border-hair px-4 py-2.5 text-[15px] leading-7">
+          <Editable label="Which record stays" disabled={!may} shown={survivor} className="font-mono">
+            {(close) => (
+              <Choices
+                options={records.map((record, at) => ({
+                  value: record.id,
+                  label: `${at + 1}  ${record.id}`,
+                  help: `${shown.filter(({ name }) => !isBlank(record.values[name])).length} fields hold something`,
+                }))}
+                chosen={survivor}
+                choose={(id) => {
+                  setSurvivor(id);
+                  close();
+                }}
+              />
+            )}
+          </Editable>{' '}
+          stays and will read as below;{' '}
+          {records
+            .filter(({ id }) => id !== survivor)
+            .map(({ id }, index) => (
+              <span key={id}>
+                {index > 0 && ', '}
+                <span className="font-mono">{id}</span>
+              </span>
+            ))}{' '}
+          {records.length === 2 ? 'goes' : 'go'} into it.
+        </p>
+      )}
+      <div tabIndex={0} aria-label="The record it becomes" className="max-h-[calc(100vh-370px)] overflow-auto">
+        <dl>
+          {sorted(shown, records).map(({ field: { name, label }, voices }) => {
+            const from = keptFrom(name);
+            const stays = voices.find(({ ids }) =>
+              open && from !== undefined ? ids.includes(from) : ids.includes(survivor ?? ''),
+            );
+            const others = voices.filter((voice) => voice !== stays);
+            return (
+              <div
+                key={name}
+                className="grid grid-cols-[minmax(110px,17%)_minmax(0,5fr)_minmax(0,7fr)] items-baseline gap-x-4 border-t border-hair px-4 py-1.5 first:border-t-0"
+              >
+                <dt className="truncate text-soft">{label}</dt>
+                <dd className="min-w-0 break-words">
+                  {stays ? (
+                    <>
+                      <ValueText value={stays.value} tone={others.length > 0 ? 'font-bold text-moss' : undefined} />
+                      <Said ids={stays.ids} all={records.length} />
+                    </>
+                  ) : (
+                    <span className="text-small text-soft">nothing is kept</span>
+                  )}
+                </dd>
+                <dd className="flex min-w-0 flex-wrap items-baseline gap-x-4 gap-y-1">
+                  {others.map(({ value, ids }) => (
+                    <span key={ids.join()} className="inline-flex min-w-0 items-baseline">
+                      {choosable(name) ? (
+                        <button
+                          type="button"
+                          aria-label={`Keep ${label} of ${ids[0]}`}
+                          title="Keep this instead"
+                          className="min-h-6 min-w-0 border-b border-dashed border-line text-left break-words hover:border-moss hover:text-moss"
+                          onClick={() => setChoice((held) => ({ ...held, [name]: ids[0]! }))}
+                        >
+                          <Differing value={value} other={stays?.value} />
+                        </button>
+                      ) : (
+                        <Differing value={value} other={stays?.value} />
+                      )}
+                      <Said ids={ids} all={records.length} />
                     </span>
                   ))}
-                  {pairs[0].why && <span className="text-saffron">◆ {pairs[0].why}</span>}
-                </td>
-              </tr>
-            )}
-          </tbody>
-        </table>
+                </dd>
+              </div>
+            );
+          })}
+        </dl>
+        {recognition && records.length === 2 && pairs[0] && (
+          <p className="border-t border-hair px-4 py-2 text-small">
+            <span className="mr-4 text-soft">What speaks for and against</span>
+            {pairs[0].evidence.map(({ about, level, bits }) => (
+              <span key={about} className="mr-4 inline-block whitespace-nowrap">
+                {aboutLabel(about, recognition, labelOf)} {level} <Bits bits={bits} />
+              </span>
+            ))}
+            {pairs[0].why && <span className="text-saffron">◆ {pairs[0].why}</span>}
+          </p>
+        )}
       </div>
       <footer className="flex flex-wrap items-center gap-2 border-t border-hair px-4 py-3">
         {open && (
           <>
-            <Button look="moss" hotkey="M" disabled={!may || !mergeable} busy={act.isPending} onClick={merge}>
-              Merge into {survivor}
+            <Button
+              look="moss"
+              hotkey="M"
+              disabled={!may || !mergeable}
+              busy={act.isPending}
+              onClick={() => setAsking(true)}
+            >
+              Make it one…
             </Button>
             <Button hotkey="N" disabled={!may} onClick={apart}>
               Not the same
@@ -213,11 +249,11 @@ function Compared({
               >
                 {SURVIVOR_RULES.filter((each) => each !== 'from a trusted record').map((each) => (
                   <option key={each} value={each}>
-                    {each === 'newest' ? 'the one changed last' : each === 'longest' ? 'the longest' : each}
+                    {RULES[each] ?? each}
                   </option>
                 ))}
               </select>
-              ; click a value to keep it
+              ; a value on the right is kept by choosing it
             </label>
           </>
         )}
@@ -250,6 +286,21 @@ function Compared({
             and can be taken back.
           </p>
         )}
+        {asking && (
+          <Dialog
+            open
+            close={() => setAsking(false)}
+            title={`Make them one, ${survivor}`}
+            description={`${records.length - 1} ${records.length === 2 ? 'record is' : 'records are'} deleted in the system; what leads to ${records.length === 2 ? 'it' : 'them'} will lead to ${survivor}. All of it stands on the ledger and can be taken back.`}
+          >
+            <div className="flex justify-end gap-2">
+              <Button onClick={() => setAsking(false)}>Not now</Button>
+              <Button look="moss" autoFocus onClick={merge}>
+                Merge into {survivor}
+              </Button>
+            </div>
+          </Dialog>
+        )}
         {act.data && !act.data.done && <p className="w-full text-saffron">◆ {act.data.words}</p>}
         {act.error && (
           <p role="alert" className="w-full text-brick">
@@ -261,35 +312,40 @@ function Compared({
   );
 }
 
-function Cell({
-  value,
-  other,
-  keeps,
-  choose,
-  name,
-}: {
-  value: Value | undefined;
-  other: Value | undefined;
-  keeps: boolean;
-  choose: (() => void) | undefined;
-  name: string;
-}) {
-  const shown = other === undefined ? <ValueText value={value} /> : <Differing value={value} other={other} />;
-  return (
-    <td className={cx(TD, 'truncate', keeps && 'bg-moss-wash/70 shadow-[inset_3px_0_0_var(--color-moss)]')}>
-      {choose ? (
-        <button
-          type="button"
-          aria-pressed={keeps}
-          aria-label={`Keep ${name}`}
-          onClick={choose}
-          className="block w-full truncate text-left"
-        >
-          {shown}
-        </button>
-      ) : (
-        shown
-      )}
-    </td>
-  );
+/** The rules in words that stand after “keep”. */
+const RULES: Partial<Record<SurvivorRule, string>> = {
+  newest: 'the one changed last',
+  longest: 'the longest',
+  'the survivor’s own': 'that of the record that stays',
+};
+
+/** Which records say so; nothing where all do. */
+function Said({ ids, all }: { ids: readonly string[]; all: number }) {
+  if (ids.length === all) return null;
+  return <span className="ml-2 shrink-0 font-mono text-[12px] whitespace-nowrap text-soft">{ids.join(' ')}</span>;
+}
+
+/** One value of a field, with the records that hold it. */
+interface Voice {
+  value: Value;
+  ids: string[];
+}
+
+/** Each field with what is said of it, those where records differ first, then those that only some fill, then the rest. */
+function sorted(fields: Entity['fields'], records: readonly RecordState[]): { field: Field; voices: Voice[] }[] {
+  const told = fields.map((field) => {
+    const voices: Voice[] = [];
+    for (const { id, values } of records) {
+      const value = values[field.name] ?? null;
+      if (isBlank(value)) continue;
+      const same = voices.find((voice) => sameValue(voice.value, value));
+      if (same) same.ids.push(id);
+      else voices.push({ value, ids: [id] });
+    }
+    return { field, voices };
+  });
+  // What the system fills by itself tells nobody who it is.
+  const rank = ({ field, voices }: (typeof told)[number]): number =>
+    field.computed ? 3 : voices.length > 1 ? 0 : voices[0]?.ids.length === records.length ? 2 : 1;
+  return told.sort((a, b) => rank(a) - rank(b));
 }

@@ -24,7 +24,7 @@ export function Arrive() {
   const drift = findings.filter(({ id, place }) => id === 'K22' && place.station === 'arrive');
   const kind = document.source.kind;
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_310px] items-start gap-3.5">
+    <div className="grid grid-cols-[minmax(0,1fr)_310px] items-start gap-3.5 max-[900px]:grid-cols-1">
       <div className="space-y-3.5">
         {drift.length > 0 && <Drift />}
         <Sheet

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useMatch, useNavigate, useParams } from 'react-router';
 import { call, ApiProblem } from '../../api/client.ts';
 import { useIntake, useSecrets } from '../../api/hooks.ts';
+import { useActions } from '../../parts/actions.ts';
 import { Button } from '../../parts/button.tsx';
 import { Tag } from '../../parts/chip.tsx';
 import { unusedFields } from '@zusammen/core/plans';
@@ -44,6 +45,14 @@ function Head() {
   const there = useMatch('/intakes/:id/rehearse') !== null;
   const mayPublish = mayEdit && changed && document.plan.steps.length > 0 && stops === 0 && standing.checked;
   useKeys({ ...(there ? {} : { r: rehearse }), p: () => mayPublish && setPublishing(true) });
+  useActions([
+    { name: 'Rehearse', hotkey: 'R', act: rehearse },
+    ...(mayPublish ? [{ name: `Publish version ${next}`, hotkey: 'P', act: () => setPublishing(true) }] : []),
+    ...STATIONS.map(([path, name]) => ({
+      name: `Go to ${name} of ${document.name}`,
+      act: () => void navigate(`/intakes/${intake.id}/${path}`),
+    })),
+  ]);
   return (
     <Heading
       crumbs={
@@ -90,6 +99,14 @@ function Head() {
     </Heading>
   );
 }
+
+const STATIONS = [
+  ['arrive', 'Arrive'],
+  ['plan', 'Plan'],
+  ['rehearse', 'Rehearse'],
+  ['open', 'Open'],
+  ['history', 'History'],
+] as const;
 
 function SavingNote({ saving }: { saving: ReturnType<typeof useDraft>['saving'] }) {
   if (saving === 'saved') return null;
@@ -245,7 +262,7 @@ function Stations() {
     ],
   ];
   return (
-    <nav aria-label="Stations" className="sheet mb-3.5 grid grid-cols-5 px-4 py-2.5">
+    <nav aria-label="Stations" className="sheet mb-3.5 grid grid-cols-5 gap-y-2 px-4 py-2.5 max-[900px]:grid-cols-2">
       {stations.map(([path, name, note, done], at) => {
         const active = pathname.startsWith(`${base}/${path}`);
         return (

@@ -4,8 +4,8 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { call, ApiProblem } from '../../api/client.ts';
 import { useDo, useIntakes } from '../../api/hooks.ts';
 import { Button } from '../../parts/button.tsx';
-import { cx } from '../../parts/cx.ts';
 import { TextField } from '../../parts/form.tsx';
+import { Radios } from '../../parts/radios.tsx';
 import { Heading, Sheet } from '../../parts/sheet.tsx';
 import { Empty } from '../../parts/states.tsx';
 import { freeKey, keyFrom, type Brought } from './brought.ts';
@@ -45,32 +45,19 @@ export function NewIntake() {
         }
         title="New intake"
       />
-      <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] items-start gap-3.5">
+      <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] items-start gap-3.5 max-[900px]:grid-cols-1">
         <Sheet>
-          <div
-            role="radiogroup"
-            aria-label="Submissions come from"
-            className="flex flex-wrap items-center gap-1 border-b border-hair px-4 py-2.5"
-          >
+          <div className="flex flex-wrap items-center gap-1 border-b border-hair px-4 py-2.5">
             <span className="mr-1 text-soft">Submissions come from</span>
-            {SOURCES.map(({ from, name }) => (
-              <button
-                key={from}
-                type="button"
-                role="radio"
-                aria-checked={from === chosen.from}
-                className={cx(
-                  'rounded-[6px] px-2.5 py-1',
-                  from === chosen.from ? 'bg-plum-wash font-semibold text-plum' : 'hover:bg-wash',
-                )}
-                onClick={() => {
-                  setBrought(undefined);
-                  setParams(from === 'page' ? {} : { from }, { replace: true });
-                }}
-              >
-                {name}
-              </button>
-            ))}
+            <Radios
+              label="Submissions come from"
+              chosen={chosen.from}
+              choose={(from) => {
+                setBrought(undefined);
+                setParams(from === 'page' ? {} : { from }, { replace: true });
+              }}
+              options={SOURCES.map(({ from, name }) => ({ value: from, label: name }))}
+            />
           </div>
           <div className="space-y-4 p-4">
             {sources[chosen.from]}
@@ -83,7 +70,12 @@ export function NewIntake() {
             )}
           </div>
         </Sheet>
-        <Sheet title={brought ? `${brought.fields.length} fields found` : 'Fields'} aside={brought?.note}>
+        <Sheet
+          title={
+            brought ? `${brought.fields.length} ${brought.fields.length === 1 ? 'field' : 'fields'} found` : 'Fields'
+          }
+          aside={brought?.note}
+        >
           {brought ? <FieldsFound brought={brought} /> : <Empty title="Nothing brought in yet">{chosen.hint}</Empty>}
         </Sheet>
       </div>

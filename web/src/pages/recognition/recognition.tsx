@@ -220,6 +220,7 @@ function Loaded({
           effect={effect}
           learned={learn.data && document.learned === learn.data.learned ? learn.data : undefined}
           anew={!comparable}
+          uses={uses}
           undo={() => setDocument(state.document)}
           error={weigh.error?.message ?? learn.error?.message}
         />
@@ -232,7 +233,7 @@ function Loaded({
           </Empty>
         </Sheet>
       ) : (
-        <div className="grid grid-cols-[minmax(0,452px)_minmax(0,1fr)] items-start gap-3.5 max-[1180px]:grid-cols-[minmax(0,400px)_minmax(0,1fr)]">
+        <div className="grid grid-cols-[minmax(0,452px)_minmax(0,1fr)] items-start gap-3.5 max-[900px]:grid-cols-1 max-[1180px]:grid-cols-[minmax(0,400px)_minmax(0,1fr)]">
           <div className="space-y-3.5">
             <EvidenceLines
               {...{ entity, measure, may }}
@@ -279,12 +280,15 @@ function Changed({
   effect,
   learned,
   anew,
+  uses,
   undo,
   error,
 }: {
   effect: EffectOfChange | undefined;
   learned: Learning | undefined;
   anew: boolean;
+  /** Live intakes that recognise by it. */
+  uses: readonly string[];
   undo: () => void;
   error: string | undefined;
 }) {
@@ -315,6 +319,40 @@ function Changed({
         <span>
           Of {effect.decided.of} decided by people, {effect.decided.wouldAgree} would come out so (now{' '}
           {effect.decided.agreed}), {effect.decided.wouldBeWrong} against it (now {effect.decided.wrong}).
+        </span>
+      )}
+      {uses.length > 0 && (
+        <span>
+          Saved, it holds at once for {uses.slice(0, 3).join(', ')}
+          {uses.length > 3 && ` and ${uses.length - 3} more`}
+          {effect &&
+            (effect.live.of === 0
+              ? '; nothing was weighed there lately.'
+              : `: of the last ${effect.live.of} weighed there, ${
+                  effect.live.moved.length === 0 ? 'none' : effect.live.moved.length
+                } would be judged otherwise.`)}
+        </span>
+      )}
+      {effect && effect.live.moved.length > 0 && (
+        <span className="text-small text-soft">
+          {effect.live.moved.slice(0, 3).map(({ submission, label, move }) => (
+            <Link key={submission} to={`/ledger?submission=${submission}`} className="mr-3 underline">
+              {label || 'one without a name'}: {move}
+            </Link>
+          ))}
+        </span>
+      )}
+      {effect && effect.examples.length > 0 && (
+        <span className="text-small text-soft">
+          Such as{' '}
+          {effect.examples.slice(0, 4).map(({ a, b, move }) => (
+            <span key={`${a} ${b}`} className="mr-3 whitespace-nowrap">
+              <span className="font-mono">
+                {a} {b}
+              </span>{' '}
+              {move}
+            </span>
+          ))}
         </span>
       )}
       {error && <span className="text-brick">{error}</span>}

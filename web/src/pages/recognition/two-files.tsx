@@ -82,7 +82,7 @@ export function TwoFiles() {
         title="Match two files"
       />
       <Sheet>
-        <div className="grid grid-cols-2 gap-6 p-4">
+        <div className="grid grid-cols-2 gap-6 p-4 max-[900px]:grid-cols-1">
           {(['records', 'queries'] as const).map((which) => (
             <div key={which}>
               <h2 className="font-semibold">{which === 'records' ? 'Who is known' : 'Who is asked about'}</h2>

@@ -1,4 +1,5 @@
 import type { ReviewCause } from '@zusammen/core/api';
 
 /** Names a cause in addresses. */
-export const keyOf = ({ intakeId, cause, state }: ReviewCause): string => `${intakeId} ${state} ${cause}`;
+export const keyOf = ({ intakeId, cause, state }: Pick<ReviewCause, 'intakeId' | 'cause' | 'state'>): string =>
+  `${intakeId} ${state} ${cause}`;

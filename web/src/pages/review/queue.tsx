@@ -23,7 +23,10 @@ export function Queue({
   pick: (submission: string) => void;
 }) {
   const marked = useRef<HTMLButtonElement>(null);
-  useEffect(() => marked.current?.scrollIntoView?.({ block: 'nearest' }), [chosen]);
+  useEffect(() => {
+    // What it returns, a promise in newer browsers, is no clean-up.
+    void marked.current?.scrollIntoView?.({ block: 'nearest' });
+  }, [chosen]);
   return (
     <Sheet>
       <ul tabIndex={0} aria-label="What waits" className="max-h-[calc(100vh-150px)] overflow-auto">

@@ -67,6 +67,7 @@ const pathOf = (line: SubmissionLine, step: StepReport): SubmissionPath =>
       forgottenAt: null,
       reason: null,
       dueAt: line.receivedAt,
+      cause: line.words,
     },
     intake: { id: 'i1', key: 'visit', name: 'Visit us' },
     fields: [

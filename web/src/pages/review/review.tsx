@@ -1,8 +1,9 @@
-import type { ReviewCause, SubmissionLine } from '@zusammen/core/api';
-import { useEffect, useRef, useState } from 'react';
+import type { ReviewCause, SubmissionLine, SubmissionPath } from '@zusammen/core/api';
+import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useCauses, useSubmission, useSubmissions } from '../../api/hooks.ts';
 import { Tag } from '../../parts/chip.tsx';
+import { useHeldPlace } from '../../parts/held-place.ts';
 import { Key } from '../../parts/key.tsx';
 import { useKeys } from '../../parts/keys.ts';
 import { Heading, Sheet } from '../../parts/sheet.tsx';
@@ -21,7 +22,10 @@ export function Review() {
   const search = useReviewSearch();
   const causes = useCauses(search);
   const list = causes.data?.causes ?? [];
-  const group = useHeldPlace(list, keyOf, params.get('cause') ?? '');
+  // A link names a submission only; what it waits for tells among which others it stands.
+  const linked = useSubmission((params.get('cause') === null && params.get('submission')) || undefined);
+  const wanted = linked.data ? keyOf(causeIn(linked.data)) : (params.get('cause') ?? '');
+  const group = useHeldPlace(list, keyOf, wanted);
   const waiting = useSubmissions(
     group === undefined
       ? {}
@@ -39,7 +43,10 @@ export function Review() {
   const ofGroup = (waiting.data?.submissions ?? []).filter(
     ({ state, intakeId }) => state === group?.state && intakeId === group.intakeId,
   );
-  const chosen = useHeldPlace(ofGroup, ({ id }) => id, params.get('submission') ?? '');
+  const inList = useHeldPlace(ofGroup, ({ id }) => id, params.get('submission') ?? '');
+  const chosen = ofGroup.some(({ id }) => id === params.get('submission'))
+    ? inList
+    : (waitingStill(linked.data) ?? inList);
   const [done, setDone] = useState<Done>();
   const set = (changed: Record<string, string>): void =>
     setParams((held) => ({ ...Object.fromEntries(held), ...changed }), { replace: true });
@@ -83,7 +90,7 @@ export function Review() {
               )}
             </Sheet>
           ) : (
-            <div className="grid grid-cols-[minmax(220px,300px)_minmax(0,1fr)] items-start gap-3.5">
+            <div className="grid grid-cols-[minmax(220px,300px)_minmax(0,1fr)] items-start gap-3.5 max-[900px]:grid-cols-1">
               <Queue
                 causes={list}
                 group={group}
@@ -107,18 +114,25 @@ export function Review() {
   );
 }
 
-/** The item of a name; once it is gone, whatever stands in its place: a decision doesn't lead back to the top. */
-function useHeldPlace<T>(list: readonly T[], nameOf: (item: T) => string, wanted: string): T | undefined {
-  const place = useRef(0);
-  const at = list.findIndex((item) => nameOf(item) === wanted);
-  useEffect(() => {
-    if (at >= 0) place.current = at;
-  }, [at]);
-  if (at >= 0) return list[at];
-  return list[wanted === '' ? 0 : Math.min(place.current, list.length - 1)];
-}
+const causeIn = ({ submission }: SubmissionPath): Pick<ReviewCause, 'intakeId' | 'state' | 'cause'> => ({
+  intakeId: submission.intakeId,
+  state: submission.state as ReviewCause['state'],
+  cause: submission.cause ?? '',
+});
 
-function Decision({ line, many, told }: { line: SubmissionLine; many: number; told: (done: Done) => void }) {
+/** The submission of a link, while it waits: it may be older than those that are listed. */
+const waitingStill = (told: SubmissionPath | undefined): Pick<SubmissionLine, 'id'> | undefined =>
+  told && ['in review', 'refused', 'failed'].includes(told.submission.state) ? told.submission : undefined;
+
+function Decision({
+  line,
+  many,
+  told,
+}: {
+  line: Pick<SubmissionLine, 'id'>;
+  many: number;
+  told: (done: Done) => void;
+}) {
   const path = useSubmission(line.id);
   return (
     <Sheet>

@@ -165,7 +165,7 @@ export function WhichOne({ told, many, done }: { told: SubmissionPath; many: num
                     const evidence = weighed(candidate.id)?.evidence;
                     const found = evidence && evidenceAt(field.name, { parts }, evidence);
                     return (
-                      <td key={candidate.id} className={TD}>
+                      <td key={candidate.id} className={cx(TD, 'max-w-[280px] break-words')}>
                         <span className="flex items-baseline justify-between gap-3">
                           <Differing value={candidate.values[field.name]} other={mine} />
                           {found && <Bits bits={found.bits} title={found.level} />}

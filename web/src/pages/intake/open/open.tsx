@@ -31,7 +31,7 @@ export function Open() {
     ['intakes'],
   );
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-start gap-3.5">
+    <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-start gap-3.5 max-[900px]:grid-cols-1">
       <div className="space-y-3.5">
         <Sheet title="Address" aside={<IntakeStateTag state={intake.state} />}>
           <div className="space-y-3 p-4">

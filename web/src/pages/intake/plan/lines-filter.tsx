@@ -1,6 +1,7 @@
 import type { Finding } from '@zusammen/core/checks';
 import type { Line } from '@zusammen/core/mapping';
 import { cx } from '../../../parts/cx.ts';
+import { Radios } from '../../../parts/radios.tsx';
 
 export const SHOWN = ['all', 'look', 'suggested', 'set', 'unused'] as const;
 export type Shown = (typeof SHOWN)[number];
@@ -36,23 +37,19 @@ export function LinesFilter({
   choose: (shown: Shown) => void;
 }) {
   return (
-    <div role="radiogroup" aria-label="Which lines are shown" className="flex gap-1">
-      {SHOWN.map((each) => (
-        <button
-          key={each}
-          type="button"
-          role="radio"
-          aria-checked={each === shown}
-          onClick={() => choose(each)}
-          className={cx(
-            'rounded-[6px] px-2.5 py-1 text-small',
-            each === shown ? 'bg-sand font-semibold' : 'text-soft hover:bg-wash',
-            each === 'look' && counts.look > 0 && 'text-saffron',
-          )}
-        >
-          {NAMES[each]} <span className="font-mono">{counts[each]}</span>
-        </button>
-      ))}
-    </div>
+    <Radios
+      label="Which lines are shown"
+      className="text-small"
+      chosen={shown}
+      choose={choose}
+      options={SHOWN.map((value) => ({
+        value,
+        label: (
+          <span className={cx(value === 'look' && counts.look > 0 && 'text-saffron')}>
+            {NAMES[value]} <span className="font-mono">{counts[value]}</span>
+          </span>
+        ),
+      }))}
+    />
   );
 }

@@ -18,6 +18,7 @@ import {
 import { fieldOf, mustBeGiven, type Entity } from '@zusammen/core/schema';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { useActions } from '../../../parts/actions.ts';
 import { cx } from '../../../parts/cx.ts';
 import { Key } from '../../../parts/key.tsx';
 import { listKeys, useKeys } from '../../../parts/keys.ts';
@@ -148,6 +149,17 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
       : {}),
   });
 
+  useActions(
+    mayEdit
+      ? [
+          { name: 'Suggest the rest of the lines', hotkey: 'S', act: () => void suggestRest() },
+          ...(offered > 0 ? [{ name: `Accept all ${offered} suggested lines`, act: acceptAll }] : []),
+          { name: 'Undo', hotkey: 'Ctrl Z', act: undo },
+          { name: 'Redo', hotkey: 'Ctrl Y', act: redo },
+        ]
+      : [],
+  );
+
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({
     count: lines.length,
@@ -229,17 +241,17 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
             open ? 'max-h-[calc(100vh-345px)]' : 'max-h-[calc(100vh-430px)]',
           )}
         >
-          <table className="w-full table-fixed">
+          <table className="w-full min-w-[720px] table-fixed">
             <thead className="sticky top-0 z-10 bg-sheet">
               <tr>
                 <th className={cx(TH, 'w-[16%] pl-4')}>Comes from</th>
-                <th className={cx(TH, 'w-[15%]')}>
+                <th className={cx(TH, 'w-[15%] whitespace-normal')}>
                   <SampleSwitch sample={sample} of={samples.length} setSample={setSample} />
                 </th>
                 <th className={cx(TH, 'w-[16%]')}>Treatment</th>
                 <th className={cx(TH, 'w-[14%]')}>Goes in as</th>
                 <th className={cx(TH, 'w-[18%]')}>Field</th>
-                <th className={cx(TH, 'w-[13%]')}>In the system now</th>
+                <th className={cx(TH, 'w-[13%] whitespace-normal')}>In the system now</th>
                 <th className={TH}>If both</th>
               </tr>
             </thead>

@@ -40,7 +40,7 @@ export function PlanStation() {
   const edit = (work: (step: Step) => Step): void =>
     change((held) => (step ? changePlanStep(held, step.id, work) : held));
   return (
-    <div className="grid grid-cols-[240px_minmax(0,1fr)] items-start gap-3.5">
+    <div className="grid grid-cols-[240px_minmax(0,1fr)] items-start gap-3.5 max-[900px]:grid-cols-1">
       <div className="space-y-3.5">
         <Steps chosen={step} choose={(id) => go({ step: id, line: undefined, show: undefined })} />
         <Checks />

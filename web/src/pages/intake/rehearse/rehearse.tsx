@@ -45,7 +45,7 @@ export function Rehearse() {
   return (
     <div
       className={cx(
-        'grid items-start gap-3.5',
+        'grid items-start gap-3.5 max-[900px]:grid-cols-1',
         // Many steps need the room that one sample opened can spare.
         document.plan.steps.length > 2
           ? 'grid-cols-[minmax(0,5fr)_minmax(0,3fr)]'
