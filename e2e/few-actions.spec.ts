@@ -86,7 +86,7 @@ test('twelve refused rows that are alike are mended in at most 6 actions, and a 
   const actions = new Actions(page);
   await actions.click(page.getByRole('link', { name: /Review/ }));
   await page.goto(`${address()}/review?text=gleich`);
-  await expect(page.getByRole('list', { name: 'Alike' }).getByRole('listitem')).toHaveCount(12);
+  await expect(page.getByRole('list', { name: 'Alike', exact: true }).getByRole('listitem')).toHaveCount(12);
   const last = page.getByRole('textbox', { name: /Last name|Family name/i }).first();
   await expect(last).toBeEnabled();
   await actions.type(last, 'Lang');

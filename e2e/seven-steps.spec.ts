@@ -51,6 +51,7 @@ test('from a page’s form to a record in the CRM, sent again, and taken back', 
     // A sample shows what each line makes of it.
     await page.getByRole('link', { name: /^Rehearse/ }).click();
     await page.getByRole('button', { name: 'Add a sample' }).click();
+    await page.getByRole('radio', { name: 'Paste what is sent' }).click();
     await page
       .getByLabel('What a form sends')
       .fill(

@@ -77,7 +77,7 @@ describe('checks on how records are recognised', () => {
     const [finding] = found({ recognise: [{ fields: ['last_name', 'first_name'] }] });
     expect(finding).toMatchObject({ id: 'K10', severity: 'look', place: { step: 's', field: 'last_name' } });
     expect(finding!.sentence).toBe(
-      'Family name with First name mixes up different records: of 6000 known, 15 % share it with another, and most often that is somebody else (95 % of those looked at).',
+      'Family name with First name mixes up different records: of 6,000 records looked at, 15 % share it with another, and most often that is somebody else (95 % of those looked at).',
     );
   });
   it('K10 is silent on a key that tells apart, on one that only doubles share, and where nothing was measured', () => {

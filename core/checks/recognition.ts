@@ -21,7 +21,7 @@ export const weakKey = ({ step, entity, facts }: StepInput): Finding[] => {
     const [shared, others] = [measured.shared / measured.filled, measured.apart / measured.looked];
     const labels = key.fields.map((name) => fieldOf(entity, name)?.label ?? name).join(' with ');
     const sentence =
-      `${labels}${key.fields.length === 1 ? ' alone' : ''} mixes up different records: of ${measured.of} known, ` +
+      `${labels}${key.fields.length === 1 ? ' alone' : ''} mixes up different records: of ${measured.of.toLocaleString('en')} records looked at, ` +
       `${percent(shared)} share it with another, and most often that is somebody else (${percent(others)} of those looked at).`;
     return [{ id: 'K10', severity: 'look', place: { step: step.id, field: key.fields[0]! }, sentence }];
   });

@@ -58,7 +58,7 @@ export class IntakeSettings {
   @IsOptional() @IsTimeZone() zone?: string;
   /** How visitors write numbers and dates, BCP 47. */
   @IsOptional() @Matches(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/) locale?: string;
-  /** Submissions accepted a minute and address. */
+  /** Submissions accepted per minute per IP address. */
   @IsInt() @Min(1) @Max(100_000) perMinute!: number;
   /** Pages that may send here, by origin (RFC 6454); absent or empty: any page. */
   @IsOptional()

@@ -41,7 +41,11 @@ export const useIntakes = () =>
     refetchInterval: asking(5_000),
   });
 export const useIntake = (id: string) =>
-  useQuery({ queryKey: ['intakes', id], queryFn: () => call('get /intakes/:id', { params: { id } }) });
+  useQuery({
+    queryKey: ['intakes', id],
+    queryFn: () => call('get /intakes/:id', { params: { id } }),
+    refetchInterval: asking(10_000),
+  });
 export const useSamples = (id: string) =>
   useQuery({
     queryKey: ['intakes', id, 'samples'],

@@ -1,5 +1,5 @@
 import { Command } from 'cmdk';
-import { useEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 
 export interface Item {
   value: string;
@@ -10,6 +10,8 @@ export interface Item {
   group?: string;
 }
 
+/** So many are drawn; whoever looks for one of more types some letters. */
+const MOST_SHOWN = 60;
 const NO_ITEMS: readonly Item[] = [];
 
 /** A list that narrows while typing; arrows and Enter choose. */
@@ -37,7 +39,12 @@ export function Combobox({
       list.current?.querySelector<HTMLElement>('[cmdk-item][data-selected="true"], [cmdk-item]')?.click();
     });
   }, [loading]);
-  const groups = [...new Set(items.map((item) => item.group ?? ''))];
+  const [search, setSearch] = useState('');
+  const low = search.toLowerCase();
+  const matching = items.filter(({ words }) => words.toLowerCase().includes(low));
+  // A list of hundreds that is drawn whole holds up the typing that would narrow it.
+  const shown = matching.slice(0, MOST_SHOWN);
+  const groups = [...new Set(shown.map((item) => item.group ?? ''))];
   return (
     <Command
       ref={list}
@@ -45,13 +52,13 @@ export function Combobox({
       onKeyDown={({ key }) => {
         if (key === 'Enter' && loading) waiting.current = true;
       }}
-      filter={(value, search, keywords) =>
-        (keywords?.join(' ') ?? value).toLowerCase().includes(search.toLowerCase()) ? 1 : 0
-      }
+      shouldFilter={false}
     >
       <Command.Input
         autoFocus={autoFocus}
         placeholder={placeholder}
+        value={search}
+        onValueChange={setSearch}
         className="mb-1 h-[34px] w-full rounded-[6px] border border-line bg-sheet px-3"
       />
       <Command.List className="max-h-[300px] overflow-auto">
@@ -68,13 +75,12 @@ export function Combobox({
             heading={group || undefined}
             className="text-body [&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-small [&_[cmdk-group-heading]]:text-soft"
           >
-            {items
+            {shown
               .filter((item) => (item.group ?? '') === group)
               .map((item) => (
                 <Command.Item
                   key={item.value}
                   value={item.value}
-                  keywords={[item.words]}
                   onSelect={() => choose(item.value)}
                   className="flex cursor-pointer items-center justify-between gap-3 rounded-[5px] px-3 py-1.5 data-[selected=true]:bg-moss-wash"
                 >
@@ -84,6 +90,9 @@ export function Combobox({
               ))}
           </Command.Group>
         ))}
+        {matching.length > shown.length && (
+          <p className="px-3 py-1.5 text-small text-soft">and {matching.length - shown.length} more; type to narrow</p>
+        )}
       </Command.List>
     </Command>
   );

@@ -37,6 +37,16 @@ export function Doubles() {
   const doubles = useDoubles(system, name, SHOWN[shown]!.states.join(','));
   const set = (changed: Record<string, string>): void =>
     setParams((held) => ({ ...Object.fromEntries(held), ...changed }), { replace: true });
+  if (system === '' || name === '')
+    return (
+      <Sheet>
+        <Empty title="There is no such entity">
+          <Link className="text-plum underline" to="/schema">
+            Go to Schema
+          </Link>
+        </Empty>
+      </Sheet>
+    );
   return (
     <Fetched query={doubles} rows={12}>
       {(told) =>

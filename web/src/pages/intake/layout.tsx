@@ -198,7 +198,7 @@ function Publish({ version, close }: { version: number; close: () => void }) {
 }
 
 function Stations() {
-  const { detail, document, findings, rehearsal, samples, standing } = useDraft();
+  const { detail, document, findings, rehearsal, samples, standing, facts } = useDraft();
   const { pathname } = useLocation();
   const base = `/intakes/${detail.intake.id}`;
   const { figures, intake } = detail;
@@ -257,7 +257,11 @@ function Stations() {
       'History',
       figures
         ? `${count(figures.today)} today, ${count(figures.inReview)} in review, ${count(figures.refused)} refused`
-        : 'nothing arrived yet',
+        : facts?.everArrived
+          ? 'nothing arrived lately'
+          : facts
+            ? 'nothing arrived yet'
+            : '…',
       false,
     ],
   ];

@@ -95,7 +95,7 @@ export const rehearsedAs = (outcome: 'created' | 'updated', more: Partial<Rehear
   ...more,
 });
 
-const SYSTEM = {
+export const SYSTEM = {
   system: { id: 'crm', name: 'Clover Hill', state: 'answers', address: 'http://crm.example', capabilities: {} },
   schema: { entities: [ORCHARD] },
   differences: [],

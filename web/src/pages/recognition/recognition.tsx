@@ -10,7 +10,7 @@ import { Button } from '../../parts/button.tsx';
 import { Tag } from '../../parts/chip.tsx';
 import { useKeys } from '../../parts/keys.ts';
 import { Heading, Sheet } from '../../parts/sheet.tsx';
-import { Empty, Fetched } from '../../parts/states.tsx';
+import { Empty, Fetched, Trouble } from '../../parts/states.tsx';
 import { EvidenceLines, KeysTable } from './evidence-lines.tsx';
 import { NearPairs } from './near-pairs.tsx';
 import { Scores } from './scores.tsx';
@@ -23,7 +23,7 @@ export function Recognition() {
   const detail = useSystem(system);
   const recognition = useRecognition(system, name);
   const entity = detail.data?.schema.entities.find((each) => each.name === name);
-  if (detail.data && !entity)
+  if (!system || !name || (detail.data && !entity))
     return (
       <Sheet>
         <Empty title="There is no such entity">
@@ -33,6 +33,7 @@ export function Recognition() {
         </Empty>
       </Sheet>
     );
+  if (detail.error) return <Trouble error={detail.error} retry={() => void detail.refetch()} />;
   return (
     <Fetched query={recognition} rows={12}>
       {(told) =>

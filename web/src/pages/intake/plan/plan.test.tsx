@@ -1,8 +1,9 @@
 /** @jest-environment @happy-dom/jest-environment */
+import type { IntakeDocument } from '@zusammen/core/intake';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import { refusal, withHeight } from '../../../testing/page.tsx';
 import { work } from '../../../work/work.ts';
-import { showIntake } from '../testing.tsx';
+import { DOCUMENT, lineTo, SAMPLES, showIntake, SYSTEM } from '../testing.tsx';
 import { PlanStation } from './plan.tsx';
 
 // There are no threads here; what a thread would compute is computed.
@@ -15,7 +16,18 @@ const calledLater = () =>
     ]),
   );
 
-beforeAll(() => withHeight(600));
+beforeAll(() => {
+  withHeight(600);
+  // Lists that narrow scroll what is marked into sight.
+  Element.prototype.scrollIntoView = () => undefined;
+});
+
+const NO_SAMPLES = { 'get /intakes/:id/samples': { samples: [] } };
+/** A step that no check has anything to say about. */
+const soundStep = () => ({
+  ...DOCUMENT.plan.steps[0]!,
+  lines: [lineTo('name', ['orchard']), lineTo('mail', ['mail'], { ifBoth: 'fill only' })],
+});
 
 const rowOf = async (label: string): Promise<HTMLElement> =>
   (await screen.findByRole('button', { name: `Edit the line to ${label}` })).closest('tr')!;
@@ -109,5 +121,74 @@ describe('the lines of a plan', () => {
     // Leaving the page is when what isn't saved yet would be sent, if anything were.
     cleanup();
     expect(saidTo('put /intakes/:id/draft')).toHaveLength(1);
+  });
+});
+
+describe('an intake without a plan', () => {
+  const empty: IntakeDocument = { ...DOCUMENT, plan: { steps: [] } };
+
+  it('proposes one whole, with what finds a place; Enter takes it, and a made-up sample stands beside the lines', async () => {
+    const { user, kept } = showIntake('plan', <PlanStation />, { document: empty, more: NO_SAMPLES });
+    const proposed = await screen.findByRole('region', { name: 'Proposed plan' });
+    expect(proposed.textContent).toContain('Orchard in Clover Hill, recognised by E-mail');
+    expect(proposed.textContent).toMatch(/\d of 4 fields find a place/);
+    const take = within(proposed).getByRole('button', { name: /Take this plan/ });
+    await waitFor(() => expect(document.activeElement).toBe(take));
+    await user.keyboard('{Enter}');
+    await rowOf('Name');
+    await waitFor(async () => expect((await cellsOf('E-mail'))[1]).toBe('clara.holm@meadow.example'));
+    await waitFor(() => expect(kept.document.plan.steps).toHaveLength(1));
+  });
+
+  it('lets one entity be picked by hand, the read-only ones last', async () => {
+    const { user } = showIntake('plan', <PlanStation />, { document: empty, more: NO_SAMPLES });
+    await user.click(await screen.findByPlaceholderText('Find an entity'));
+    const items = await screen.findAllByRole('option');
+    expect(items.map((item) => item.textContent)).toEqual([expect.stringMatching(/^Orchard\d fields fit$/)]);
+  });
+});
+
+describe('what the checks are said to find', () => {
+  it('is nothing before the schema is read, and all well only after a rehearsal', async () => {
+    let answer: () => void = () => undefined;
+    const held = new Promise<void>((resolve) => (answer = resolve));
+    const { asked } = showIntake('plan', <PlanStation />, {
+      document: { ...DOCUMENT, fields: DOCUMENT.fields.slice(0, 2), plan: { steps: [soundStep()] } },
+      more: {
+        'get /systems/:id': async () => {
+          await held;
+          return new Response(JSON.stringify(SYSTEM));
+        },
+        'get /intakes/:id/samples': { samples: SAMPLES.slice(1) },
+      },
+    });
+    expect(await screen.findByText('Reading the schema …')).toBeTruthy();
+    expect(screen.queryByText(/All checks pass/)).toBeNull();
+    answer();
+    expect(await screen.findByText('● All checks pass')).toBeTruthy();
+    expect(asked.some(({ name }) => name === 'post /intakes/:id/rehearse')).toBe(true);
+  });
+});
+
+describe('a line that is opened', () => {
+  it('takes the focus, and Escape gives it back, also with the caret in one of its fields', async () => {
+    const { user } = showIntake('plan', <PlanStation />);
+    await rowOf('Name');
+    await user.keyboard('{Enter}');
+    const editor = await screen.findByRole('group', { name: 'Line to Name' });
+    await waitFor(() => expect(editor.contains(document.activeElement)).toBe(true));
+    within(editor).getByRole('checkbox').focus();
+    await user.keyboard('{Escape}');
+    await waitFor(() => expect(screen.queryByRole('group', { name: 'Line to Name' })).toBeNull());
+  });
+
+  it('says what becomes of what can’t be read, and leaves it out when told to', async () => {
+    const { user } = showIntake('plan', <PlanStation />);
+    await user.click(await screen.findByRole('button', { name: 'Edit the line to Hives' }));
+    const editor = await screen.findByRole('group', { name: 'Line to Hives' });
+    await user.click(within(editor).getByRole('button', { name: 'What can’t be read' }));
+    await user.click(await screen.findByRole('option', { name: /is left out/ }));
+    await user.keyboard(']');
+    await waitFor(() => expect(editor.textContent).toContain('it is left out'));
   });
 });
