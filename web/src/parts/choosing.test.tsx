@@ -1,5 +1,5 @@
 /** @jest-environment @happy-dom/jest-environment */
-import { render, screen } from '@testing-library/react';
+import { render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Combobox } from './combobox.tsx';
 import { Choices, Editable } from './editable.tsx';
@@ -10,6 +10,38 @@ const ITEMS = [
 ];
 
 describe('a list that narrows while typing', () => {
+  it('draws only the first of hundreds, of each group, and finds the others by typing', async () => {
+    Element.prototype.scrollIntoView = () => undefined;
+    const user = userEvent.setup();
+    const chosen: string[] = [];
+    const many = Array.from({ length: 600 }, (_, at) => ({
+      value: `f${at}`,
+      label: `Field ${at}`,
+      words: `Field ${at}`,
+    }));
+    const or = { value: 'always', label: 'Always the same', words: 'always', group: 'Or' };
+    render(<Combobox placeholder="Find a field" items={[...many, or]} choose={(value) => chosen.push(value)} />);
+    expect(screen.getAllByRole('option')).toHaveLength(61);
+    expect(screen.getByText('Always the same')).toBeTruthy();
+    expect(screen.getByText('and 540 more; type to narrow')).toBeTruthy();
+    await user.type(screen.getByPlaceholderText('Find a field'), 'field 599{Enter}');
+    expect(chosen).toEqual(['f599']);
+  });
+
+  it('keeps an Enter that was pressed while the items were on their way', async () => {
+    Element.prototype.scrollIntoView = () => undefined;
+    const user = userEvent.setup();
+    const chosen: string[] = [];
+    const choose = (value: string) => chosen.push(value);
+    const { rerender } = render(<Combobox placeholder="Find an entity" loading choose={choose} />);
+    await user.type(screen.getByPlaceholderText('Find an entity'), '{Enter}');
+    expect(screen.getByText('Reading what the systems keep …')).toBeTruthy();
+    expect(screen.queryByText('No matches')).toBeNull();
+    const items = [{ value: 'people', label: 'Person', words: 'Person' }];
+    rerender(<Combobox placeholder="Find an entity" items={items} choose={choose} />);
+    await waitFor(() => expect(chosen).toEqual(['people']));
+  });
+
   it('finds by any of an item’s words and chooses with Enter', async () => {
     const choose = jest.fn();
     render(<Combobox items={ITEMS} placeholder="Find an entity" choose={choose} />);

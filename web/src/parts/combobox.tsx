@@ -10,7 +10,7 @@ export interface Item {
   group?: string;
 }
 
-/** So many are drawn; whoever looks for one of more types some letters. */
+/** So many of a group are drawn; whoever looks for one of more types some letters. */
 const MOST_SHOWN = 60;
 const NO_ITEMS: readonly Item[] = [];
 
@@ -43,8 +43,8 @@ export function Combobox({
   const low = search.toLowerCase();
   const matching = items.filter(({ words }) => words.toLowerCase().includes(low));
   // A list of hundreds that is drawn whole holds up the typing that would narrow it.
-  const shown = matching.slice(0, MOST_SHOWN);
-  const groups = [...new Set(shown.map((item) => item.group ?? ''))];
+  const groups = [...new Set(matching.map((item) => item.group ?? ''))];
+  const shown = groups.flatMap((group) => matching.filter((item) => (item.group ?? '') === group).slice(0, MOST_SHOWN));
   return (
     <Command
       ref={list}

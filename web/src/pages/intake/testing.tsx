@@ -103,16 +103,18 @@ export const SYSTEM = {
 
 /** Shows a station of this intake under its own address, with two samples and a server that keeps the draft as a real one does. */
 export function showIntake(
-  at: 'plan' | 'rehearse',
+  at: 'plan' | 'rehearse' | 'open',
   station: ReactNode,
   {
     more = {},
     role = 'specialist',
     document = DOCUMENT,
+    state = 'draft',
   }: {
     more?: Answers;
     role?: 'specialist' | 'viewer';
     document?: IntakeDocument;
+    state?: 'draft' | 'open';
   } = {},
 ) {
   const kept = { document, revision: 1 };
@@ -120,7 +122,7 @@ export function showIntake(
     intake: {
       id: 'i1',
       key: 'visit',
-      state: 'draft',
+      state,
       draft: kept.document,
       revision: kept.revision,
       liveVersion: null,
