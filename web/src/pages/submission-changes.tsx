@@ -1,3 +1,4 @@
+import { plural } from '../parts/plural.ts';
 import type { LedgerChange } from '@zusammen/core/api';
 import { call } from '../api/client.ts';
 import { useDo, useMe } from '../api/hooks.ts';
@@ -41,7 +42,7 @@ export function Changes({ changes }: { changes: LedgerChange[] }) {
                   : 'Former values put back'}{' '}
               {change.recordId}
               <span className="ml-2 text-small text-soft">
-                {Object.keys(change.after).length > 0 && `${Object.keys(change.after).length} fields, `}by{' '}
+                {Object.keys(change.after).length > 0 && `${plural(Object.keys(change.after).length, 'field')}, `}by{' '}
                 {change.actor}, <Moment at={change.intendedAt} />
                 {change.settledAt &&
                   `, answered after ${span(Math.max(0, new Date(change.settledAt).getTime() - new Date(change.intendedAt).getTime()))}`}

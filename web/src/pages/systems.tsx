@@ -1,3 +1,4 @@
+import { plural } from '../parts/plural.ts';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
@@ -205,8 +206,12 @@ function Opened({ system, administrator }: { system: System; administrator: bool
         {({ schema, readAt }) => (
           <>
             <p className="border-y border-hair bg-wash px-4 py-2">
-              {schema.entities.length} entities, read <Moment at={readAt} />.{' '}
-              {hidden > 0 && <span className="text-saffron">{hidden} fields are hidden from this connection.</span>}
+              {plural(schema.entities.length, 'entity', 'entities')}, read <Moment at={readAt} />.{' '}
+              {hidden > 0 && (
+                <span className="text-saffron">
+                  {plural(hidden, 'field is', 'fields are')} hidden from this connection.
+                </span>
+              )}
             </p>
             {(schema.unusable ?? []).length > 0 && (
               <ul className="border-b border-hair px-4 py-2 text-small text-saffron">

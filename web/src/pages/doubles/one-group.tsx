@@ -1,3 +1,4 @@
+import { plural } from '../../parts/plural.ts';
 import { SURVIVOR_RULES, type SurvivorRule } from '@zusammen/core/recognition';
 import type { Entity, Field, RecordState, Value } from '@zusammen/core/schema';
 import { isBlank, sameValue } from '@zusammen/core/values';
@@ -138,7 +139,7 @@ function Compared({
                 options={records.map((record, at) => ({
                   value: record.id,
                   label: `${at + 1}  ${record.id}`,
-                  help: `${shown.filter(({ name }) => !isBlank(record.values[name])).length} fields hold something`,
+                  help: `${plural(shown.filter(({ name }) => !isBlank(record.values[name])).length, 'field holds', 'fields hold')} something`,
                 }))}
                 chosen={survivor}
                 choose={(id) => {

@@ -1,3 +1,4 @@
+import { plural } from '../../parts/plural.ts';
 import { applyMend } from '@zusammen/core/checks';
 import { compareForms, formOn, readForms, type FormField } from '@zusammen/core/forms';
 import { changeSettings, changeSource, removeField, takeInForm } from '@zusammen/core/intake';
@@ -28,7 +29,7 @@ export function Arrive() {
       <div className="space-y-3.5">
         {drift.length > 0 && <Drift />}
         <Sheet
-          title={`${document.fields.length} fields`}
+          title={plural(document.fields.length, 'field')}
           aside={
             <>
               <SchemaOut />

@@ -1,3 +1,4 @@
+import { plural } from '../../parts/plural.ts';
 import { submissionOf, type SubmittedValues } from '@zusammen/core/forms';
 import { useState } from 'react';
 import { ApiProblem } from '../../api/client.ts';
@@ -31,7 +32,7 @@ export function FileSource({ bring }: { bring: (brought: Brought | undefined) =>
           .slice(0, 20)
           .map((row) => submissionOf(found.file.columns, row))
           .filter((each): each is SubmittedValues => each !== undefined),
-        note: `${found.file.rows} rows`,
+        note: plural(found.file.rows, 'row'),
       });
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.message : String(error));
@@ -56,7 +57,7 @@ export function FileSource({ bring }: { bring: (brought: Brought | undefined) =>
       {read && (
         <div>
           <p>
-            {read.file.rows} rows, {read.file.columns.length} columns
+            {plural(read.file.rows, 'row')}, {plural(read.file.columns.length, 'column')}
             {read.facts.format === 'csv'
               ? `, parted by ${DELIMITERS[read.facts.delimiter ?? ','] ?? `“${read.facts.delimiter}”`}, letters in ${read.facts.encoding}`
               : `, sheet “${read.facts.sheet}”`}

@@ -1,3 +1,4 @@
+import { plural } from '../../parts/plural.ts';
 import { originOf } from '@zusammen/core/checks';
 import { readForms, type ReadForm } from '@zusammen/core/forms';
 import { useEffect, useState } from 'react';
@@ -136,7 +137,7 @@ export function PageSource({ bring }: { bring: (brought: Brought | undefined) =>
           {page.forms.map((each, at) => (
             <label key={at} className="flex gap-2 py-0.5">
               <input type="radio" name="form" checked={at === chosen} onChange={() => setChosen(at)} />
-              {each.name || 'without a name'} <span className="text-soft">{each.fields.length} fields</span>
+              {each.name || 'without a name'} <span className="text-soft">{plural(each.fields.length, 'field')}</span>
             </label>
           ))}
         </fieldset>

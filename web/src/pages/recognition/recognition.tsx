@@ -1,3 +1,4 @@
+import { plural } from '../../parts/plural.ts';
 import type { Recognition as Document } from '@zusammen/core/recognition';
 import type { Entity } from '@zusammen/core/schema';
 import { useEffect, useState } from 'react';
@@ -265,7 +266,7 @@ function Loaded({
               Version {state.revision}
               {told.versions?.[0] && `, saved by ${told.versions[0].savedBy}`}.{' '}
               {told.decided && told.decided.of > 0
-                ? `${told.decided.of} pairs were decided by people, ${told.decided.same} of them the same.`
+                ? `${plural(told.decided.of, 'pair was', 'pairs were')} decided by people, ${told.decided.same} of them the same.`
                 : 'Nobody has decided about a pair yet; weights are our defaults.'}
             </p>
           </div>
@@ -305,12 +306,12 @@ function Changed({
         <span>
           {learned.learned.length === 0
             ? 'The defaults fit these records; nothing was learned.'
-            : `${learned.learned.length} weights learned from ${learned.effect.pairs.of.toLocaleString()} pairs and ${learned.decided} decisions.`}
+            : `${plural(learned.learned.length, 'weight')} learned from ${plural(learned.effect.pairs.of, 'pair')} and ${plural(learned.decided, 'decision')}.`}
         </span>
       )}
       {effect && (
         <span>
-          Of {effect.pairs.of.toLocaleString()} pairs{' '}
+          Of {plural(effect.pairs.of, 'pair')}{' '}
           {moves.length === 0
             ? 'none is judged otherwise.'
             : moves.map(([move, count]) => `${count} from ${move.replace(' to ', ' to ')}`).join(', ') + '.'}

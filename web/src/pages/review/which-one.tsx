@@ -1,3 +1,4 @@
+import { plural } from '../../parts/plural.ts';
 import { meaningsOf, tellingWords } from '@zusammen/core/mapping';
 import type { StepReport } from '@zusammen/core/plans';
 import type { Weighed } from '@zusammen/core/recognition';
@@ -224,7 +225,8 @@ export function WhichOne({ told, many, done }: { told: SubmissionPath; many: num
             className="w-full border-t border-hair px-4 py-1.5 text-left text-small text-plum hover:underline"
             onClick={() => setAll(true)}
           >
-            Show the other {holding.length - telling.length} fields that hold something
+            Show the other {plural(holding.length - telling.length, 'field')} that{' '}
+            {holding.length - telling.length === 1 ? 'holds' : 'hold'} something
           </button>
         )}
       </div>

@@ -1,3 +1,4 @@
+import { plural } from '../../../parts/plural.ts';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call, ApiProblem } from '../../../api/client.ts';
@@ -180,7 +181,7 @@ function Line({
         value={line.done}
       />
       <p className="text-small text-soft">
-        {count(line.done)} of {count(line.rows)} rows, {count(line.accepted)} taken in
+        {count(line.done)} of {plural(line.rows, 'row')}, {count(line.accepted)} taken in
         {line.problems.length > 0 && <span className="text-brick">, {count(line.problems.length)} not taken in</span>}
         {line.state === 'running' && timeLeft(line)}
         {line.words && <span className="text-brick"> {line.words}</span>}

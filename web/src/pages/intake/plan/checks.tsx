@@ -1,3 +1,4 @@
+import { plural } from '../../../parts/plural.ts';
 import { applyMend, type Finding } from '@zusammen/core/checks';
 import { stepName } from '@zusammen/core/plans';
 import { useNavigate, useSearchParams } from 'react-router';
@@ -60,7 +61,7 @@ function NothingFound() {
   if (failed.length > 0)
     return (
       <p className="rounded-[8px] bg-saffron-wash px-3 py-2.5 text-small text-saffron">
-        ◆ The checks find nothing, but {failed.length} of {samples.length} samples{' '}
+        ◆ The checks find nothing, but {failed.length} of {plural(samples.length, 'sample')}{' '}
         {failed.length === 1 ? 'fails' : 'fail'} in rehearsal.
       </p>
     );
@@ -104,7 +105,7 @@ function Row({ finding }: { finding: Finding }) {
           className="mr-2 inline-block min-h-6 text-soft underline decoration-dotted hover:text-ink"
           onClick={() => setParams({ ...at, sample: samples[first]!.id }, { replace: true })}
         >
-          {finding.samples.hit} of {finding.samples.of} samples
+          {finding.samples.hit} of {plural(finding.samples.of, 'sample')}
         </button>
       )}
       {finding.mend && mayEdit && (
