@@ -110,7 +110,34 @@ describe('searching', () => {
     const found = await get('/find?text=mobile');
     expect(found.fields).toMatchObject([{ entity: 'People', field: 'mobile', label: 'Mobile' }]);
     expect((await get('/find?text=pollin')).intakes).toMatchObject([{ name: 'Pollination enquiry' }]);
-    expect(await get('/find?text=x')).toEqual({ submissions: [], fields: [], intakes: [] });
+    const nothing = await get('/find?text=x');
+    expect(Object.values(nothing).flat()).toEqual([]);
+  });
+  it('finds records by id and by value, entities, choices and people, each with the reason', async () => {
+    await send(enquiry({ contact_email: 'found.by@meadow.example' }));
+    await stage.settled();
+    const [record] = await stage.people('found.by@meadow.example');
+    expect((await get('/find?text=FOUND.BY@meadow.example')).records).toMatchObject([
+      { entity: 'People', id: record.id, why: 'its e-mail', page: expect.stringContaining(record.id) },
+    ]);
+    const byId = await get(`/find?text=${record.id}`);
+    expect(byId.records).toMatchObject([{ id: record.id, why: 'its id' }]);
+    // What touched it is found by it, too.
+    expect(byId.submissions).toMatchObject([{ why: expect.stringContaining('a record it touched') }]);
+    expect((await get('/find?text=organisation')).entities).toMatchObject([
+      { entity: 'Organisations', why: 'its name' },
+    ]);
+    expect((await get('/find?text=cherry')).options).toContainEqual(
+      expect.objectContaining({ field: 'crops', option: 'Cherry', why: 'a choice of Crops' }),
+    );
+    expect((await get('/find?text=idris')).people).toMatchObject([{ name: 'Idris Fairweather', why: 'the name' }]);
+  });
+  it('tells a viewer of no people, and asks no system for them', async () => {
+    const viewer = callerAt(stage.address, await signInAt(stage.address, 'bozena@cloverhollow.example'));
+    const { status, body } = await viewer('GET', '/find?text=found.by@meadow.example');
+    expect(status).toBe(200);
+    expect(body).toMatchObject({ records: [], people: [] });
+    expect(body.submissions.length).toBeGreaterThan(0);
   });
 });
 

@@ -1,10 +1,11 @@
 import type { IntakeLine } from '@zusammen/core/api';
 import { fold } from '@zusammen/core/values';
 import { useState } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { call } from '../api/client.ts';
 import { useDo, useIntakes, useMe } from '../api/hooks.ts';
 import { useActions } from '../parts/actions.ts';
+import { useAddress } from '../parts/address.ts';
 import { Button } from '../parts/button.tsx';
 import { Tag } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
@@ -56,7 +57,7 @@ export function Intakes() {
   const intakes = useIntakes();
   const me = useMe();
   const navigate = useNavigate();
-  const [params, setParams] = useSearchParams();
+  const [params, change] = useAddress();
   const [deleting, setDeleting] = useState<IntakeLine>();
   const shown: Shown = Object.hasOwn(SHOWN, params.get('show') ?? '') ? (params.get('show') as Shown) : 'used';
   const text = fold(params.get('text') ?? '');
@@ -73,16 +74,7 @@ export function Intakes() {
     0,
     list.findIndex(({ id }) => id === params.get('at')),
   );
-  const set = (name: string, value: string): void =>
-    setParams(
-      (held) => {
-        const next = new URLSearchParams(held);
-        if (value === '') next.delete(name);
-        else next.set(name, value);
-        return next;
-      },
-      { replace: true },
-    );
+  const set = (name: string, value: string): void => change({ [name]: value });
   const sortBy = (column: string): void =>
     set('sort', by !== column ? column : turned === 'turned' ? '' : `${column} turned`);
   const mayMake = me.data !== undefined && me.data.role !== 'viewer';

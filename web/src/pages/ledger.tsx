@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { useIntakes, useLedger, useMe, useSystems } from '../api/hooks.ts';
 import type { LedgerLine } from '@zusammen/core/api';
+import { useAddress } from '../parts/address.ts';
 import { Outgoing } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
 import { Radios } from '../parts/radios.tsx';
@@ -14,20 +15,11 @@ import { ChangeStateTag } from './submission-changes.tsx';
 
 /** Everything that arrived and everything that was ever written: one search, by submission or by change. */
 export function Ledger() {
-  const [params, setParams] = useSearchParams();
+  const [params, change] = useAddress();
   const byChange = params.get('by') === 'change';
+  // What is looked for stays; what stood open of the former result doesn't.
   const set = (name: string, value: string): void =>
-    setParams(
-      (held) => {
-        const next = new URLSearchParams(held);
-        // What is looked for stays; what stood open of the former result doesn't.
-        for (const gone of ['submission', ...(name === 'by' ? ['state'] : [])]) next.delete(gone);
-        if (value === '') next.delete(name);
-        else next.set(name, value);
-        return next;
-      },
-      { replace: true },
-    );
+    change({ submission: undefined, ...(name === 'by' ? { state: undefined } : {}), [name]: value });
   return (
     <>
       <Heading
@@ -76,7 +68,7 @@ export function Ledger() {
 }
 
 function Changes() {
-  const [params, setParams] = useSearchParams();
+  const [params, change] = useAddress();
   const [before, setBefore] = useState<number[]>([]);
   const me = useMe();
   const systems = useSystems();
@@ -104,17 +96,7 @@ function Changes() {
         <select
           aria-label="State of changes"
           value={search.state ?? ''}
-          onChange={({ target }) =>
-            setParams(
-              (held) => {
-                const next = new URLSearchParams(held);
-                if (target.value === '') next.delete('state');
-                else next.set('state', target.value);
-                return next;
-              },
-              { replace: true },
-            )
-          }
+          onChange={({ target }) => change({ state: target.value })}
           className={cx(BOX, 'font-normal')}
         >
           <option value="">all states</option>

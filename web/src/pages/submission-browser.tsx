@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
 import { useIntakes, useSubmissions } from '../api/hooks.ts';
 import type { SubmissionState } from '@zusammen/core/api';
 import { useIsLive } from '../api/live.ts';
+import { useAddress } from '../parts/address.ts';
 import { cx } from '../parts/cx.ts';
 import { Key } from '../parts/key.tsx';
 import { listKeys, useKeys } from '../parts/keys.ts';
@@ -20,19 +20,9 @@ const PAGE = 100;
  * @param searched the page around it has the search; else it stands here
  */
 export function SubmissionBrowser({ intake, searched = false }: { intake?: string; searched?: boolean }) {
-  const [params, setParams] = useSearchParams();
+  const [params, change] = useAddress();
   const [before, setBefore] = useState<number[]>([]);
-  const set = (name: string, value: string | undefined): void => {
-    setParams(
-      (held) => {
-        const next = new URLSearchParams(held);
-        if (value) next.set(name, value);
-        else next.delete(name);
-        return next;
-      },
-      { replace: true },
-    );
-  };
+  const set = (name: string, value: string | undefined): void => change({ [name]: value });
   const state = STATES.find((each) => each === params.get('state'));
   const text = params.get('text') ?? '';
   const from = intake ?? params.get('intake') ?? undefined;

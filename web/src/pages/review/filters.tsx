@@ -1,6 +1,7 @@
 import type { ReviewCause } from '@zusammen/core/api';
 import { useSearchParams } from 'react-router';
 import { useIntakes, useSystems, type ReviewSearch } from '../../api/hooks.ts';
+import { useAddress } from '../../parts/address.ts';
 import { Radios } from '../../parts/radios.tsx';
 
 const SHOWN = {
@@ -35,22 +36,12 @@ export function useReviewSearch(): ReviewSearch & { narrowed: boolean } {
 
 /** Search, intake, system, age, and whether something is to be decided or to be put right. */
 export function Filters({ counts }: { counts: { causes: readonly ReviewCause[] } | undefined }) {
-  const [params, setParams] = useSearchParams();
+  const [params, change] = useAddress();
   const intakes = useIntakes();
   const systems = useSystems();
   const shown = shownIn(params);
-  const set = (name: string, value: string): void =>
-    setParams(
-      (held) => {
-        const next = new URLSearchParams(held);
-        next.delete('cause');
-        next.delete('submission');
-        if (value === '') next.delete(name);
-        else next.set(name, value);
-        return next;
-      },
-      { replace: true },
-    );
+  // Another question begins at the head of its answer.
+  const set = (name: string, value: string): void => change({ cause: undefined, submission: undefined, [name]: value });
   const choice = (name: string, label: string, options: readonly (readonly [string, string])[]) => (
     <select
       aria-label={label}
