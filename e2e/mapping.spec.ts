@@ -95,9 +95,12 @@ test('a step is done only under a condition that is picked, with how many sample
 test('a check’s mend settles it with one click, and is undone like anything else', async ({ app: page }) => {
   const id = await copy(page, 'mend');
   const { draft, revision } = await intakeOf(page, 'mend');
-  const plan = draft['plan'] as { steps: { lines: { field: string; treatments: { kind: string }[] }[] }[] };
+  const plan = draft['plan'] as {
+    steps: { lines: { field: string; ifBoth: string; treatments: { kind: string }[] }[] }[];
+  };
   const phone = plan.steps[0]!.lines.find(({ field }) => field === 'notes')!;
   phone.field = 'city';
+  phone.ifBoth = 'write';
   await page.request.put(`${address()}/api/intakes/${id}/draft`, { data: { revision, document: draft } });
   await page.goto(`${address()}/intakes/${id}/plan`);
   const checks = page.getByRole('region', { name: 'Checks' });

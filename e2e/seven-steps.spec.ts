@@ -109,7 +109,7 @@ test('from a page’s form to a record in the CRM, sent again, and taken back', 
 
   await test.step('the rehearsal shows what would be written, field by field', async () => {
     await page.keyboard.press('r');
-    await expect(page.getByText('1 of 1 samples come out well')).toBeVisible();
+    await expect(page.getByText('1 of 1 sample comes out well')).toBeVisible();
     await expect(page.getByRole('row', { name: /Phone.*\+493023125444/ })).toBeVisible();
   });
 

@@ -12,7 +12,12 @@ const SHOWN = {
 type Shown = keyof typeof SHOWN;
 
 /** How long something has waited at least, in days. */
-const AGES = { '': 'of any age', '1': 'older than a day', '7': 'older than a week', '30': 'older than a month' };
+const AGES = [
+  ['', 'of any age'],
+  ['1', 'older than a day'],
+  ['7', 'older than a week'],
+  ['30', 'older than a month'],
+] as const;
 const DAY_MS = 86_400_000;
 const HOUR_MS = 3_600_000;
 
@@ -75,7 +80,7 @@ export function Filters({ counts }: { counts: { causes: readonly ReviewCause[] }
       ])}
       {(systems.data?.length ?? 0) > 1 &&
         choice('system', 'System', [['', 'all systems'], ...systems.data!.map(({ id, name }) => [id, name] as const)])}
-      {choice('days', 'Age', Object.entries(AGES))}
+      {choice('days', 'Age', AGES)}
       <Radios
         label="What is shown"
         chosen={shown}

@@ -67,15 +67,19 @@ export function PutRight({ told, many, done }: { told: SubmissionPath; many: num
     deliver({ alike: true, ...(dirty ? { values: changed, which: which ?? 'same' } : {}), ...under });
   };
   const deliver = (body: object): void =>
-    send.mutate(body, {
-      onSuccess: ({ again: sent, left }) =>
+    // By its promise: by then the next one stands here, and what a mutation is told to do afterwards isn't done.
+    void send.mutateAsync(body).then(
+      ({ again: sent, left }) =>
         done({
           submission: submission.id,
           words:
             (sent === 1 ? `${submission.label || 'It'} was sent again.` : `${sent} were sent again.`) +
-            (left > 0 ? ` ${left} held something else and wait still.` : ''),
+            (left > 0
+              ? ` ${left} ${left === 1 ? 'holds something else and waits' : 'hold something else and wait'} still.`
+              : ''),
         }),
-    });
+      () => undefined,
+    );
   const mend = placeOfMend(told, step, rows);
   useKeys({
     e: () => first.current?.focus(),

@@ -361,7 +361,7 @@ describe('what is to be put right', () => {
         { alike: true, values: { city: 'Harrow' }, which: 'same' },
       ]),
     );
-    expect(await screen.findByText('2 were sent again. 1 held something else and wait still.')).toBeTruthy();
+    expect(await screen.findByText('2 were sent again. 1 holds something else and waits still.')).toBeTruthy();
   });
 
   it('is set aside only with a reason', async () => {

@@ -54,8 +54,9 @@ export function WhichOne({ told, many, done }: { told: SubmissionPath; many: num
     if (may && step) decide({ ...at(step), anew: true, ...(alike ? { alike: true } : {}) });
   };
   const decide = (body: Parameters<typeof answer.mutate>[0]): void =>
-    answer.mutate(body, {
-      onSuccess: ({ decided }) =>
+    // By its promise: by then the next one stands here, and what a mutation is told to do afterwards isn't done.
+    void answer.mutateAsync(body).then(
+      ({ decided }) =>
         done({
           submission: submission.id,
           words: `${submission.label || 'It'}${decided > 1 ? ` and ${decided - 1} alike` : ''}: ${
@@ -63,7 +64,8 @@ export function WhichOne({ told, many, done }: { told: SubmissionPath; many: num
           }.`,
           answered: at(step!),
         }),
-    });
+      () => undefined,
+    );
   /** "Somebody new" is a person; an organisation or a booking is a new one of its kind. */
   const person = entity?.fields.some(({ label }) =>
     meaningsOf(tellingWords(label)).some(({ meaning }) => meaning === 'family name'),
