@@ -78,9 +78,9 @@ test('a pair near the lines is decided, weights are learned, and a typed-in reco
   await page.keyboard.press('j');
   await page.keyboard.press('k');
   await page.keyboard.press('n');
-  await expect(page.getByText('1 pairs were decided by people', { exact: false })).toBeVisible();
+  await expect(page.getByText('1 pair was decided by people', { exact: false })).toBeVisible();
   await page.getByRole('button', { name: 'Learn weights' }).click();
-  await expect(page.getByText(/weights learned from|nothing was learned/)).toBeVisible();
+  await expect(page.getByText(/weights? learned from|nothing was learned/)).toBeVisible();
   await page.getByRole('button', { name: 'Try it' }).click();
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('Family name').fill('Nobody-Known-Here');
@@ -162,7 +162,9 @@ test('the name alone as a key is measured before it is chosen; evidence is chose
   await which.click();
   await pick(page, 'Find a field that a line fills, or another way', 'family');
   await expect(which).toContainText('Family name');
-  const check = page.getByText(/Family name alone mixes up different records: of [\d,]+ records looked at, \d+ % share it/);
+  const check = page.getByText(
+    /Family name alone mixes up different records: of [\d,]+ records looked at, \d+ % share it/,
+  );
   await expect(check).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(check).toHaveCount(0);

@@ -77,9 +77,9 @@ await take('rehearse', `${season}/rehearse`);
 await take('open', `${intake}/open`);
 await take('history', `${intake}/history`);
 await take('review', '/review?show=decide', async () => {
-  // One that is unsure shows what the evidence says.
+  // What is unsure shows what the evidence says.
   await page
-    .getByRole('button', { name: /one of 2 known ones/ })
+    .getByRole('button', { name: /it may be/ })
     .first()
     .click();
   await page.waitForTimeout(1200);
