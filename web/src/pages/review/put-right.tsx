@@ -106,7 +106,14 @@ export function PutRight({ told, many, done }: { told: SubmissionPath; many: num
           putRight();
         }}
       >
-        <div tabIndex={0} aria-label="Values" className="max-h-[calc(100vh-310px)] overflow-auto">
+        <div
+          tabIndex={0}
+          aria-label="Values"
+          className={cx(
+            'overflow-auto',
+            others.length > 0 ? 'max-h-[calc(100vh-480px)] min-h-[120px]' : 'max-h-[calc(100vh-310px)]',
+          )}
+        >
           <table className="w-full table-fixed">
             <thead>
               <tr>

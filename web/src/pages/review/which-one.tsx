@@ -127,7 +127,7 @@ export function WhichOne({ told, many, done }: { told: SubmissionPath; many: num
               {candidates.map((candidate, at) => {
                 const each = weighed(candidate.id);
                 return (
-                  <th key={candidate.id} className={cx(TH, 'min-w-[190px]')}>
+                  <th key={candidate.id} className={cx(TH, 'min-w-[170px] whitespace-normal')}>
                     <span className="flex flex-wrap items-center gap-1.5">
                       <Button
                         look={at === 0 ? 'moss' : 'plain'}
@@ -168,7 +168,7 @@ export function WhichOne({ told, many, done }: { told: SubmissionPath; many: num
                     const evidence = weighed(candidate.id)?.evidence;
                     const found = evidence && evidenceAt(field.name, { parts }, evidence);
                     return (
-                      <td key={candidate.id} className={cx(TD, 'max-w-[280px] break-words')}>
+                      <td key={candidate.id} className={cx(TD, '[overflow-wrap:anywhere]')}>
                         <span className="flex items-baseline justify-between gap-3">
                           <Differing value={candidate.values[field.name]} other={mine} />
                           {found && <Bits bits={found.bits} title={found.level} />}
