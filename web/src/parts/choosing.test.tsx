@@ -21,9 +21,9 @@ describe('a list that narrows while typing', () => {
     }));
     const or = { value: 'always', label: 'Always the same', words: 'always', group: 'Or' };
     render(<Combobox placeholder="Find a field" items={[...many, or]} choose={(value) => chosen.push(value)} />);
-    expect(screen.getAllByRole('option')).toHaveLength(61);
+    expect(screen.getAllByRole('option')).toHaveLength(31);
     expect(screen.getByText('Always the same')).toBeTruthy();
-    expect(screen.getByText('and 540 more; type to narrow')).toBeTruthy();
+    expect(screen.getByText('and 570 more; type to narrow')).toBeTruthy();
     await user.type(screen.getByPlaceholderText('Find a field'), 'field 599{Enter}');
     expect(chosen).toEqual(['f599']);
   });
