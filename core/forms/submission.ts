@@ -61,3 +61,21 @@ export function flattenPayload(payload: unknown, limits: { fields: number; depth
   if (pairs.length > limits.fields) return { ok: false, field: '', reason: `has more than ${limits.fields} fields` };
   return { ok: true, values: collectValues(pairs) };
 }
+
+/** Longer texts are cut where values are only looked over, and no more than so many are told of one submission. */
+const GLANCE_CHARACTERS = 200;
+const GLANCE_VALUES = 100;
+
+const cut = (said: string | number | boolean): string | number | boolean =>
+  typeof said === 'string' ? said.slice(0, GLANCE_CHARACTERS) : said;
+
+/**
+ * A submission's values as they are shown in a list of many: long texts cut, and the first hundred only, so that two
+ * hundred submissions of the largest size stay a small answer.
+ */
+export const atAGlance = (values: SubmittedValues): SubmittedValues =>
+  Object.fromEntries(
+    Object.entries(values)
+      .slice(0, GLANCE_VALUES)
+      .map(([name, said]) => [name, (Array.isArray(said) ? said.slice(0, 10).map(cut) : cut(said)) as typeof said]),
+  );

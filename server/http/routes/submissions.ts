@@ -1,6 +1,6 @@
 import { hashOf } from '../../access/index.ts';
 import { describeTreatment } from '@zusammen/core/mapping';
-import { isSubmittedValue, type FormField, type SubmittedValue } from '@zusammen/core/forms';
+import { atAGlance, isSubmittedValue, type FormField, type SubmittedValue } from '@zusammen/core/forms';
 import { beyondBounds, effectKey, type StepReport } from '@zusammen/core/plans';
 import { sameValue } from '@zusammen/core/values';
 import {
@@ -412,7 +412,7 @@ export const submissionRoutes = (context: Context): Route[] => {
         return {
           count: alike.length,
           labels: alike.slice(0, 10).map(({ label }) => label),
-          alike: alike.slice(0, ALIKE_SHOWN).map(({ id, label, values }) => ({ id, label, values })),
+          alike: alike.slice(0, ALIKE_SHOWN).map(({ id, label, values }) => ({ id, label, values: atAGlance(values) })),
         };
       },
     }),

@@ -1,4 +1,4 @@
-import type { SubmittedValues } from '@zusammen/core/forms';
+import { atAGlance, type SubmittedValues } from '@zusammen/core/forms';
 import type { Values } from '@zusammen/core/schema';
 import { sameValue } from '@zusammen/core/values';
 import { nameInRow, type Refusal, type StepReport } from '@zusammen/core/plans';
@@ -59,8 +59,9 @@ export function PutRight({ told, many, done }: { told: SubmissionPath; many: num
   };
   const others = (alike.data?.alike ?? []).filter(({ id }) => id !== submission.id);
   /** Those alike that hold what this one held in all that was changed. */
+  const mine = atAGlance(submission.values);
   const same = others.filter(({ values }) =>
-    Object.keys(changed).every((name) => sameValue(values[name] ?? null, submission.values[name] ?? null)),
+    Object.keys(changed).every((name) => sameValue(values[name] ?? null, mine[name] ?? null)),
   );
   const allAlike = (which?: 'same' | 'all'): void => {
     if (!may || many < 2) return;
