@@ -18,6 +18,7 @@ import { doublesRoutes } from './routes/doubles.ts';
 import { recognitionRoutes } from './routes/recognition.ts';
 import { readingRoutes } from './routes/reading.ts';
 import { sessionRoutes } from './routes/session.ts';
+import { reviewRoutes } from './routes/review.ts';
 import { submissionRoutes } from './routes/submissions.ts';
 import { todayRoutes } from './routes/today.ts';
 import { systemRoutes } from './routes/systems.ts';
@@ -67,6 +68,7 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
     ...readingRoutes(context),
     ...intakeRoutes(context),
     ...bringInRoutes(context),
+    ...reviewRoutes(context),
     ...submissionRoutes(context),
     ...todayRoutes(context),
     ...recognitionRoutes(context),

@@ -35,3 +35,18 @@ export function idOf(query: Query, name: string): string | undefined {
   if (!isId(text)) throw badField(name, 'must be an id');
   return text;
 }
+
+/** A moment of a query. @throws Problem naming the field when it is none */
+function momentOf(query: Record<string, string | undefined>, name: 'from' | 'to'): Date | undefined {
+  const text = query[name];
+  if (text === undefined || text === '') return undefined;
+  const moment = new Date(text);
+  if (Number.isNaN(moment.getTime())) throw badField(name, 'must be a date or a moment such as 2027-04-20T06:00:00Z');
+  return moment;
+}
+
+/** The period a query asks for, from and before. */
+export const period = (query: Record<string, string | undefined>): { from?: Date; to?: Date } => {
+  const [from, to] = [momentOf(query, 'from'), momentOf(query, 'to')];
+  return { ...(from ? { from } : {}), ...(to ? { to } : {}) };
+};
