@@ -1,13 +1,17 @@
 // Every npm script begins here: `node scripts/run.mjs NAME ...`. It makes sure of what the command needs, then runs it.
 import { bootstrap } from './bootstrap.mjs';
 
+/** What was given after the command's name. */
+const asked = process.argv.slice(3);
+
 /** What each command needs to be installed, and how it begins. */
 const COMMANDS = {
   start: [{ database: !process.env.DATABASE_URL }, () => import('./start.ts')],
   test: [{ browser: true }, () => import('./test.ts')],
   'demo:reset': [{ database: !process.env.DATABASE_URL }, () => import('./demo-reset.ts')],
   contract: [{ database: false }, async () => (await import('./contract.ts')).writeContract()],
-  bench: [{}, () => import('./bench.ts')],
+  // One of the benchmarks looks at the interface; the others don't wait for a browser to be installed.
+  bench: [{ browser: asked.length === 0 || asked.includes('interface') }, () => import('./bench.ts')],
   soak: [{}, () => import('./soak.ts')],
   hostile: [{}, () => import('./hostile/run.ts')],
   galera: [{ cluster: true }, () => import('./galera.ts')],

@@ -11,7 +11,7 @@ export interface Item {
 }
 
 /** So many of a group are drawn; whoever looks for one of more types some letters. */
-const MOST_SHOWN = 30;
+const MOST_SHOWN = 16;
 const NO_ITEMS: readonly Item[] = [];
 
 /** A list that narrows while typing; arrows and Enter choose. */

@@ -4,7 +4,8 @@ import type { Line } from '@zusammen/core/mapping';
 import type { IntakeDocument } from '@zusammen/core/intake';
 import { firstRows, usesOf, type Step } from '@zusammen/core/plans';
 import { isWritable, mustBeGiven, type Entity, type Field, type Schema, type Values } from '@zusammen/core/schema';
-import { useMemo, type ReactNode } from 'react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { Fragment, useMemo, useRef, type ReactNode } from 'react';
 import { Incoming, Outgoing } from '../../../parts/chip.tsx';
 import { Combobox } from '../../../parts/combobox.tsx';
 import { cx } from '../../../parts/cx.ts';
@@ -53,13 +54,11 @@ export function FieldsLeft({
     () => [...unused, ...firstRows(document.fields).filter((field) => !unused.includes(field))],
     [unused, document.fields],
   );
-  const sources = whole ? unused : unused.slice(0, FEW);
-  const targets = whole ? unfilled : unfilled.slice(0, FEW);
   return (
     <div className={cx('grid gap-x-6 gap-y-2', whole ? 'grid-cols-2 items-start' : 'grid-cols-1')}>
-      <Left name="Not used here" count={unused.length} shown={sources.length} whole={whole}>
-        {sources.map((source) => (
-          <span key={source.name} className={cx(whole && 'grid grid-cols-[220px_minmax(0,1fr)] items-center gap-3')}>
+      <Left name="Not used here" of={unused} whole={whole}>
+        {(source) => (
+          <span className={cx(whole && 'grid grid-cols-[220px_minmax(0,1fr)] items-center gap-3')}>
             <Dragged name={source.name} disabled={!mayEdit}>
               <Editable
                 bare
@@ -86,11 +85,11 @@ export function FieldsLeft({
               </span>
             )}
           </span>
-        ))}
+        )}
       </Left>
-      <Left name="Nothing fills" count={unfilled.length} shown={targets.length} whole={whole}>
-        {targets.map((field) => (
-          <Target key={field.name} field={field.name}>
+      <Left name="Nothing fills" of={unfilled} whole={whole}>
+        {(field) => (
+          <Target field={field.name}>
             <Editable
               bare
               wide
@@ -135,7 +134,7 @@ export function FieldsLeft({
               )}
             </Editable>
           </Target>
-        ))}
+        )}
       </Left>
     </div>
   );
@@ -153,27 +152,82 @@ function usedFor(document: IntakeDocument, schemas: ReadonlyMap<string, Schema>)
   return goesTo;
 }
 
-function Left({
+/** What is left on one side: the first few in a row, or all of it in a list that draws what is in sight. */
+function Left<T extends { name: string }>({
   name,
-  count,
-  shown,
+  of,
   whole,
   children,
 }: {
   name: string;
-  count: number;
-  shown: number;
+  of: readonly T[];
   whole: boolean;
-  children: ReactNode;
+  children: (each: T) => ReactNode;
 }) {
+  const shown = of.slice(0, FEW);
   return (
     <div className={cx('min-w-0', whole ? 'space-y-1.5' : 'flex flex-wrap items-center gap-1.5')}>
       <span className={cx('shrink-0 text-small text-soft', whole ? 'block font-semibold' : 'mr-1 w-[92px]')}>
         {name}
+        {whole && of.length > 0 && <span className="font-normal tabular-nums"> {of.length}</span>}
       </span>
-      {count === 0 && <span className="text-small text-soft">nothing</span>}
-      {children}
-      {count > shown && <span className="text-small text-soft">and {count - shown} more</span>}
+      {of.length === 0 && <span className="text-small text-soft">nothing</span>}
+      {whole ? (
+        <InSight name={name} of={of}>
+          {children}
+        </InSight>
+      ) : (
+        <>
+          {shown.map((each) => (
+            <Fragment key={each.name}>{children(each)}</Fragment>
+          ))}
+          {of.length > shown.length && (
+            <span className="text-small text-soft">and {of.length - shown.length} more</span>
+          )}
+        </>
+      )}
+    </div>
+  );
+}
+
+const ROW = 31;
+
+/** A record may have hundreds of fields: only those in sight are drawn. */
+function InSight<T extends { name: string }>({
+  name,
+  of,
+  children,
+}: {
+  name: string;
+  of: readonly T[];
+  children: (each: T) => ReactNode;
+}) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const rows = useVirtualizer({
+    count: of.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    getItemKey: (index) => of[index]!.name,
+    overscan: 6,
+  });
+  return (
+    <div ref={scroller} tabIndex={0} aria-label={name} role="list" className="max-h-[calc(100vh-400px)] overflow-auto">
+      <div className="relative" style={{ height: rows.getTotalSize() }}>
+        {rows.getVirtualItems().map(({ index, key, start }) => (
+          <div
+            key={key}
+            role="listitem"
+            aria-setsize={of.length}
+            aria-posinset={index + 1}
+            data-index={index}
+            ref={rows.measureElement}
+            className="absolute inset-x-0 top-0 pb-1.5"
+            style={{ transform: `translateY(${start}px)` }}
+          >
+            {children(of[index]!)}
+          </div>
+        ))}
+      </div>
     </div>
   );
 }

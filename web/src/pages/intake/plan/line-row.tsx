@@ -4,6 +4,7 @@ import { fieldOf, mustBeGiven, type Entity } from '@zusammen/core/schema';
 import type { Finding } from '@zusammen/core/checks';
 import { runOf } from '@zusammen/core/intake';
 import { isBlank } from '@zusammen/core/values';
+import { memo } from 'react';
 import { Incoming, Outgoing, Tag } from '../../../parts/chip.tsx';
 import { cx } from '../../../parts/cx.ts';
 import { TD } from '../../../parts/sheet.tsx';
@@ -19,14 +20,14 @@ interface Props {
   findings: readonly Finding[];
   chosen: boolean;
   open: boolean;
-  choose: () => void;
+  choose: (line: string) => void;
 }
 
 /** What becomes of the record's present value, in a word. */
 const EFFECT = { blank: '', same: '', kept: 'kept', 'new records only': 'kept' } as const;
 
 /** One line with a sample beside it: came, treated, goes in as, what the record holds now and what becomes of it. */
-export function LineRow({ line, entity, seen, findings, chosen, open, choose }: Props) {
+export const LineRow = memo(function LineRow({ line, entity, seen, findings, chosen, open, choose }: Props) {
   const { document, schemas } = useDraft();
   const { values, present, answers, record } = seen;
   const { setNodeRef, isOver } = useDroppable({ id: `line ${line.id}`, data: { line: line.id } });
@@ -51,7 +52,7 @@ export function LineRow({ line, entity, seen, findings, chosen, open, choose }: 
         offered && 'italic',
         isOver && 'outline-2 -outline-offset-2 outline-plum',
       )}
-      onClick={choose}
+      onClick={() => choose(line.id)}
       aria-selected={chosen}
       data-field={line.field}
       data-line={line.id}
@@ -62,7 +63,7 @@ export function LineRow({ line, entity, seen, findings, chosen, open, choose }: 
           className="flex max-w-full gap-1"
           aria-expanded={open}
           aria-label={`Edit the line to ${field?.label ?? line.field}`}
-          onClick={(event) => (event.stopPropagation(), choose())}
+          onClick={(event) => (event.stopPropagation(), choose(line.id))}
         >
           {line.fromStep ? (
             <Outgoing muted={offered}>{earlierLabel(line.fromStep, document.plan.steps, schemas)}</Outgoing>
@@ -138,4 +139,4 @@ export function LineRow({ line, entity, seen, findings, chosen, open, choose }: 
       </td>
     </tr>
   );
-}
+});

@@ -16,7 +16,7 @@ import {
   type Step,
 } from '@zusammen/core/plans';
 import { fieldOf, mustBeGiven, type Entity } from '@zusammen/core/schema';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useActions } from '../../../parts/actions.ts';
 import { cx } from '../../../parts/cx.ts';
@@ -41,6 +41,7 @@ interface Props {
 }
 
 const ROW = 33;
+const NO_FINDINGS: readonly Finding[] = [];
 const newId = (): string => crypto.randomUUID().slice(0, 8);
 
 /** The lines with a real sample beside each: comes from, treated, goes in as, and what the record holds now. */
@@ -92,6 +93,13 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
         scroller.current?.querySelector<HTMLElement>(`[data-line="${CSS.escape(open)}"] button`)?.focus(),
       );
   };
+  const pick = useRef((_id: string): void => undefined);
+  pick.current = (id) => {
+    setAt(lines.findIndex((line) => line.id === id));
+    openLine(open === id ? undefined : id);
+  };
+  // The same function always: scrolling past a line doesn't draw it again.
+  const choose = useCallback((id: string) => pick.current(id), []);
   const connect = (source: FormField, name: string): void => {
     const line = prepareLine(newId(), [source], fieldOf(entity, name)!, whereOf(document, schema));
     edit((held) => addLines(held, [line]));
@@ -264,13 +272,10 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
                     line={line}
                     entity={entity}
                     seen={seen}
-                    findings={byLine.get(line.id) ?? []}
+                    findings={byLine.get(line.id) ?? NO_FINDINGS}
                     chosen={line === current}
                     open={open === line.id}
-                    choose={() => {
-                      setAt(index);
-                      openLine(open === line.id ? undefined : line.id);
-                    }}
+                    choose={choose}
                   />
                   {open === line.id && (
                     <tr>
@@ -281,7 +286,7 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
                           schema={schema}
                           step={step}
                           seen={seen}
-                          findings={byLine.get(line.id) ?? []}
+                          findings={byLine.get(line.id) ?? NO_FINDINGS}
                           taken={taken}
                           edit={(work) => editLine(line.id, work)}
                           remove={() => remove(line.id)}
