@@ -7,6 +7,8 @@ const SYSTEMS = 100;
 const OPENED = 5;
 const FORM_FIELDS = 300;
 const RECORD_FIELDS = 600;
+/** What goes on while one looks and writes; a press that shows something else may take its moment. */
+const FLUID = ['scrolling', 'going down by key', 'typing among them'];
 
 /**
  * The interface in a real browser: a plan opened cold with a hundred systems connected, against a second; and the longest
@@ -128,13 +130,13 @@ export async function bench(): Promise<Result[]> {
     await act('showing what is not used', () => page.getByRole('radio', { name: /^Not used/ }).click());
     await act('showing all lines', () => page.getByRole('radio', { name: /^All lines/ }).click());
     const seen = await page.evaluate(() => (globalThis as unknown as { seen: { at: number; lasted: number }[] }).seen);
-    const longest = Math.max(0, ...seen.map(({ lasted }) => lasted));
-    const during = seen.map(({ at, lasted }) => `${acts.findLast((one) => one.at <= at)?.what}: ${lasted}`);
+    const tasks = seen.map(({ at, lasted }) => ({ lasted, act: acts.findLast((one) => one.at <= at)?.what ?? '' }));
+    const longest = Math.max(0, ...tasks.filter(({ act }) => FLUID.includes(act)).map(({ lasted }) => lasted));
     return {
       what: `the longest task while scrolling and typing, ${FORM_FIELDS} × ${RECORD_FIELDS} fields`,
       unit: 'ms; yardstick: 50 ms, below which a browser counts none',
       ...{ yardstick: 50, ours: longest, ratio: longest / 50, aim: '< 1' },
-      notes: during.join(', ') || 'no task over 50 ms',
+      notes: tasks.map(({ act, lasted }) => `${act}: ${lasted}`).join(', ') || 'no task over 50 ms, in no act',
     };
   }
 }

@@ -1,5 +1,5 @@
 import { Command } from 'cmdk';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useDeferredValue, useEffect, useRef, useState, type ReactNode } from 'react';
 
 export interface Item {
   value: string;
@@ -11,7 +11,9 @@ export interface Item {
 }
 
 /** So many of a group are drawn; whoever looks for one of more types some letters. */
-const MOST_SHOWN = 16;
+const MOST_SHOWN = 30;
+/** So many fit in sight: they are drawn at once, the others right after. */
+const FIRST_SHOWN = 10;
 const NO_ITEMS: readonly Item[] = [];
 
 /** A list that narrows while typing; arrows and Enter choose. */
@@ -42,9 +44,10 @@ export function Combobox({
   const [search, setSearch] = useState('');
   const low = search.toLowerCase();
   const matching = items.filter(({ words }) => words.toLowerCase().includes(low));
-  // A list of hundreds that is drawn whole holds up the typing that would narrow it.
+  // A list of hundreds that is drawn whole holds up the typing that would narrow it, and one of dozens its own opening.
+  const most = useDeferredValue(MOST_SHOWN, FIRST_SHOWN);
   const groups = [...new Set(matching.map((item) => item.group ?? ''))];
-  const shown = groups.flatMap((group) => matching.filter((item) => (item.group ?? '') === group).slice(0, MOST_SHOWN));
+  const shown = groups.flatMap((group) => matching.filter((item) => (item.group ?? '') === group).slice(0, most));
   return (
     <Command
       ref={list}
@@ -90,7 +93,7 @@ export function Combobox({
               ))}
           </Command.Group>
         ))}
-        {matching.length > shown.length && (
+        {most === MOST_SHOWN && matching.length > shown.length && (
           <p className="px-3 py-1.5 text-small text-soft">and {matching.length - shown.length} more; type to narrow</p>
         )}
       </Command.List>

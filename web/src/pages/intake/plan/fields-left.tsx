@@ -5,7 +5,7 @@ import type { IntakeDocument } from '@zusammen/core/intake';
 import { firstRows, usesOf, type Step } from '@zusammen/core/plans';
 import { isWritable, mustBeGiven, type Entity, type Field, type Schema, type Values } from '@zusammen/core/schema';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { Fragment, useMemo, useRef, type ReactNode } from 'react';
+import { Fragment, memo, useMemo, useRef, type ReactNode } from 'react';
 import { Incoming, Outgoing } from '../../../parts/chip.tsx';
 import { Combobox } from '../../../parts/combobox.tsx';
 import { cx } from '../../../parts/cx.ts';
@@ -34,7 +34,7 @@ interface Props {
 const FEW = 12;
 
 /** What of the form isn't used, and what of the record nothing fills: picked, or dragged onto one another. */
-export function FieldsLeft({
+export const FieldsLeft = memo(function FieldsLeft({
   unused,
   unfilled,
   entity,
@@ -138,7 +138,7 @@ export function FieldsLeft({
       </Left>
     </div>
   );
-}
+});
 
 /** Where each field of the form goes already, in words. */
 function usedFor(document: IntakeDocument, schemas: ReadonlyMap<string, Schema>): Map<string, string> {

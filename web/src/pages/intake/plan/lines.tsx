@@ -1,5 +1,4 @@
 import { DndContext, PointerSensor, pointerWithin, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { useVirtualizer } from '@tanstack/react-virtual';
 import type { Finding } from '@zusammen/core/checks';
 import type { FormField } from '@zusammen/core/forms';
 import { prepareLine, type Line } from '@zusammen/core/mapping';
@@ -16,18 +15,17 @@ import {
   type Step,
 } from '@zusammen/core/plans';
 import { fieldOf, mustBeGiven, type Entity } from '@zusammen/core/schema';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useActions } from '../../../parts/actions.ts';
-import { cx } from '../../../parts/cx.ts';
 import { Key } from '../../../parts/key.tsx';
 import { listKeys, useKeys } from '../../../parts/keys.ts';
-import { TH } from '../../../parts/sheet.tsx';
-import { Empty } from '../../../parts/states.tsx';
+import { useSteady } from '../../../parts/steady.ts';
 import { useDraft } from '../draft.tsx';
 import { FieldsLeft, unfilledOf } from './fields-left.tsx';
 import { LineEditor } from './line-editor.tsx';
 import { LineRow } from './line-row.tsx';
+import { LinesTable } from './lines-table.tsx';
 import { LinesFilter, linesIn, SHOWN, type Shown } from './lines-filter.tsx';
 import { useStepSample } from './step-sample.ts';
 import { useSuggest, whereOf } from './suggest.ts';
@@ -40,7 +38,6 @@ interface Props {
   setSample: (at: number) => void;
 }
 
-const ROW = 33;
 const NO_FINDINGS: readonly Finding[] = [];
 const newId = (): string => crypto.randomUUID().slice(0, 8);
 
@@ -90,29 +87,26 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
     // Closed, the focus is on the line again.
     if (id === undefined && open !== undefined)
       requestAnimationFrame(() =>
-        scroller.current?.querySelector<HTMLElement>(`[data-line="${CSS.escape(open)}"] button`)?.focus(),
+        window.document.querySelector<HTMLElement>(`[data-line="${CSS.escape(open)}"] button`)?.focus(),
       );
   };
-  const pick = useRef((_id: string): void => undefined);
-  pick.current = (id) => {
+  const choose = useSteady((id: string) => {
     setAt(lines.findIndex((line) => line.id === id));
     openLine(open === id ? undefined : id);
-  };
-  // The same function always: scrolling past a line doesn't draw it again.
-  const choose = useCallback((id: string) => pick.current(id), []);
-  const connect = (source: FormField, name: string): void => {
+  });
+  const connect = useSteady((source: FormField, name: string): void => {
     const line = prepareLine(newId(), [source], fieldOf(entity, name)!, whereOf(document, schema));
     edit((held) => addLines(held, [line]));
-  };
-  const link = (from: NonNullable<Line['fromStep']>, name: string): void => {
+  });
+  const link = useSteady((from: NonNullable<Line['fromStep']>, name: string): void => {
     const line = { ...linkLine(newId(), fieldOf(entity, name)!, from.step), fromStep: from };
     edit((held) => addLines(held, [line]));
-  };
-  const always = (name: string): void => {
+  });
+  const always = useSteady((name: string): void => {
     const id = newId();
     edit((held) => addLines(held, [constantLine(id, name)]));
     setParams((held) => new URLSearchParams({ ...Object.fromEntries(held), show: 'all', line: id }), { replace: true });
-  };
+  });
   const suggestRest = async (): Promise<void> => {
     const after = (await suggest.rest(document.plan.steps, step.id)).find(({ id }) => id === step.id);
     const known = new Set(step.lines.map(({ id }) => id));
@@ -168,23 +162,10 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
       : [],
   );
 
-  const scroller = useRef<HTMLDivElement>(null);
-  const rows = useVirtualizer({
-    count: lines.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => ROW,
-    getItemKey: (index) => lines[index]!.id,
-    overscan: 12,
-  });
-  useEffect(() => {
-    if (lines.length > 0) rows.scrollToIndex(Math.min(at, lines.length - 1));
-  }, [at, lines.length, rows]);
   // A check, or a link, leads to a line.
   useEffect(() => {
     const index = lines.findIndex(({ id }) => id === open);
-    if (index < 0) return;
-    setAt(index);
-    requestAnimationFrame(() => rows.scrollToIndex(index, { align: 'start' }));
+    if (index >= 0) setAt(index);
     // Where it stands matters when it is opened, not when lines move.
   }, [open]);
 
@@ -200,9 +181,6 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
   const filled = needed.filter(({ name }) =>
     step.lines.some(({ field, origin }) => field === name && origin === 'set'),
   ).length;
-  const virtual = rows.getVirtualItems();
-  const above = virtual[0]?.start ?? 0;
-  const below = rows.getTotalSize() - (virtual.at(-1)?.end ?? 0);
   return (
     <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={drop}>
       <div className="flex items-center justify-between gap-4 border-b border-hair px-3 py-1.5">
@@ -240,72 +218,38 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
         </p>
       </div>
       {shown !== 'unused' && (
-        <div
-          ref={scroller}
-          tabIndex={0}
-          aria-label="Lines"
-          className={cx(
-            'min-h-[210px] overflow-auto',
-            open ? 'max-h-[calc(100vh-345px)]' : 'max-h-[calc(100vh-430px)]',
+        <LinesTable
+          lines={lines}
+          current={current}
+          open={open}
+          none={step.lines.length === 0}
+          head={<SampleSwitch sample={sample} of={samples.length} setSample={setSample} />}
+          row={(line) => (
+            <LineRow
+              line={line}
+              entity={entity}
+              seen={seen}
+              findings={byLine.get(line.id) ?? NO_FINDINGS}
+              chosen={line === current}
+              open={open === line.id}
+              choose={choose}
+            />
           )}
-        >
-          <table className="w-full min-w-[720px] table-fixed">
-            <thead className="sticky top-0 z-10 bg-sheet">
-              <tr>
-                <th className={cx(TH, 'w-[16%] pl-4')}>Comes from</th>
-                <th className={cx(TH, 'w-[15%] whitespace-normal')}>
-                  <SampleSwitch sample={sample} of={samples.length} setSample={setSample} />
-                </th>
-                <th className={cx(TH, 'w-[16%]')}>Treatment</th>
-                <th className={cx(TH, 'w-[14%]')}>Goes in as</th>
-                <th className={cx(TH, 'w-[18%]')}>Field</th>
-                <th className={cx(TH, 'w-[13%] whitespace-normal')}>In the system now</th>
-                <th className={TH}>If both</th>
-              </tr>
-            </thead>
-            {above > 0 && <Gap height={above} />}
-            {virtual.map(({ index, key }) => {
-              const line = lines[index]!;
-              return (
-                <tbody key={key} data-index={index} ref={rows.measureElement}>
-                  <LineRow
-                    line={line}
-                    entity={entity}
-                    seen={seen}
-                    findings={byLine.get(line.id) ?? NO_FINDINGS}
-                    chosen={line === current}
-                    open={open === line.id}
-                    choose={choose}
-                  />
-                  {open === line.id && (
-                    <tr>
-                      <td colSpan={7} className="border-t border-hair bg-wash p-0">
-                        <LineEditor
-                          line={line}
-                          entity={entity}
-                          schema={schema}
-                          step={step}
-                          seen={seen}
-                          findings={byLine.get(line.id) ?? NO_FINDINGS}
-                          taken={taken}
-                          edit={(work) => editLine(line.id, work)}
-                          remove={() => remove(line.id)}
-                          close={() => openLine(undefined)}
-                        />
-                      </td>
-                    </tr>
-                  )}
-                </tbody>
-              );
-            })}
-            {below > 0 && <Gap height={below} />}
-          </table>
-          {step.lines.length === 0 ? (
-            <Empty title="No lines yet">Press S to have them suggested, or choose a field below.</Empty>
-          ) : (
-            lines.length === 0 && <Empty title="No line is in this state" />
+          editor={(line) => (
+            <LineEditor
+              line={line}
+              entity={entity}
+              schema={schema}
+              step={step}
+              seen={seen}
+              findings={byLine.get(line.id) ?? NO_FINDINGS}
+              taken={taken}
+              edit={(work) => editLine(line.id, work)}
+              remove={() => remove(line.id)}
+              close={() => openLine(undefined)}
+            />
           )}
-        </div>
+        />
       )}
       {/* An open line takes the room; what is left to map is there again when it is closed. */}
       <div className="border-t border-hair px-4 py-2.5" hidden={open !== undefined && shown !== 'unused'}>
@@ -324,16 +268,6 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
         />
       </div>
     </DndContext>
-  );
-}
-
-function Gap({ height }: { height: number }) {
-  return (
-    <tbody aria-hidden="true">
-      <tr>
-        <td colSpan={7} style={{ height }} />
-      </tr>
-    </tbody>
   );
 }
 
