@@ -168,6 +168,8 @@ export class AnswerBody {
   @IsOptional() @IsInt() @Min(0) row?: number;
   @IsOptional() @IsString() @MaxLength(255) record?: string;
   @IsOptional() @IsIn([true]) anew?: true;
+  /** Of each, the record that the evidence speaks for most; those where none does are left alone. */
+  @IsOptional() @IsIn([true]) best?: true;
   /** Also those of this intake that wait for the same; of a record, those of whose candidates it is one. */
   @IsOptional() @IsBoolean() alike?: boolean;
 }

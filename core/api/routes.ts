@@ -1,5 +1,5 @@
 import type { Facts } from '../checks/index.ts';
-import type { ReadForm, SubmittedValues } from '../forms/index.ts';
+import type { ReadForm } from '../forms/index.ts';
 import type { IntakeDocument } from '../intake/index.ts';
 import type { Learned, SuggestedLine } from '../mapping/index.ts';
 import type { StepReport } from '../plans/index.ts';
@@ -190,7 +190,7 @@ export interface Routes {
     };
   };
   'get /submissions/:id': { answer: submissions.SubmissionPath };
-  'post /submissions/:id/answers': { body: bodies.AnswerBody; answer: { decided: number } };
+  'post /submissions/:id/answers': { body: bodies.AnswerBody; answer: { decided: submissions.Decided[] } };
   /** What was written because of the answer is taken back, and it is asked again. */
   'post /submissions/:id/unanswer': { body: bodies.UnanswerBody; answer: { results: TakenBack[] } };
   /** Records of the entity that a step in review asks about, found by an id, an e-mail address or a name. */
@@ -210,7 +210,7 @@ export interface Routes {
   /** `left`: alike, but held something else and were left alone. */
   'post /submissions/:id/again': { body: bodies.AgainBody; answer: { again: number; left: number } };
   'get /submissions/:id/alike': {
-    answer: { count: number; labels: string[]; alike: { id: string; label: string; values: SubmittedValues }[] };
+    answer: { count: number; labels: string[]; alike: submissions.AlikeLine[] };
   };
   'post /submissions/:id/set-aside': { body: bodies.SetAsideBody; answer: { aside: number } };
   'post /submissions/:id/take-back': { body: bodies.TakeBackBody; answer: { results: TakenBack[] } };

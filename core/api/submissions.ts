@@ -104,6 +104,29 @@ export interface ReviewCause {
   entity?: string;
 }
 
+/** One of those that wait for the same, at a glance. */
+export interface AlikeLine {
+  id: string;
+  label: string;
+  values: SubmittedValues;
+  /** What it asks, where it asks which record is meant. */
+  asked?: {
+    /** What the step's lines made of its values, by the record's fields. */
+    sent: Values;
+    /** The ids of the records it may mean. */
+    candidates: string[];
+    /** The one that the evidence speaks for most, with its values of the fields sent. */
+    best?: { id: string; weight: number; values: Values };
+  };
+}
+
+/** A question that was answered; by it the answer is undone. */
+export interface Decided {
+  submission: string;
+  step: string;
+  row?: number;
+}
+
 export type Range = '24h' | '7d' | '30d';
 
 export interface Today {

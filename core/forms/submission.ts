@@ -66,16 +66,15 @@ export function flattenPayload(payload: unknown, limits: { fields: number; depth
 const GLANCE_CHARACTERS = 200;
 const GLANCE_VALUES = 100;
 
-const cut = (said: string | number | boolean): string | number | boolean =>
-  typeof said === 'string' ? said.slice(0, GLANCE_CHARACTERS) : said;
+const cut = <T>(said: T): T | string => (typeof said === 'string' ? said.slice(0, GLANCE_CHARACTERS) : said);
 
 /**
  * A submission's values as they are shown in a list of many: long texts cut, and the first hundred only, so that two
  * hundred submissions of the largest size stay a small answer.
  */
-export const atAGlance = (values: SubmittedValues): SubmittedValues =>
+export const atAGlance = <T extends SubmittedValues[string] | null>(values: Record<string, T>): Record<string, T> =>
   Object.fromEntries(
     Object.entries(values)
       .slice(0, GLANCE_VALUES)
-      .map(([name, said]) => [name, (Array.isArray(said) ? said.slice(0, 10).map(cut) : cut(said)) as typeof said]),
+      .map(([name, said]) => [name, (Array.isArray(said) ? said.slice(0, 10).map(cut) : cut(said)) as T]),
   );

@@ -1,4 +1,4 @@
-import { causeSignature, type Course, type Refusal, type StepReport } from './index.ts';
+import { bestOf, causeSignature, type Course, type Refusal, type StepReport } from './index.ts';
 
 const refused = (refusal: Partial<Refusal>, more: Partial<StepReport> = {}): Course => ({
   state: 'refused',
@@ -43,5 +43,21 @@ describe('what submissions came to grief over', () => {
     expect(new Set(all.map(causeSignature)).size).toBe(all.length);
     expect(causeSignature(refused({ words: 'No “A”' }))).toBe(causeSignature(refused({ words: 'No “B”' })));
     expect(causeSignature({ state: 'applied', steps: [] })).toBeUndefined();
+  });
+});
+
+describe('the record that the evidence speaks for most', () => {
+  const weighed = (...each: [record: string, weight: number, verdict?: 'same' | 'unsure' | 'different'][]) => ({
+    weighed: each.map(([record, weight, verdict = 'unsure']) => ({ record, weight, verdict, evidence: [] })),
+  });
+
+  it('is the heaviest, in whatever order they stand', () => {
+    expect(bestOf(weighed(['a', 3], ['b', 5]))).toBe('b');
+  });
+
+  it('is none where two weigh the same, nothing speaks for the first, or nothing was weighed', () => {
+    expect(bestOf(weighed(['a', 5], ['b', 5]))).toBeUndefined();
+    expect(bestOf(weighed(['a', -4, 'different']))).toBeUndefined();
+    expect(bestOf({})).toBeUndefined();
   });
 });

@@ -23,3 +23,12 @@ function askedSignature(step: StepReport | undefined): string | undefined {
   const by = step.recognisedBy ?? [step.weighed ? 'evidence' : withoutValues(step.why ?? '')];
   return JSON.stringify([step.step, step.outcome, step.verdict ?? '', ...by]);
 }
+
+/**
+ * The record that the evidence speaks for most, of those a step asks about.
+ * @returns its id; undefined where nothing was weighed, nothing speaks for any of them, or two weigh the same
+ */
+export function bestOf({ weighed }: Pick<StepReport, 'weighed'>): string | undefined {
+  const [first, second] = [...(weighed ?? [])].sort((a, b) => b.weight - a.weight);
+  return first && first.verdict !== 'different' && first.weight !== second?.weight ? first.record : undefined;
+}

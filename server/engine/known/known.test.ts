@@ -101,6 +101,34 @@ describe('recognised by evidence', () => {
     expect((decided as Json[]).map(({ same }) => same)).toEqual([1, 0]);
   });
 
+  it('several at once: of each the record that the evidence speaks for most, seen beforehand', async () => {
+    const names = [
+      ['Tjorven', 'Ahrensbök', '911'],
+      ['Levke', 'Dithmarsen', '912'],
+    ];
+    const ids: string[] = [];
+    for (const [first_name, last_name, end] of names) {
+      const { id } = await enter({ first_name, last_name, phone: `+493023125${end}` });
+      await known(id);
+      ids.push(id);
+    }
+    const asked: Json[] = [];
+    for (const [first, last, end] of names)
+      asked.push(await stateOf(await report(`${first![0]}. ${last}`, `030 23125 77${end![2]}`)));
+    expect(asked.map(({ state }) => state)).toEqual(['in review', 'in review']);
+    const [first] = asked;
+    const at = `/submissions/${first!.submission.id}`;
+    const { alike } = (await stage.api('GET', `${at}/alike`)).body;
+    expect(alike.map((each: Json) => each.asked.best.id)).toEqual(ids);
+    expect(alike[1].asked.best.values).toMatchObject({ last_name: 'Dithmarsen' });
+    const both = { step: 'reporter', best: true, anew: true };
+    expect((await stage.api('POST', `${at}/answers`, both)).body.errors[0].field).toBe('record');
+    const { body } = await stage.api('POST', `${at}/answers`, { step: 'reporter', best: true, alike: true });
+    expect(body.decided).toEqual(asked.map(({ submission }) => ({ submission: submission.id, step: 'reporter' })));
+    await stage.settled();
+    for (const id of ids) expect((await stage.crm(`Visits?$filter=person_id eq '${id}'`)).value).toHaveLength(1);
+  });
+
   it('two at the same moment, spelled differently, make one record', async () => {
     await Promise.all([
       report('Friederike Mühlenbrock', '030 23125 904'),

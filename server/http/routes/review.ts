@@ -1,5 +1,5 @@
-import { AnswerBody, UnanswerBody, type SubmissionState } from '@zusammen/core/api';
-import { effectKey, type StepReport } from '@zusammen/core/plans';
+import { AnswerBody, UnanswerBody, type Decided, type SubmissionState } from '@zusammen/core/api';
+import { bestOf, effectKey, type StepReport } from '@zusammen/core/plans';
 import { alikeTo, carryOutAgain, findRecords, rehearseAnswers, takeBackSubmission } from '../../engine/index.ts';
 import { causesWaiting, noteCauses, noteChange, WAITING, type Submission, type User } from '../../store/index.ts';
 import { actorOf, type Context } from '../context.ts';
@@ -8,6 +8,12 @@ import { idOf, period } from '../query.ts';
 import { route, type Route } from '../route.ts';
 import { existingSubmission, FINISHED_LATER, takingBackBy } from '../submission.ts';
 import { orTrouble } from '../trouble.ts';
+
+const answeredAt = ({ id }: Submission, { step, row }: StepReport): Decided => ({
+  submission: id,
+  step,
+  ...(row === undefined ? {} : { row }),
+});
 
 /** What waits for somebody, and which record is meant: decided, undone, looked for among others. */
 export const reviewRoutes = (context: Context): Route[] => {
@@ -73,20 +79,30 @@ export const reviewRoutes = (context: Context): Route[] => {
       work: async ({ params, body, user }) => {
         const submission = await existing(params['id']!);
         const step = askedStep(submission, body.step, body.row);
-        if ((body.record === undefined) === (body.anew === undefined))
-          throw badField('record', 'or anew must be given, one of them');
+        if ([body.record, body.anew, body.best].filter((each) => each !== undefined).length !== 1)
+          throw badField('record', 'or anew or best must be given, one of them');
         if (body.record !== undefined && !isCandidate(step, body.record)) await theRecord(step, body.record);
-        if (!(await decide(submission, step, body.record, user)))
+        const record = body.best ? bestOf(step) : body.record;
+        if (body.best && record === undefined)
+          throw badField('best', 'can’t be said of this one: the evidence speaks for none of its records most');
+        if (!(await decide(submission, step, record, user)))
           throw new Problem(409, 'Decided already', 'Somebody else has just decided this.');
-        let decided = 1;
+        const decided = [answeredAt(submission, step)];
         if (body.alike)
           for (const each of (await alikeTo(db, submission)).slice(1)) {
             const same = each.course?.steps.find(({ step: id, outcome }) => id === body.step && outcome === 'asked');
             if (!same || (body.record !== undefined && !isCandidate(same, body.record))) continue;
-            if (await decide(each, same, body.record, user)) decided += 1;
+            const meant = body.best ? bestOf(same) : body.record;
+            if (body.best && meant === undefined) continue;
+            if (await decide(each, same, meant, user)) decided.push(answeredAt(each, same));
           }
-        const what = body.record === undefined ? 'somebody new' : `it is ${body.record}`;
-        await noteChange(db, actorOf(user), `decided${decided > 1 ? ` ${decided} alike` : ''}: ${what}`, submission.id);
+        const what = body.best
+          ? 'what the evidence speaks for most'
+          : record === undefined
+            ? 'somebody new'
+            : `it is ${record}`;
+        const many = decided.length > 1 ? ` ${decided.length} alike` : '';
+        await noteChange(db, actorOf(user), `decided${many}: ${what}`, submission.id);
         queued();
         return { decided };
       },

@@ -1,7 +1,7 @@
 import { hashOf } from '../../access/index.ts';
 import { describeTreatment } from '@zusammen/core/mapping';
 import { atAGlance, isSubmittedValue, type FormField, type SubmittedValue } from '@zusammen/core/forms';
-import { beyondBounds, type StepReport } from '@zusammen/core/plans';
+import { beyondBounds, bestOf, type StepReport } from '@zusammen/core/plans';
 import { sameValue } from '@zusammen/core/values';
 import { alikeTo, carryOutAgain, takeBackChange, takeBackSubmission, type TakingBack } from '../../engine/index.ts';
 import {
@@ -21,7 +21,7 @@ import {
   type Submission,
   type User,
 } from '../../store/index.ts';
-import { AgainBody, SetAsideBody, TakeBackBody, type SubmissionState } from '@zusammen/core/api';
+import { AgainBody, SetAsideBody, TakeBackBody, type AlikeLine, type SubmissionState } from '@zusammen/core/api';
 import { actorOf, type Context } from '../context.ts';
 import { findByText } from '../find.ts';
 import { sendLedger } from '../ledger-export.ts';
@@ -77,6 +77,20 @@ function mendedValues(
 
 /** So many alike are shown before they are settled together. */
 const ALIKE_SHOWN = 200;
+
+function alikeLine({ id, label, values, state, course }: Submission): AlikeLine {
+  const line = { id, label, values: atAGlance(values) };
+  const step = state === 'in review' ? course?.steps.find(({ outcome }) => outcome === 'asked') : undefined;
+  if (!step?.candidates) return line;
+  const sent = atAGlance(step.sent ?? {});
+  const asked = { sent, candidates: step.candidates.map((each) => each.id) };
+  const best = bestOf(step);
+  const record = step.candidates.find((each) => each.id === best);
+  if (best === undefined || !record) return { ...line, asked };
+  const weight = step.weighed!.find((each) => each.record === best)!.weight;
+  const held = Object.fromEntries(Object.keys(sent).map((name) => [name, record.values[name] ?? null]));
+  return { ...line, asked: { ...asked, best: { id: best, weight, values: atAGlance(held) } } };
+}
 
 const holdsTheSame = (a: Submission, b: Submission, names: readonly string[]): boolean =>
   names.every((name) => sameValue(a.values[name] ?? null, b.values[name] ?? null));
@@ -231,7 +245,7 @@ export const submissionRoutes = (context: Context): Route[] => {
         return {
           count: alike.length,
           labels: alike.slice(0, 10).map(({ label }) => label),
-          alike: alike.slice(0, ALIKE_SHOWN).map(({ id, label, values }) => ({ id, label, values: atAGlance(values) })),
+          alike: alike.slice(0, ALIKE_SHOWN).map(alikeLine),
         };
       },
     }),

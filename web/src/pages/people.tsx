@@ -84,7 +84,7 @@ export function People() {
                           {id === me.data?.id ? (
                             <span className="text-soft">you</span>
                           ) : (
-                            <span className="flex gap-4">
+                            <span className="flex flex-wrap gap-x-4 whitespace-nowrap">
                               <button
                                 type="button"
                                 className={cx('font-semibold hover:underline', active ? 'text-brick' : 'text-plum')}

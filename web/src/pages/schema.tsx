@@ -5,10 +5,12 @@ import { Link, useSearchParams } from 'react-router';
 import { useReach, useSystem, useSystems } from '../api/hooks.ts';
 import { useRecognitions } from '../api/recognition.ts';
 import type { ReachedUse } from '@zusammen/core/api';
+import { RowsInSight } from '../parts/in-sight.tsx';
+import { plural } from '../parts/plural.ts';
 import { Incoming, Outgoing, Tag } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
 import { Editable } from '../parts/editable.tsx';
-import { Heading, Sheet, TD, TH } from '../parts/sheet.tsx';
+import { Heading, Sheet, TD, TH, TH_WRAPS } from '../parts/sheet.tsx';
 import { Empty, Fetched } from '../parts/states.tsx';
 import { Moment } from '../parts/time.tsx';
 import { rightsInWords } from './systems.tsx';
@@ -21,10 +23,11 @@ export function Schema() {
   const system = systems.data?.find(({ id }) => id === params.get('system')) ?? systems.data?.[0];
   const detail = useSystem(system?.id);
   const entities = detail.data?.schema.entities ?? [];
+  const named = params.get('entity');
   const entity =
-    entities.find(({ name }) => name === params.get('entity')) ??
-    entities.find(({ rights }) => rights.create) ??
-    entities[0];
+    named === null
+      ? (entities.find(({ rights }) => rights.create) ?? entities[0])
+      : entities.find(({ name }) => name === named);
   if (systems.data?.length === 0) {
     return (
       <>
@@ -106,7 +109,7 @@ export function Schema() {
               entity ? (
                 <Fields system={system!.id} entity={entity} search={search} at={params.get('field')} />
               ) : (
-                <Empty title="This connection can see no entities" />
+                <Empty title={named === null ? 'This connection can see no entities' : 'There is no such entity'} />
               )
             }
           </Fetched>
@@ -139,25 +142,24 @@ function Fields({ system, entity, search, at }: { system: string; entity: Entity
     <table className="w-full table-fixed">
       <thead>
         <tr>
-          <th className={cx(TH, 'w-[20%] pl-4')}>Field</th>
-          <th className={cx(TH, 'w-[17%]')}>Name in the system</th>
-          <th className={cx(TH, 'w-[13%]')}>Type</th>
+          <th className={cx(TH, 'w-[19%] pl-4')}>Field</th>
+          <th className={cx(TH_WRAPS, 'w-[15%]')}>Name in the system</th>
+          <th className={cx(TH, 'w-[12%]')}>Type</th>
           <th className={cx(TH, 'w-[18%]')}>Options or limit</th>
-          <th className={cx(TH, 'w-[14%]')}>Reach</th>
+          <th className={cx(TH, 'w-[11%]')}>Reach</th>
           <th className={TH}>Marks</th>
         </tr>
       </thead>
-      <tbody>
-        {fields.map((field) => (
+      <RowsInSight of={fields} nameOf={({ name }) => name} columns={6} height={34} chosen={at}>
+        {(field) => (
           <FieldRow
-            key={field.name}
             field={field}
             entity={entity}
             chosen={field.name === at}
             uses={reach.data?.filter((use) => use.field === field.name)}
           />
-        ))}
-      </tbody>
+        )}
+      </RowsInSight>
     </table>
   );
 }
@@ -173,7 +175,7 @@ function Reach({ field, uses }: { field: Field; uses: ReachedUse[] | undefined }
       wide
       label={`Reach of ${field.label}`}
       className="text-plum hover:underline"
-      shown={`${intakes} ${intakes === 1 ? 'intake' : 'intakes'}`}
+      shown={plural(intakes, 'intake')}
     >
       {() => (
         <ul className="space-y-2.5 p-2">
@@ -235,16 +237,16 @@ function FieldRow({
       <td className={cx(TD, 'truncate text-small text-soft')} title={options}>
         {options ??
           (field.maxLength !== undefined
-            ? `${field.maxLength} characters`
+            ? plural(field.maxLength, 'character')
             : field.scale !== undefined
-              ? `${field.scale} decimals`
+              ? plural(field.scale, 'decimal')
               : '')}
       </td>
       <td className={TD}>
         <Reach field={field} uses={uses} />
       </td>
       <td className={TD}>
-        <span className="flex flex-wrap gap-1">
+        <span className="flex flex-wrap gap-1 [&>span]:whitespace-normal">
           {isKey && <Tag>names the record</Tag>}
           {field.given && <Tag>may be chosen</Tag>}
           {field.required && <Tag tone="plum">required</Tag>}

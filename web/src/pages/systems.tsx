@@ -62,7 +62,11 @@ export function Systems() {
                         onClick={() => setParams({ system: system.id })}
                       >
                         <td
-                          className={cx(TD, 'py-2.5 pl-4', index === at && 'shadow-[inset_3px_0_0_var(--color-plum)]')}
+                          className={cx(
+                            TD,
+                            'w-full max-w-0 py-2.5 pl-4',
+                            index === at && 'shadow-[inset_3px_0_0_var(--color-plum)]',
+                          )}
                         >
                           <button type="button" className="font-semibold">
                             {system.name}
@@ -72,7 +76,7 @@ export function Systems() {
                         <td className={TD}>
                           <Tag tone={system.practice ? 'sand' : 'plum'}>{system.practice ? 'practice' : 'real'}</Tag>
                         </td>
-                        <td className={cx(TD, 'font-mono')}>
+                        <td className={cx(TD, 'font-mono whitespace-nowrap')}>
                           {system.latencyMs === null ? '–' : span(system.latencyMs)}
                         </td>
                         <td className={cx(TD, 'pr-4 text-right')}>

@@ -42,7 +42,7 @@ export function Tag({ tone = 'sand', children }: { tone?: Tone; children: ReactN
   return (
     <span
       className={cx(
-        'inline-flex items-center gap-1.5 rounded-[5px] align-middle leading-[19px] px-2 py-0.5 text-small font-semibold whitespace-nowrap',
+        'inline-flex max-w-full min-w-0 items-center gap-1.5 rounded-[5px] align-middle leading-[19px] px-2 py-0.5 text-small font-semibold whitespace-nowrap',
         TONES[tone],
       )}
     >

@@ -54,5 +54,7 @@ export function Heading({
   );
 }
 
-export const TH = 'px-3 py-2 text-left text-small font-semibold text-soft whitespace-nowrap';
+/** A column's heading that may take two lines. */
+export const TH_WRAPS = 'px-3 py-2 text-left text-small font-semibold text-soft';
+export const TH = `${TH_WRAPS} whitespace-nowrap`;
 export const TD = 'px-3 py-[5px] align-middle border-t border-hair';

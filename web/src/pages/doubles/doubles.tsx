@@ -2,7 +2,7 @@ import { SURVIVOR_RULES, type SurvivorRule } from '@zusammen/core/recognition';
 import type { Entity } from '@zusammen/core/schema';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { call } from '../../api/client.ts';
+import { ApiProblem, call } from '../../api/client.ts';
 import { useDo, useMe, useSystem } from '../../api/hooks.ts';
 import type { GroupLine, GroupState, Search } from '@zusammen/core/api';
 import type { Doubles as Told } from '@zusammen/core/api';
@@ -15,6 +15,7 @@ import { Key } from '../../parts/key.tsx';
 import { listKeys, useKeys } from '../../parts/keys.ts';
 import { useHeldPlace } from '../../parts/held-place.ts';
 import { Radios } from '../../parts/radios.tsx';
+import { NoSuchEntity } from '../../parts/no-such-entity.tsx';
 import { Heading, Sheet } from '../../parts/sheet.tsx';
 import { Empty, Fetched } from '../../parts/states.tsx';
 import { Moment } from '../../parts/time.tsx';
@@ -37,34 +38,16 @@ export function Doubles() {
   const doubles = useDoubles(system, name, SHOWN[shown]!.states.join(','));
   const set = (changed: Record<string, string>): void =>
     setParams((held) => ({ ...Object.fromEntries(held), ...changed }), { replace: true });
-  if (system === '' || name === '')
-    return (
-      <Sheet>
-        <Empty title="There is no such entity">
-          <Link className="text-plum underline" to="/schema">
-            Go to Schema
-          </Link>
-        </Empty>
-      </Sheet>
-    );
+  if (system === '' || name === '' || (detail.data && !entity)) return <NoSuchEntity />;
+  if (entity && doubles.error instanceof ApiProblem && doubles.error.status === 404)
+    return <NotSetUp system={system} entity={entity} />;
   return (
     <Fetched query={doubles} rows={12}>
       {(told) =>
         entity ? (
           <>
             <Heading
-              crumbs={
-                <>
-                  <Link to="/schema" className="hover:underline">
-                    Schema
-                  </Link>{' '}
-                  /{' '}
-                  <Link to={`/schema/recognition?system=${system}&entity=${name}`} className="hover:underline">
-                    {entity.label}, recognition
-                  </Link>{' '}
-                  /
-                </>
-              }
+              crumbs={<Crumbs system={system} entity={entity} />}
               title="Doubles"
               actions={
                 <Radios
@@ -98,13 +81,41 @@ export function Doubles() {
               choose={(id) => set({ group: String(id) })}
             />
           </>
-        ) : (
-          <Empty title="There is no such entity" />
-        )
+        ) : null
       }
     </Fetched>
   );
 }
+
+/** Doubles are found by what the records' recognition weighs; without one there is nothing to look with. */
+function NotSetUp({ system, entity }: { system: string; entity: Entity }) {
+  return (
+    <>
+      <Heading crumbs={<Crumbs system={system} entity={entity} />} title="Doubles" />
+      <Sheet>
+        <Empty title={`It isn’t set up yet how a ${entity.label} is recognised`}>
+          Doubles are found by the same evidence.{' '}
+          <Link className="text-plum underline" to={`/schema/recognition?system=${system}&entity=${entity.name}`}>
+            Set it up
+          </Link>
+        </Empty>
+      </Sheet>
+    </>
+  );
+}
+
+const Crumbs = ({ system, entity }: { system: string; entity: Entity }) => (
+  <>
+    <Link to="/schema" className="hover:underline">
+      Schema
+    </Link>{' '}
+    /{' '}
+    <Link to={`/schema/recognition?system=${system}&entity=${entity.name}`} className="hover:underline">
+      {entity.label}, recognition
+    </Link>{' '}
+    /
+  </>
+);
 
 /** How far the search is, and what can be done about it. */
 function SearchLine({ system, entity, search }: { system: string; entity: Entity; search: Search | undefined }) {

@@ -2,7 +2,7 @@ import { plural } from '../../parts/plural.ts';
 import { applyMend } from '@zusammen/core/checks';
 import { compareForms, formOn, readForms, type FormField } from '@zusammen/core/forms';
 import { changeSettings, changeSource, removeField, takeInForm } from '@zusammen/core/intake';
-import { carriedRows, usesOf, readNames } from '@zusammen/core/plans';
+import { carriedRows, usesOf, readNames, type Use } from '@zusammen/core/plans';
 import type { Values } from '@zusammen/core/schema';
 import { useMemo, useState } from 'react';
 import { call, ApiProblem } from '../../api/client.ts';
@@ -12,6 +12,7 @@ import { cx } from '../../parts/cx.ts';
 import { Dialog } from '../../parts/dialog.tsx';
 import { Editable } from '../../parts/editable.tsx';
 import { SelectField, TextField } from '../../parts/form.tsx';
+import { RowsInSight } from '../../parts/in-sight.tsx';
 import { COUNTRIES, LOCALES } from '../../parts/places.ts';
 import { Sheet, TD, TH } from '../../parts/sheet.tsx';
 import { Empty } from '../../parts/states.tsx';
@@ -54,6 +55,12 @@ function Fields({ sample }: { sample: Values | undefined }) {
   const { document, change, mayEdit } = useDraft();
   const used = useMemo(() => readNames(document), [document]);
   const carried = useMemo(() => carriedRows(document), [document]);
+  const written = useMemo(() => {
+    const found = new Map<string, Use[]>();
+    for (const use of usesOf(document))
+      if (use.how === 'written') for (const name of use.reads) found.set(name, [...(found.get(name) ?? []), use]);
+    return found;
+  }, [document]);
   const remove = (name: string): void => change((held) => removeField(held, name));
   return (
     <table className="w-full table-fixed">
@@ -69,9 +76,9 @@ function Fields({ sample }: { sample: Values | undefined }) {
           <th className={TH}>Goes to</th>
         </tr>
       </thead>
-      <tbody>
-        {document.fields.map((field) => (
-          <tr key={field.name}>
+      <RowsInSight of={document.fields} nameOf={({ name }) => name} columns={6} height={34}>
+        {(field) => (
+          <tr>
             <td className={cx(TD, 'pl-4')}>
               <Incoming>{field.label}</Incoming>
               {field.required && <span className="ml-2 text-small text-soft">required</span>}
@@ -98,12 +105,12 @@ function Fields({ sample }: { sample: Values | undefined }) {
             </td>
             <td className={cx(TD, 'pr-4')}>
               {used.has(field.name) ? (
-                <GoesTo field={field} />
+                <GoesTo field={field} uses={written.get(field.name) ?? []} />
               ) : carried.has(field.name) ? (
                 <span className="text-small text-soft">with row 1</span>
               ) : (
                 mayEdit && (
-                  <span className="flex justify-between gap-2 text-small text-soft">
+                  <span className="flex flex-wrap justify-between gap-x-2 text-small whitespace-nowrap text-soft">
                     nowhere
                     <button
                       type="button"
@@ -118,16 +125,15 @@ function Fields({ sample }: { sample: Values | undefined }) {
               )}
             </td>
           </tr>
-        ))}
-      </tbody>
+        )}
+      </RowsInSight>
     </table>
   );
 }
 
 /** The way of a field's value: through which treatments, into which fields of records, and whether it overwrites. */
-function GoesTo({ field }: { field: FormField }) {
-  const { document, schemas } = useDraft();
-  const uses = usesOf(document).filter(({ how, reads }) => how === 'written' && reads.includes(field.name));
+function GoesTo({ field, uses }: { field: FormField; uses: readonly Use[] }) {
+  const { schemas } = useDraft();
   const labelOf = (system: string, entity: string, name: string): string =>
     schemas
       .get(system)

@@ -10,6 +10,7 @@ import { useRecognition } from '../../api/recognition.ts';
 import { Button } from '../../parts/button.tsx';
 import { Tag } from '../../parts/chip.tsx';
 import { useKeys } from '../../parts/keys.ts';
+import { NoSuchEntity } from '../../parts/no-such-entity.tsx';
 import { Heading, Sheet } from '../../parts/sheet.tsx';
 import { Empty, Fetched, Trouble } from '../../parts/states.tsx';
 import { EvidenceLines, KeysTable } from './evidence-lines.tsx';
@@ -24,16 +25,7 @@ export function Recognition() {
   const detail = useSystem(system);
   const recognition = useRecognition(system, name);
   const entity = detail.data?.schema.entities.find((each) => each.name === name);
-  if (!system || !name || (detail.data && !entity))
-    return (
-      <Sheet>
-        <Empty title="There is no such entity">
-          <Link className="text-plum underline" to="/schema">
-            Go to Schema
-          </Link>
-        </Empty>
-      </Sheet>
-    );
+  if (!system || !name || (detail.data && !entity)) return <NoSuchEntity />;
   if (detail.error) return <Trouble error={detail.error} retry={() => void detail.refetch()} />;
   return (
     <Fetched query={recognition} rows={12}>

@@ -214,7 +214,7 @@ describe('after a decision', () => {
           left.findIndex(([{ id }]) => id === params['id']),
           1,
         );
-        return { decided: 1 };
+        return { decided: [{ submission: params['id']!, step: 's1' }] };
       },
       'post /submissions/:id/unanswer': { results: [] },
     });
@@ -232,24 +232,73 @@ describe('after a decision', () => {
     expect(saidTo('post /submissions/:id/unanswer')).toEqual([{ step: 's1' }]);
   });
 
-  it('all alike get one answer, after they were seen', async () => {
-    const { user, saidTo } = review(three, {
+  const byId = (id: string, best?: string) => ({
+    ...{ id, label: `Sender of ${id}`, values: { mail: `${id}@wren.example` } },
+    asked: {
+      ...{ sent: { first: 'Orla', city: id }, candidates: ['P-1', `P-${id}`] },
+      ...(best ? { best: { id: best, weight: 3.5, values: { first: 'Orna', city: `${id} on the Hill` } } } : {}),
+    },
+  });
+  const allAlike = async (more: Answers = {}) => {
+    const shown = review(three, {
       'get /submissions/:id/alike': {
         count: 3,
         labels: [],
-        alike: three.map(([{ id, label }]) => ({ id, label, values: { mail: `${id}@wren.example` } })),
+        alike: [byId('a', 'P-a'), byId('b'), byId('c', 'P-c')],
       },
-      'post /submissions/:id/answers': { decided: 3 },
+      'post /submissions/:id/answers': {
+        decided: ['a', 'c'].map((submission) => ({ submission, step: 's1' })),
+      },
+      ...more,
     });
     const open = await screen.findByRole<HTMLButtonElement>('button', { name: 'All 3 alike…' });
     await waitFor(() => expect(open.disabled).toBe(false));
-    await user.click(open);
-    const seen = await screen.findByRole('list', { name: 'All alike' });
-    await waitFor(() => expect(seen.textContent).toContain('c@wren.example'));
+    await shown.user.click(open);
+    return { ...shown, seen: await screen.findByRole('list', { name: 'All alike' }) };
+  };
+
+  it('all alike get one answer, after they were seen', async () => {
+    const { user, saidTo, seen } = await allAlike();
+    await waitFor(() => expect(seen.textContent).toContain('Sender of c'));
     await user.click(screen.getByRole('button', { name: /^All 3: a new/ }));
     await waitFor(() =>
       expect(saidTo('post /submissions/:id/answers')).toEqual([{ step: 's1', anew: true, alike: true }]),
     );
+  });
+
+  it('the answer may be of each what fits best; what has nothing that fits is left, and said so', async () => {
+    const { user, saidTo, seen } = await allAlike();
+    await user.click(await screen.findByRole('radio', { name: 'the one that fits best' }));
+    expect(seen.textContent).toContain('P-c');
+    expect(seen.textContent).toContain('+3.5');
+    expect(within(seen).getAllByText('is left as it is')).toHaveLength(1);
+    expect(screen.getByText(/1 of them doesn’t fit and waits still/)).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'The 2 that fit: the one that fits best' }));
+    await waitFor(() =>
+      expect(saidTo('post /submissions/:id/answers')).toEqual([{ step: 's1', best: true, alike: true }]),
+    );
+  });
+
+  it('the answer may be one record that several of them may mean; no other is offered', async () => {
+    const { user, saidTo } = await allAlike();
+    await user.click(await screen.findByRole('radio', { name: 'it is P-1' }));
+    expect(screen.queryByRole('radio', { name: 'it is P-2' })).toBeNull();
+    await user.click(screen.getByRole('button', { name: 'All 3: it is P-1' }));
+    await waitFor(() =>
+      expect(saidTo('post /submissions/:id/answers')).toEqual([{ step: 's1', record: 'P-1', alike: true }]),
+    );
+  });
+
+  it('what was decided for many is undone for all of them, and what couldn’t be is said', async () => {
+    const { user, asked: calls } = await allAlike({
+      'post /submissions/:id/unanswer': ({ params }) =>
+        params['id'] === 'a' ? { results: [] } : refusal(409, 'Not now', 'It is being carried out at this moment.'),
+    });
+    await user.click(screen.getByRole('button', { name: /^All 3: a new/ }));
+    await user.click(await screen.findByRole('button', { name: /undo all 2/ }));
+    expect(await screen.findByText(/Not all could be undone: It is being carried out/)).toBeTruthy();
+    const undone = calls.filter(({ name }) => name === 'post /submissions/:id/unanswer');
+    expect(undone.map(({ params }) => params['id'])).toEqual(['a', 'c']);
   });
 
   it('a record that is no candidate is looked for, and stands beside them', async () => {

@@ -1,3 +1,5 @@
+import type { Decided } from '@zusammen/core/api';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../../api/client.ts';
 import { useDo } from '../../api/hooks.ts';
@@ -9,44 +11,62 @@ export interface Done {
   submission: string;
   /** In words, with whom it was about. */
   words: string;
-  /** The question that was answered; absent where sending again can't be undone but by taking back. */
-  answered?: { step: string; row?: number };
+  /** The questions that were answered; absent where sending again can't be undone but by taking back. */
+  answered?: readonly Decided[];
 }
+
+const STALE = ['submissions', 'submission', 'review', 'ledger', 'today', 'intakes', 'recognition'];
 
 /** Says what came of the key just pressed; a decision can be undone, and is asked again then. */
 export function Settled({ done, close }: { done: Done; close: () => void }) {
-  const undo = useDo(
-    () =>
-      call('post /submissions/:id/unanswer', { params: { id: done.submission }, body: done.answered ?? { step: '' } }),
-    ['submissions', 'submission', 'review', 'ledger', 'today', 'intakes', 'recognition'],
-  );
+  const answered = done.answered ?? [];
+  const [undone, setUndone] = useState(0);
+  const undo = useDo(async () => {
+    const kept: string[] = [];
+    // One after the other: each takes back what it wrote. One that can't be undone doesn't keep the others from it.
+    for (const [at, { submission, step, row }] of answered.entries()) {
+      const body = row === undefined ? { step } : { step, row };
+      try {
+        const { results } = await call('post /submissions/:id/unanswer', { params: { id: submission }, body });
+        kept.push(...results.filter((each) => !each.done).map(({ words }) => words));
+      } catch (error) {
+        if (answered.length === 1) throw error;
+        kept.push(error instanceof Error ? error.message : String(error));
+      }
+      setUndone(at + 1);
+    }
+    return kept;
+  }, STALE);
   const act = (): void => {
-    if (done.answered && !undo.isPending && !undo.isSuccess) undo.mutate(undefined);
+    if (answered.length > 0 && !undo.isPending && !undo.isSuccess) undo.mutate(undefined);
   };
   useKeys({ u: act });
-  const kept = undo.data?.results.filter((each) => !each.done) ?? [];
   return (
     <div
       role="status"
       className="mb-3.5 flex flex-wrap items-center gap-x-4 gap-y-1 rounded-[8px] bg-moss-wash px-4 py-2"
     >
       <span className="min-w-0 text-moss">
-        {undo.isSuccess
-          ? kept.length === 0
-            ? 'Undone; it is asked again.'
-            : `Not all could be undone: ${kept.map(({ words }) => words).join(' ')}`
-          : done.words}
+        {undo.isPending && answered.length > 1
+          ? `Undoing, ${undone} of ${answered.length} …`
+          : undo.data === undefined
+            ? done.words
+            : undo.data.length > 0
+              ? `Not all could be undone: ${undo.data.slice(0, 3).join(' ')}`
+              : answered.length === 1
+                ? 'Undone; it is asked again.'
+                : `All ${answered.length} undone; they are asked again.`}
       </span>
       {undo.error && <span className="text-brick">{undo.error.message}</span>}
       <span className="ml-auto flex items-center gap-4 text-small">
-        {done.answered && !undo.isSuccess && (
+        {answered.length > 0 && !undo.isSuccess && (
           <button
             type="button"
             disabled={undo.isPending}
             className="inline-flex min-h-6 items-center gap-1.5 font-semibold text-plum hover:underline"
             onClick={act}
           >
-            <Key name="U" /> undo
+            <Key name="U" /> {answered.length > 1 ? `undo all ${answered.length}` : 'undo'}
           </button>
         )}
         <Link className="font-semibold text-plum hover:underline" to={`/ledger?submission=${done.submission}`}>

@@ -89,11 +89,11 @@ export const LineRow = memo(function LineRow({ line, entity, seen, findings, cho
           />
         )}
       </td>
-      <td className={cx(TD, 'truncate')}>
+      <td className={cx(TD, 'truncate')} title={line.treatments.map(describeTreatment).join(', then ')}>
         <span className="flex gap-1">
           {line.treatments.map((treatment, at) => (
             <Tag key={at} tone={at === line.treatments.length - 1 ? worst : 'sand'}>
-              {describeTreatment(treatment)}
+              <span className="truncate">{describeTreatment(treatment)}</span>
             </Tag>
           ))}
           {line.treatments.length === 0 && findings.length > 0 && <Tag tone={worst}>look</Tag>}

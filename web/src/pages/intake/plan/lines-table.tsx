@@ -2,7 +2,8 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import type { Line } from '@zusammen/core/mapping';
 import { useEffect, useRef, type ReactNode } from 'react';
 import { cx } from '../../../parts/cx.ts';
-import { TH } from '../../../parts/sheet.tsx';
+import { Room } from '../../../parts/in-sight.tsx';
+import { TH, TH_WRAPS } from '../../../parts/sheet.tsx';
 import { Empty } from '../../../parts/states.tsx';
 
 interface Props {
@@ -53,15 +54,15 @@ export function LinesTable({ lines, current, open, none, head, row, editor }: Pr
         <thead className="sticky top-0 z-10 bg-sheet">
           <tr>
             <th className={cx(TH, 'w-[16%] pl-4')}>Comes from</th>
-            <th className={cx(TH, 'w-[15%] whitespace-normal')}>{head}</th>
+            <th className={cx(TH_WRAPS, 'w-[15%]')}>{head}</th>
             <th className={cx(TH, 'w-[16%]')}>Treatment</th>
             <th className={cx(TH, 'w-[14%]')}>Goes in as</th>
             <th className={cx(TH, 'w-[18%]')}>Field</th>
-            <th className={cx(TH, 'w-[13%] whitespace-normal')}>In the system now</th>
+            <th className={cx(TH_WRAPS, 'w-[13%]')}>In the system now</th>
             <th className={TH}>If both</th>
           </tr>
         </thead>
-        {above > 0 && <Gap height={above} />}
+        <Room columns={COLUMNS} height={above} />
         {virtual.map(({ index, key }) => {
           const line = lines[index]!;
           return (
@@ -77,7 +78,7 @@ export function LinesTable({ lines, current, open, none, head, row, editor }: Pr
             </tbody>
           );
         })}
-        {below > 0 && <Gap height={below} />}
+        <Room columns={COLUMNS} height={below} />
       </table>
       {none ? (
         <Empty title="No lines yet">Press S to have them suggested, or choose a field below.</Empty>
@@ -89,14 +90,3 @@ export function LinesTable({ lines, current, open, none, head, row, editor }: Pr
 }
 
 const COLUMNS = 7;
-
-/** The room of the lines that aren't drawn. */
-function Gap({ height }: { height: number }) {
-  return (
-    <tbody aria-hidden="true">
-      <tr>
-        <td colSpan={COLUMNS} style={{ height }} />
-      </tr>
-    </tbody>
-  );
-}

@@ -274,7 +274,7 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
 function SampleSwitch({ sample, of, setSample }: { sample: number; of: number; setSample: (at: number) => void }) {
   if (of === 0) return <>No samples</>;
   return (
-    <span className="inline-flex items-center gap-1.5">
+    <span className="inline-flex flex-wrap items-center gap-x-1.5">
       Sample {sample + 1} of {of}
       <button
         type="button"
