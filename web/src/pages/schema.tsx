@@ -145,8 +145,8 @@ function Fields({ system, entity, search, at }: { system: string; entity: Entity
           <th className={cx(TH, 'w-[19%] pl-4')}>Field</th>
           <th className={cx(TH_WRAPS, 'w-[15%]')}>Name in the system</th>
           <th className={cx(TH, 'w-[12%]')}>Type</th>
-          <th className={cx(TH, 'w-[18%]')}>Options or limit</th>
-          <th className={cx(TH, 'w-[11%]')}>Reach</th>
+          <th className={cx(TH, 'w-[17%]')}>Options or limit</th>
+          <th className={cx(TH, 'w-[12%]')}>Reach</th>
           <th className={TH}>Marks</th>
         </tr>
       </thead>
@@ -174,7 +174,7 @@ function Reach({ field, uses }: { field: Field; uses: ReachedUse[] | undefined }
       bare
       wide
       label={`Reach of ${field.label}`}
-      className="text-plum hover:underline"
+      className="whitespace-nowrap text-plum hover:underline"
       shown={plural(intakes, 'intake')}
     >
       {() => (

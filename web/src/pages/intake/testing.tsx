@@ -110,11 +110,14 @@ export function showIntake(
     role = 'specialist',
     document = DOCUMENT,
     state = 'draft',
+    live,
   }: {
     more?: Answers;
     role?: 'specialist' | 'viewer';
     document?: IntakeDocument;
     state?: 'draft' | 'open';
+    /** What version 1 says, where there is one. */
+    live?: IntakeDocument;
   } = {},
 ) {
   const kept = { document, revision: 1 };
@@ -125,12 +128,13 @@ export function showIntake(
       state,
       draft: kept.document,
       revision: kept.revision,
-      liveVersion: null,
+      liveVersion: live ? 1 : null,
       signed: false,
       putAwayAt: null,
     },
     versions: [],
     changes: [],
+    ...(live ? { live } : {}),
   });
   const shown = show(
     <Routes>

@@ -77,7 +77,13 @@ export function AllAlike({
             className={cx('border-t border-hair px-3 py-1.5 first:border-t-0', !applies(line) && 'bg-wash')}
           >
             <OneAlike line={line} best={answer === BEST} />
-            {!applies(line) && <span className="block text-small text-saffron">is left as it is</span>}
+            {!applies(line) && (
+              <span className="block text-small text-saffron">
+                {answer === BEST
+                  ? 'none fits best: it waits still'
+                  : `${answer} isn’t among its records: it waits still`}
+              </span>
+            )}
           </li>
         ))}
         {many > list.length && <li className="px-3 py-1.5 text-small text-soft">and {many - list.length} more</li>}

@@ -271,7 +271,7 @@ describe('after a decision', () => {
     await user.click(await screen.findByRole('radio', { name: 'the one that fits best' }));
     expect(seen.textContent).toContain('P-c');
     expect(seen.textContent).toContain('+3.5');
-    expect(within(seen).getAllByText('is left as it is')).toHaveLength(1);
+    expect(within(seen).getAllByText('none fits best: it waits still')).toHaveLength(1);
     expect(screen.getByText(/1 of them doesn’t fit and waits still/)).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'The 2 that fit: the one that fits best' }));
     await waitFor(() =>

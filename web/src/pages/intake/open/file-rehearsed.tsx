@@ -1,16 +1,18 @@
 import { useQuery } from '@tanstack/react-query';
 import type { RehearsedRow, UploadedFile } from '@zusammen/core/api';
-import type { Outcome } from '@zusammen/core/plans';
+import { effectKey, type Outcome } from '@zusammen/core/plans';
 import { useState } from 'react';
 import { call } from '../../../api/client.ts';
 import { useDo } from '../../../api/hooks.ts';
 import { Button } from '../../../parts/button.tsx';
 import { cx } from '../../../parts/cx.ts';
+import { plural } from '../../../parts/plural.ts';
 import { Radios } from '../../../parts/radios.tsx';
 import { TD } from '../../../parts/sheet.tsx';
 import { OutcomeTag } from '../../../parts/state.tsx';
 import { count } from '../../../parts/time.tsx';
 import { useDraft } from '../draft.tsx';
+import { StepOpened } from '../rehearse/step-opened.tsx';
 
 type Fate = 'goes in' | 'asks in Review' | 'is refused' | 'can’t be taken in';
 
@@ -61,9 +63,7 @@ export function FileRehearsed({
             rehearsed{rehearsal.data.version === undefined ? ' by the draft' : ` by version ${rehearsal.data.version}`};
             nothing is written yet.{' '}
             {file.rows > results.length && `Its first ${count(results.length)} of ${count(file.rows)} rows: `}
-            {done
-              .map(([outcome, many]) => `${count(many)} ${many === 1 ? 'record' : 'records'} ${WORDS[outcome]}`)
-              .join(', ')}
+            {done.map(([outcome, many]) => `${plural(many, 'record')} ${WORDS[outcome]}`).join(', ')}
             {done.length > 0 && '.'}
           </>
         ) : (
@@ -94,13 +94,7 @@ export function FileRehearsed({
             <table className="w-full">
               <tbody>
                 {rows.map((row) => (
-                  <tr key={row.row}>
-                    <td className={cx(TD, 'w-[60px] pl-3 font-mono')}>{row.row}</td>
-                    <td className={cx(TD, 'max-w-[180px] truncate')}>{row.label || 'without a name'}</td>
-                    <td className={TD}>
-                      <Doings row={row} />
-                    </td>
-                  </tr>
+                  <Row key={row.row} row={row} />
                 ))}
               </tbody>
             </table>
@@ -119,7 +113,7 @@ export function FileRehearsed({
           busy={start.isPending}
           onClick={() => start.mutate(undefined, { onSuccess: close })}
         >
-          Take in the {count(file.rows)} {file.rows === 1 ? 'row' : 'rows'}
+          Take in the {plural(file.rows, 'row')}
         </Button>
         <Button onClick={close}>Not now</Button>
       </div>
@@ -141,6 +135,47 @@ function tally(results: readonly RehearsedRow[]): [Outcome, number][] {
     for (const { outcome } of 'what' in row ? [] : (row.course?.steps ?? []))
       if (WORDS[outcome] !== undefined) counts.set(outcome, (counts.get(outcome) ?? 0) + 1);
   return [...counts];
+}
+
+/** One row in a line; opened, each field before and after. */
+function Row({ row }: { row: RehearsedRow }) {
+  const [opened, setOpened] = useState(false);
+  const steps = 'what' in row ? [] : (row.course?.steps ?? []);
+  const label = row.label || 'without a name';
+  return (
+    <>
+      <tr>
+        <td className={cx(TD, 'w-[60px] pl-3 font-mono')}>{row.row}</td>
+        <td className={cx(TD, 'max-w-[180px] truncate')}>
+          {steps.length === 0 ? (
+            label
+          ) : (
+            <button
+              type="button"
+              aria-expanded={opened}
+              title="Show each field before and after"
+              className="max-w-full truncate font-semibold text-plum hover:underline"
+              onClick={() => setOpened(!opened)}
+            >
+              {label}
+            </button>
+          )}
+        </td>
+        <td className={TD}>
+          <Doings row={row} />
+        </td>
+      </tr>
+      {opened && (
+        <tr>
+          <td colSpan={3} className="border-t border-hair p-0">
+            {steps.map((step) => (
+              <StepOpened key={effectKey(step.step, step.row)} step={step} />
+            ))}
+          </td>
+        </tr>
+      )}
+    </>
+  );
 }
 
 function Doings({ row }: { row: RehearsedRow }) {

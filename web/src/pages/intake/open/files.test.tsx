@@ -63,6 +63,14 @@ it('a chosen file is rehearsed row by row, and nothing is taken in until somebod
   await waitFor(() => expect(told.textContent).toContain('1 record changed, 1 record new'));
   expect(told.textContent).toContain('nothing is written yet');
   expect(saidTo('post /intakes/:id/imports')).toEqual([]);
+  // A row opened shows what the record holds now and what it would hold.
+  await user.click(within(told).getByRole('button', { name: 'Wren Orchard', expanded: false }));
+  const name = within(told).getByRole('cell', { name: 'Name' }).closest('tr')!;
+  expect(
+    within(name)
+      .getAllByRole('cell')
+      .map(({ textContent }) => textContent),
+  ).toEqual(['Name', 'Wren', 'Wren Orchard']);
   await user.click(within(told).getByRole('radio', { name: /can’t be taken in 1/ }));
   expect(within(told).getAllByRole('row')).toHaveLength(1);
   await user.click(within(told).getByRole('button', { name: 'Take in the 3 rows' }));

@@ -29,6 +29,7 @@ import { Combobox } from '../../../parts/combobox.tsx';
 import { Choices, Editable } from '../../../parts/editable.tsx';
 import { useDraft } from '../draft.tsx';
 import { earlierItems, earlierLabel, earlierOf } from './earlier.ts';
+import { OtherwiseThanLive } from './otherwise-than-live.tsx';
 import type { StepSample } from './step-sample.ts';
 import { targetItems } from './target-items.ts';
 import { whereOf } from './suggest.ts';
@@ -262,6 +263,7 @@ export function LineEditor({ line, entity, schema, step, seen, findings, taken, 
           )}
         </Editable>
       </div>
+      {field && <OtherwiseThanLive step={step} line={line} field={field} />}
       {findings.length > 0 && (
         <ul className="space-y-1">
           {findings.map((finding, at) => (

@@ -54,7 +54,7 @@ export function LinesTable({ lines, current, open, none, head, row, editor }: Pr
         <thead className="sticky top-0 z-10 bg-sheet">
           <tr>
             <th className={cx(TH, 'w-[16%] pl-4')}>Comes from</th>
-            <th className={cx(TH_WRAPS, 'w-[15%]')}>{head}</th>
+            <th className={cx(TH_WRAPS, 'w-[15%] pr-0')}>{head}</th>
             <th className={cx(TH, 'w-[16%]')}>Treatment</th>
             <th className={cx(TH, 'w-[14%]')}>Goes in as</th>
             <th className={cx(TH, 'w-[18%]')}>Field</th>

@@ -275,7 +275,9 @@ function SampleSwitch({ sample, of, setSample }: { sample: number; of: number; s
   if (of === 0) return <>No samples</>;
   return (
     <span className="inline-flex flex-wrap items-center gap-x-1.5">
-      Sample {sample + 1} of {of}
+      <span className="whitespace-nowrap">
+        Sample {sample + 1} of {of}
+      </span>
       <button
         type="button"
         aria-label="Previous sample"

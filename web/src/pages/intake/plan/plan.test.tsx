@@ -182,6 +182,17 @@ describe('a line that is opened', () => {
     await waitFor(() => expect(screen.queryByRole('group', { name: 'Line to Name' })).toBeNull());
   });
 
+  it('says how many samples come out otherwise than by the live version, and which value', async () => {
+    const [step] = DOCUMENT.plan.steps;
+    const lines = step!.lines.map((line) => (line.field === 'name' ? { ...line, treatments: [] } : line));
+    const live = { ...DOCUMENT, plan: { ...DOCUMENT.plan, steps: [{ ...step!, lines }] } };
+    const { user } = showIntake('plan', <PlanStation />, { live, state: 'open' });
+    await user.click(await screen.findByRole('button', { name: 'Edit the line to Name' }));
+    const opened = await screen.findByRole('group', { name: 'Line to Name' });
+    await waitFor(() => expect(opened.textContent).toMatch(/1 of 2 samples comes out otherwise than by version 1/));
+    expect(opened.textContent).toContain('␣Wren Orchard␣ → Wren Orchard');
+  });
+
   it('says what becomes of what can’t be read, and leaves it out when told to', async () => {
     const { user } = showIntake('plan', <PlanStation />);
     await user.click(await screen.findByRole('button', { name: 'Edit the line to Hives' }));
