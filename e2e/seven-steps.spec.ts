@@ -21,7 +21,8 @@ test('from a page’s form to a record in the CRM, sent again, and taken back', 
     await page.goto(`${address()}/systems`);
     await page.getByRole('row', { name: /CRM again/ }).click();
     await page.getByRole('button', { name: 'Change…' }).click();
-    await page.getByRole('button', { name: 'Disconnect' }).click();
+    await page.getByRole('button', { name: 'Disconnect…' }).click();
+    await page.getByRole('button', { name: 'Disconnect CRM again' }).click();
     await expect(page.getByText('CRM again')).toHaveCount(0);
   });
 

@@ -367,6 +367,7 @@ function Change({ system, close }: { system: System; close: () => void }) {
       }),
     ['systems'],
   );
+  const [sure, setSure] = useState(false);
   const remove = useDo(() => call('delete /systems/:id', { params: { id: system.id } }), ['systems']);
   const problem = (field: string): string | undefined =>
     change.error?.errors.find((each) => each.field === field)?.reason;
@@ -403,14 +404,23 @@ function Change({ system, close }: { system: System; close: () => void }) {
           <input type="checkbox" checked={personal} onChange={({ target }) => setPersonal(target.checked)} /> It may
           keep values about people
         </label>
+        {sure && (
+          <p role="status" className="text-saffron">
+            ◆ Its token and what is known of its records are forgotten here; in the system itself nothing changes.
+          </p>
+        )}
         {(change.error && change.error.errors.length === 0 ? change.error : remove.error) && (
           <p role="alert" className="text-brick">
             {(remove.error ?? change.error)!.message}
           </p>
         )}
         <div className="flex justify-between gap-2">
-          <Button look="danger" busy={remove.isPending} onClick={() => remove.mutate(undefined, { onSuccess: close })}>
-            Disconnect
+          <Button
+            look="danger"
+            busy={remove.isPending}
+            onClick={() => (sure ? remove.mutate(undefined, { onSuccess: close }) : setSure(true))}
+          >
+            {sure ? `Disconnect ${system.name}` : 'Disconnect…'}
           </Button>
           <span className="flex gap-2">
             <Button onClick={close}>Not now</Button>

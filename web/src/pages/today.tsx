@@ -2,6 +2,7 @@ import { Link, useSearchParams } from 'react-router';
 import { useIntakes, useSystems, useToday } from '../api/hooks.ts';
 import type { IntakeLine, Range, Today as Figures } from '@zusammen/core/api';
 import { cx } from '../parts/cx.ts';
+import { Radios } from '../parts/radios.tsx';
 import { Heading, Sheet, TD, TH } from '../parts/sheet.tsx';
 import { Sparkline } from '../parts/sparkline.tsx';
 import { SystemStateTag } from '../parts/state.tsx';
@@ -14,6 +15,8 @@ const RANGES: [Range, name: string, before: string, by: string][] = [
   ['7d', '7 days', 'the week before', 'six hours'],
   ['30d', '30 days', 'the month before', 'day'],
 ];
+/** So many intakes are shown; all of them have a page of their own. */
+const BUSIEST = 12;
 const day = new Intl.DateTimeFormat(undefined, { weekday: 'long', day: 'numeric', month: 'long' });
 
 export function Today() {
@@ -22,32 +25,24 @@ export function Today() {
   const today = useToday(chosen[0]);
   const intakes = useIntakes();
   const systems = useSystems();
+  const inUse = (intakes.data ?? []).filter(({ putAwayAt }) => putAwayAt === null);
   return (
     <>
       <Heading
         title="Today"
         actions={
-          <div role="group" aria-label="Range" className="flex gap-1">
-            {RANGES.map(([range, name]) => (
-              <button
-                key={range}
-                type="button"
-                aria-pressed={range === chosen[0]}
-                onClick={() => setParams({ range })}
-                className={cx(
-                  'rounded-[6px] px-2 py-1 text-small font-semibold',
-                  range === chosen[0] ? 'bg-sand' : 'text-soft',
-                )}
-              >
-                {name}
-              </button>
-            ))}
-          </div>
+          <Radios
+            label="Range"
+            className="text-small"
+            chosen={chosen[0]}
+            choose={(range) => setParams({ range }, { replace: true })}
+            options={RANGES.map(([value, label]) => ({ value, label }))}
+          />
         }
       >
         <span className="text-soft">{day.format(new Date())}</span>
       </Heading>
-      <div className="grid grid-cols-[minmax(0,1fr)_410px] items-start gap-3.5 max-[900px]:grid-cols-1">
+      <div className="grid grid-cols-[minmax(0,1fr)_410px] items-start gap-3.5 max-[1100px]:grid-cols-[minmax(0,1fr)_340px] max-[900px]:grid-cols-1">
         <div className="space-y-3.5">
           <Fetched query={today} rows={3}>
             {(figures) => (
@@ -63,8 +58,17 @@ export function Today() {
               </>
             )}
           </Fetched>
-          <Sheet title="Intakes">
-            <Fetched query={intakes}>{(list) => <IntakeTable intakes={list} />}</Fetched>
+          <Sheet
+            title="Intakes"
+            aside={
+              inUse.length > BUSIEST && (
+                <Link to="/intakes" className="font-semibold text-plum hover:underline">
+                  all {count(inUse.length)}
+                </Link>
+              )
+            }
+          >
+            <Fetched query={intakes}>{() => <IntakeTable intakes={busiest(inUse)} />}</Fetched>
           </Sheet>
         </div>
         <div className="space-y-3.5">
@@ -205,11 +209,9 @@ function Needs({ needs, withoutKey, intakes }: Pick<Figures, 'needs' | 'withoutK
         const [one, more, action] = NEEDS[state] ?? ['', '', 'Look'];
         const name = intakes.find(({ id }) => id === intakeId)?.name ?? '';
         const to =
-          state === 'in review'
-            ? '/review?show=decide'
-            : state === 'received'
-              ? `/ledger?state=${state}&intake=${intakeId}`
-              : '/review?show=mend';
+          state === 'received'
+            ? `/ledger?state=${state}&intake=${intakeId}`
+            : `/review?show=${state === 'in review' ? 'decide' : 'mend'}&intake=${intakeId}`;
         return (
           <li
             key={`${state}${intakeId}${words}`}
@@ -233,6 +235,13 @@ function Needs({ needs, withoutKey, intakes }: Pick<Figures, 'needs' | 'withoutK
       })}
     </ul>
   );
+}
+
+/** Those through which most came lately, in the order they stand in otherwise. */
+function busiest(intakes: readonly IntakeLine[]): IntakeLine[] {
+  const lately = ({ figures }: IntakeLine): number => figures?.perDay.reduce((sum, each) => sum + each, 0) ?? 0;
+  const chosen = new Set([...intakes].sort((a, b) => lately(b) - lately(a)).slice(0, BUSIEST));
+  return intakes.filter((each) => chosen.has(each));
 }
 
 function IntakeTable({ intakes }: { intakes: IntakeLine[] }) {

@@ -108,8 +108,16 @@ function matched(name: RouteName, method: string, path: string): Record<string, 
   return params;
 }
 
+const ROW = 34;
+
 /** happy-dom lays nothing out; lists that show only what is in sight are given a sight. */
 export function withHeight(pixels: number): void {
   for (const size of ['clientHeight', 'clientWidth'])
     Object.defineProperty(HTMLElement.prototype, size, { configurable: true, get: () => pixels });
+  Object.defineProperty(HTMLElement.prototype, 'offsetHeight', {
+    configurable: true,
+    get(this: HTMLElement) {
+      return this.dataset['index'] === undefined ? pixels : ROW;
+    },
+  });
 }

@@ -124,6 +124,34 @@ describe('the lines of a plan', () => {
   });
 });
 
+describe('what is left to map', () => {
+  const many = Array.from({ length: 300 }, (_, at) => ({
+    ...{ name: `extra${at}`, label: `Extra ${at}`, type: 'text' as const, required: false },
+  }));
+
+  it('is drawn as far as it is in sight, with its count and what the sample brought', async () => {
+    const document = { ...DOCUMENT, fields: [...DOCUMENT.fields, ...many] };
+    const { user } = showIntake('plan', <PlanStation />, { document });
+    await user.click(await screen.findByRole('radio', { name: /^Not used 301/ }));
+    const list = await screen.findByRole('list', { name: 'Not used here' });
+    await waitFor(() => expect(list.textContent).toContain('Anything else?'));
+    const drawn = within(list).getAllByRole('listitem');
+    expect(drawn.length).toBeLessThan(60);
+    expect(drawn[0]!.getAttribute('aria-setsize')).toBe('301');
+    expect(within(screen.getByRole('list', { name: 'Nothing fills' })).getByText('Note')).toBeTruthy();
+  });
+
+  it('is put where it goes by choosing', async () => {
+    const { user, kept } = showIntake('plan', <PlanStation />);
+    await user.click(await screen.findByRole('button', { name: 'Use Anything else?' }));
+    await user.keyboard('note{Enter}');
+    expect(await rowOf('Note')).toBeTruthy();
+    await waitFor(() =>
+      expect(kept.document.plan.steps[0]!.lines.at(-1)).toMatchObject({ from: ['hello'], field: 'note' }),
+    );
+  });
+});
+
 describe('an intake without a plan', () => {
   const empty: IntakeDocument = { ...DOCUMENT, plan: { steps: [] } };
 

@@ -1,5 +1,5 @@
 import { textsSaid, type FormField, type SubmittedValues } from '@zusammen/core/forms';
-import { isBlank } from '@zusammen/core/values';
+import { isBlank, readBoolean } from '@zusammen/core/values';
 import { useState } from 'react';
 
 /** So many choices stand open; more are in a list. */
@@ -94,7 +94,7 @@ function Row({
         <input
           type="checkbox"
           className="justify-self-start"
-          checked={texts.length > 0}
+          checked={ticked(texts[0])}
           onChange={({ target }) => set(target.checked ? (field.initial ?? 'on') : '')}
         />
       ) : type === 'long text' ? (
@@ -113,6 +113,13 @@ function Row({
       )}
     </label>
   );
+}
+
+/** A page sends a ticked box with any value of its own; a program or a file may send a plain no. */
+function ticked(said: string | undefined): boolean {
+  if (said === undefined || said === '') return false;
+  const read = readBoolean(said);
+  return !read.ok || read.value;
 }
 
 /** What a page has for a kind of field; a number that visitors write freely is a text. */

@@ -1,0 +1,106 @@
+/** @jest-environment @happy-dom/jest-environment */
+import type { ReachedUse, SystemDetail } from '@zusammen/core/api';
+import { screen, within } from '@testing-library/react';
+import { makeEntity, makeField } from '../../../core/testing/world.ts';
+import { show, withHeight, type Answers } from '../testing/page.tsx';
+import { Schema } from './schema.tsx';
+
+const KEEPER = makeEntity(
+  'keepers',
+  [
+    makeField('id', { label: 'Number', type: 'id' }),
+    makeField('name', { label: 'Name', required: true, maxLength: 120 }),
+    makeField('area', { label: 'Area', type: 'number', scale: 1 }),
+    makeField('kind', { label: 'Kind', type: 'option', options: [{ value: 'h', label: 'Hobby' }] }),
+    makeField('tax', { label: 'Tax number', rights: 'none' }),
+  ],
+  { label: 'Keeper', key: 'id' },
+);
+const LOOK = makeEntity('users', [makeField('login', { label: 'Login' })], { label: 'User' });
+LOOK.rights = { read: true, create: false, update: false, delete: false };
+const WIDE = makeEntity(
+  'wide',
+  Array.from({ length: 300 }, (_, at) => makeField(`f${at}`, { label: `Field ${at}` })),
+  { label: 'Wide' },
+);
+const SYSTEM = {
+  system: { id: 'crm', name: 'Clover Hill', practice: true },
+  schema: { entities: [LOOK, KEEPER, WIDE] },
+  readAt: '2026-11-26T08:00:00Z',
+  differences: [],
+} as unknown as SystemDetail;
+const use = (field: string, more: Partial<ReachedUse> = {}): ReachedUse => ({
+  ...{ intakeId: 'i1', intake: 'Visit us', live: true, system: 'crm', entity: 'keepers', field, how: 'written' },
+  ...{ from: ['Orchard name'], treatments: ['trim'], ifBoth: 'fill only' },
+  ...more,
+});
+
+beforeAll(() => withHeight(600));
+
+const schema = (at = '/schema', more: Answers = {}) =>
+  show(<Schema />, {
+    at,
+    path: '/schema',
+    answers: {
+      'get /systems': { systems: [SYSTEM.system] },
+      'get /systems/:id': SYSTEM,
+      'get /recognitions': { recognitions: [] },
+      'get /reach': { uses: [use('name'), use('name', { intakeId: 'i2', intake: 'Old form', live: false })] },
+      ...more,
+    },
+  });
+const cells = async (label: string): Promise<(string | null)[]> =>
+  within((await screen.findByText(label)).closest('tr')!)
+    .getAllByRole('cell')
+    .map(({ textContent }) => textContent);
+
+describe('the schema', () => {
+  it('begins with an entity that can be written, and says of each field what holds', async () => {
+    schema();
+    expect(await screen.findByRole('heading', { name: 'Keeper' })).toBeTruthy();
+    expect(await cells('Name')).toEqual(['Name', 'name', 'text', '120 characters', '2 intakes', 'required']);
+    expect(await cells('Area')).toEqual(['Area', 'area', 'number', '1 decimal', 'nothing', '']);
+    expect((await cells('Kind'))[3]).toBe('Hobby');
+    expect((await cells('Tax number')).at(-1)).toBe('hidden from this connection');
+    expect((await cells('Number')).at(-1)).toBe('names the record');
+  });
+
+  it('shows what reaches a field, through what, and whether it is live', async () => {
+    const { user } = schema();
+    await user.click(await screen.findByRole('button', { name: 'Reach of Name' }));
+    const uses = within(await screen.findByRole('dialog')).getAllByRole('listitem');
+    expect(uses.map(({ textContent }) => textContent)).toEqual([
+      'Visit us liveOrchard nametrim → fill only',
+      'Old form draft onlyOrchard nametrim → fill only',
+    ]);
+  });
+
+  it('finds a field by its label or its name, and says that none is called so', async () => {
+    const { user } = schema();
+    await screen.findByText('Area');
+    await user.type(screen.getByRole('searchbox'), 'AREA');
+    expect(screen.queryByText('Tax number')).toBeNull();
+    expect(await screen.findByText('Area')).toBeTruthy();
+    await user.type(screen.getByRole('searchbox'), 'x');
+    expect(await screen.findByText('No field is called so')).toBeTruthy();
+  });
+
+  it('draws of hundreds of fields only those in sight', async () => {
+    schema('/schema?system=crm&entity=wide');
+    await screen.findByRole('heading', { name: 'Wide' });
+    expect(await screen.findByText('Field 0')).toBeTruthy();
+    expect(screen.getAllByRole('row').length).toBeLessThan(80);
+    expect(screen.queryByText('Field 299')).toBeNull();
+  });
+
+  it('doesn’t show another entity for one that isn’t there', async () => {
+    schema('/schema?system=crm&entity=ghosts');
+    expect(await screen.findByText('There is no such entity')).toBeTruthy();
+    expect(screen.queryByText('Tax number')).toBeNull();
+  });
+
+  it('says where to begin when no system is connected', async () => {
+    schema('/schema', { 'get /systems': { systems: [] } });
+    expect((await screen.findByRole('link', { name: 'Connect one' })).getAttribute('href')).toBe('/systems?connect=1');
+  });
+});

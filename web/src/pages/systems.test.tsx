@@ -1,0 +1,122 @@
+/** @jest-environment @happy-dom/jest-environment */
+import type { System, SystemDetail } from '@zusammen/core/api';
+import { screen, waitFor, within } from '@testing-library/react';
+import { makeEntity, makeField } from '../../../core/testing/world.ts';
+import { refusal, show, type Answers } from '../testing/page.tsx';
+import { Systems } from './systems.tsx';
+
+const system = (id: string, name: string, more: Partial<System> = {}): System => ({
+  ...{ id, name, address: `https://${id}.example/odata/`, practice: true, personal: false, recordPage: null },
+  ...{ state: 'answers', stateWords: null, latencyMs: 40, checkedAt: '2026-11-26T08:00:00Z' },
+  capabilities: {
+    ...{ repeatability: true, batch: false, delta: false, etags: true },
+    tried: [
+      { what: 'filter', able: true },
+      { what: 'etags', able: false, said: 'no ETag came' },
+    ],
+  },
+  ...more,
+});
+const CRM = system('crm', 'Clover Hill');
+const OTHER = system('shop', 'Shop', { state: 'silent', stateWords: 'It doesn’t answer.' });
+const detail = (of: System): SystemDetail => ({
+  system: of,
+  schema: {
+    entities: [makeEntity('keepers', [makeField('name'), makeField('tax', { rights: 'none' })], { label: 'Keeper' })],
+  },
+  readAt: '2026-11-26T08:00:00Z',
+  differences: [],
+});
+
+const systems = (
+  more: Answers = {},
+  role: 'administrator' | 'specialist' | 'viewer' = 'administrator',
+  at = '/systems',
+) =>
+  show(<Systems />, {
+    at,
+    path: '/systems',
+    answers: {
+      'get /session': { user: { id: 'u1', email: 'm@wren.example', name: 'Mara', role, active: true } },
+      'get /systems': { systems: [CRM, OTHER] },
+      'get /systems/:id': ({ params }) => detail(params['id'] === 'crm' ? CRM : OTHER),
+      ...more,
+    },
+  });
+
+describe('the systems', () => {
+  it('are listed, and one says what it can do, what it can’t, and what is hidden', async () => {
+    systems();
+    expect(await screen.findByText(/1 entity, read/)).toBeTruthy();
+    expect(screen.getByText('1 field is hidden from this connection.')).toBeTruthy();
+    const row = (await screen.findByRole('link', { name: 'Keeper' })).closest('tr')!;
+    expect(
+      within(row)
+        .getAllByRole('cell')
+        .map(({ textContent }) => textContent),
+    ).toEqual(['Keeper', '1', '1', 'read, create, update and delete']);
+    expect(screen.getByText(/no ETag came/)).toBeTruthy();
+  });
+
+  it('are gone through by key; what one says of its trouble stands there', async () => {
+    const { user, where } = systems();
+    await screen.findByRole('link', { name: 'Keeper' });
+    await user.keyboard('j');
+    await waitFor(() => expect(where()).toBe('/systems?system=shop'));
+    expect(await screen.findByText('It doesn’t answer.')).toBeTruthy();
+  });
+
+  it('one read again says what has changed since', async () => {
+    const { user } = systems({
+      'post /systems/:id/read': {
+        ...detail(CRM),
+        differences: [{ entity: 'Keeper', what: 'Name is 80 characters at most, was 120' }],
+      } as never,
+    });
+    await user.click(await screen.findByRole('button', { name: 'Read its schema again' }));
+    expect(await screen.findByText('Keeper: Name is 80 characters at most, was 120')).toBeTruthy();
+  });
+
+  it('one connected is told what is wrong with its address before anything is sent, and after', async () => {
+    const { user, saidTo } = systems(
+      { 'post /systems': () => refusal(502, 'No answer', 'Nothing answers at this address.') },
+      'administrator',
+      '/systems?connect=1',
+    );
+    const dialog = await screen.findByRole('dialog', { name: 'Connect a system' });
+    await user.type(within(dialog).getByLabelText('Name'), 'New');
+    await user.type(within(dialog).getByLabelText(/Address/), 'ftp://x');
+    await user.type(within(dialog).getByLabelText('Token'), 'secret');
+    await user.click(within(dialog).getByRole('button', { name: 'Read and connect' }));
+    expect(await screen.findByText('must start with http:// or https://')).toBeTruthy();
+    expect(saidTo('post /systems')).toEqual([]);
+    await user.clear(within(dialog).getByLabelText(/Address/));
+    await user.type(within(dialog).getByLabelText(/Address/), 'https://new.example/');
+    await user.click(within(dialog).getByRole('button', { name: 'Read and connect' }));
+    expect(await screen.findByText('Nothing answers at this address.')).toBeTruthy();
+    expect(saidTo('post /systems')).toEqual([
+      { name: 'New', address: 'https://new.example/', token: 'secret', practice: true, personal: false },
+    ]);
+  });
+
+  it('one is disconnected only after what that forgets was said', async () => {
+    const { user, asked } = systems({ 'delete /systems/:id': {} as never });
+    await user.click(await screen.findByRole('button', { name: 'Change…' }));
+    await user.click(await screen.findByRole('button', { name: 'Disconnect…' }));
+    expect(screen.getByText(/Its token and what is known of its records are forgotten here/)).toBeTruthy();
+    expect(asked.some(({ name }) => name === 'delete /systems/:id')).toBe(false);
+    await user.click(screen.getByRole('button', { name: 'Disconnect Clover Hill' }));
+    await waitFor(() => expect(asked.some(({ name }) => name === 'delete /systems/:id')).toBe(true));
+  });
+
+  it('are looked at by others, who connect and change nothing', async () => {
+    systems({}, 'viewer');
+    await screen.findByRole('link', { name: 'Keeper' });
+    expect(screen.queryByRole('button', { name: /Connect|Change|Read its schema/ })).toBeNull();
+  });
+
+  it('none yet: says what is needed', async () => {
+    systems({ 'get /systems': { systems: [] } });
+    expect(await screen.findByText('No system is connected')).toBeTruthy();
+  });
+});
