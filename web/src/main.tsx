@@ -3,6 +3,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
+import { anticipate } from './api/anticipate.ts';
 import { ApiProblem } from './api/client.ts';
 import { router } from './app.tsx';
 import { showTheme, themeChosen } from './parts/theme.ts';
@@ -17,6 +18,7 @@ const client = new QueryClient({
   },
 });
 
+anticipate(client, window.location.pathname);
 showTheme(themeChosen());
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

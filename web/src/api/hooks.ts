@@ -1,16 +1,26 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
+import {
+  keepPreviousData,
+  queryOptions,
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type UseQueryResult,
+} from '@tanstack/react-query';
 import { ApiProblem, call } from './client.ts';
 import { asking } from './live.ts';
 import type { Range, SubmissionState, SystemDetail } from '@zusammen/core/api';
 
+/** What was asked so lately isn't asked again by the next part of the page. */
+const JUST_ASKED_MS = 2_000;
+
 /** Queries are named after what they fetch; mutations say what they make stale. */
-export const useMe = () =>
-  useQuery({
-    queryKey: ['me'],
-    queryFn: async () => (await call('get /session')).user,
-    retry: (count, error) => !(error instanceof ApiProblem && error.status === 401) && count < 2,
-    staleTime: 60_000,
-  });
+export const meQuery = queryOptions({
+  queryKey: ['me'],
+  queryFn: async () => (await call('get /session')).user,
+  retry: (count, error) => !(error instanceof ApiProblem && error.status === 401) && count < 2,
+  staleTime: 60_000,
+});
+export const useMe = () => useQuery(meQuery);
 
 export const useToday = (range: Range) =>
   useQuery({
@@ -20,19 +30,19 @@ export const useToday = (range: Range) =>
     placeholderData: keepPreviousData,
   });
 
-export const useSystems = () =>
-  useQuery({
-    queryKey: ['systems'],
-    queryFn: async () => (await call('get /systems')).systems,
-    refetchInterval: 10_000,
+export const systemsQuery = queryOptions({
+  queryKey: ['systems'],
+  queryFn: async () => (await call('get /systems')).systems,
+  staleTime: JUST_ASKED_MS,
+});
+export const useSystems = () => useQuery({ ...systemsQuery, refetchInterval: 10_000 });
+export const systemQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['systems', id],
+    queryFn: () => call('get /systems/:id', { params: { id } }),
   });
 export const useSystem = (id: string | undefined): UseQueryResult<SystemDetail> =>
-  useQuery({
-    queryKey: ['systems', id],
-    queryFn: () => call('get /systems/:id', { params: { id: id! } }),
-    enabled: id !== undefined,
-    staleTime: 10_000,
-  });
+  useQuery({ ...systemQuery(id ?? ''), enabled: id !== undefined, staleTime: 10_000 });
 
 export const useIntakes = () =>
   useQuery({
@@ -40,12 +50,13 @@ export const useIntakes = () =>
     queryFn: async () => (await call('get /intakes')).intakes,
     refetchInterval: asking(5_000),
   });
-export const useIntake = (id: string) =>
-  useQuery({
+export const intakeQuery = (id: string) =>
+  queryOptions({
     queryKey: ['intakes', id],
     queryFn: () => call('get /intakes/:id', { params: { id } }),
-    refetchInterval: asking(10_000),
+    staleTime: JUST_ASKED_MS,
   });
+export const useIntake = (id: string) => useQuery({ ...intakeQuery(id), refetchInterval: asking(10_000) });
 export const useSamples = (id: string) =>
   useQuery({
     queryKey: ['intakes', id, 'samples'],

@@ -7,7 +7,7 @@ import { begun, changed, madeUpSample, redone, undone } from '@zusammen/core/pla
 import type { Schema } from '@zusammen/core/schema';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { call, apiLines, ApiProblem } from '../../api/client.ts';
-import { useFacts, useMe, usePageForms, usePast, useSamples, useSystems } from '../../api/hooks.ts';
+import { systemQuery, useFacts, useMe, usePageForms, usePast, useSamples, useSystems } from '../../api/hooks.ts';
 import type { IntakeDetail, Rehearsed, System, SystemDetail } from '@zusammen/core/api';
 import { worker } from '../../work/index.ts';
 
@@ -248,11 +248,7 @@ function useSchemas(document: IntakeDocument) {
   const written = [...new Set(document.plan.steps.map(({ system }) => system))];
   const wanted = all ? [...new Set([...written, ...known])] : written;
   const { schemas, settled } = useQueries({
-    queries: wanted.map((id) => ({
-      queryKey: ['systems', id],
-      queryFn: () => call('get /systems/:id', { params: { id } }),
-      staleTime: 15_000,
-    })),
+    queries: wanted.map((id) => ({ ...systemQuery(id), staleTime: 15_000 })),
     combine: collected,
   });
   return {
