@@ -8,12 +8,20 @@ export interface Arena {
   address: string;
   /** Signed in with a role; resolves with the status. */
   as(role: 'viewer' | 'specialist' | 'administrator', method: string, path: string, body?: BodyLike): Promise<number>;
+  /** Signed in as a specialist; resolves with what was answered, as JSON. */
+  ask(method: string, path: string, body?: BodyLike): Promise<{ status: number; body: Answer }>;
   /** Without signing in. */
   post(path: string, body: BodyLike, headers?: Record<string, string>): Promise<number>;
   /** 1 for the trial at length; a fraction of it in the test suite. */
   size: number;
   /** A server of the attacker's, and what it answers. */
   evil: EvilServer;
+}
+/** The little that an attack needs to read of answers. */
+interface Answer {
+  intakes?: { id: string; key: string }[];
+  file?: { id: string };
+  submissions?: { id: string }[];
 }
 type BodyLike = string | Uint8Array | URLSearchParams | FormData;
 
@@ -317,6 +325,46 @@ export const ATTACKS: Attack[] = [
         );
       for (const path of ['endless', 'nested', 'redirect'])
         statuses.push(await as('specialist', 'POST', '/pages/read', json({ address: `${evil.address}/${path}/` })));
+      return statuses;
+    },
+  },
+  {
+    name: 'wide files rehearsed, many large submissions alike, and searches over all of it',
+    run: async ({ ask, as, post, size }) => {
+      const { intakes = [] } = (await ask('GET', '/intakes')).body;
+      const { id } = intakes.find(({ key }) => key === 'pollination-enquiry')!;
+      const texts = awkwardTexts(400).map(([, text]) => text.replace(/["\r\n]/g, ' '));
+      const names = ['contact_first', 'contact_last', 'contact_email', 'street', 'town', 'message'];
+      const rows = Array.from({ length: Math.ceil(220 * size) }, (_, at) =>
+        names.map((name, column) =>
+          name === 'message'
+            ? `"${'words and '.repeat(1900)}"`
+            : `"${texts[(at + column) % texts.length]!.slice(0, 250)}"`,
+        ),
+      );
+      const uploaded = await ask('POST', '/files?name=wide.csv', Buffer.from([names, ...rows].join('\n')));
+      const statuses = [uploaded.status];
+      const rehearsal = json({ file: uploaded.body.file?.id });
+      statuses.push(
+        ...(await together(6, () => as('specialist', 'POST', `/intakes/${id}/imports/rehearsal`, rehearsal))),
+      );
+      // All refused for the same reason: nobody's family name.
+      const large = new URLSearchParams({ ...PERSON, contact_last: '', message: 'to and fro '.repeat(1700) });
+      const { contact_email: _, ...unknown } = Object.fromEntries(large);
+      statuses.push(
+        ...(await together(Math.ceil(200 * size), () => post('/in/pollination-enquiry', new URLSearchParams(unknown)))),
+      );
+      const { submissions = [] } = (await ask('GET', `/submissions?intake=${id}`)).body;
+      const paths = [
+        `/submissions/${submissions[0]?.id}/alike`,
+        '/review',
+        ...['to and fro', 'ada 030 23125', 'P-00001', 'x@y.example'].flatMap((text) => [
+          `/find?text=${encodeURIComponent(text)}`,
+          `/review?text=${encodeURIComponent(text)}`,
+          `/ledger?text=${encodeURIComponent(text)}`,
+        ]),
+      ];
+      for (const path of paths) statuses.push(...(await together(4, () => as('specialist', 'GET', path))));
       return statuses;
     },
   },

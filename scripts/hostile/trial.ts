@@ -46,6 +46,17 @@ export async function hostileTrial(
         cookie: cookies.get(role)!,
         ...(typeof body === 'string' ? { 'Content-Type': 'application/json' } : {}),
       }),
+    ask: async (method, path, body) => {
+      const response = await fetch(`${whole.address}/api${path}`, {
+        method,
+        headers: {
+          cookie: cookies.get('specialist')!,
+          ...(typeof body === 'string' ? { 'Content-Type': 'application/json' } : {}),
+        },
+        ...(body === undefined ? {} : { body: body as never }),
+      });
+      return { status: response.status, body: JSON.parse((await response.text()) || '{}') as never };
+    },
     post: (path, body, headers = {}) => send(`${whole.address}${path}`, 'POST', body, headers),
   };
   const ended = whole.servers.map(({ pid, ended: over }) => {

@@ -1,7 +1,6 @@
-import { plural } from '../../parts/plural.ts';
 import { SURVIVOR_RULES, type SurvivorRule } from '@zusammen/core/recognition';
-import type { Entity, Field, RecordState, Value } from '@zusammen/core/schema';
-import { isBlank, sameValue } from '@zusammen/core/values';
+import type { Entity } from '@zusammen/core/schema';
+import { isBlank } from '@zusammen/core/values';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { call } from '../../api/client.ts';
@@ -9,15 +8,15 @@ import { useDo, useMe } from '../../api/hooks.ts';
 import type { GroupDetail, MergeBody } from '@zusammen/core/api';
 import { useGroup, useRecognition } from '../../api/recognition.ts';
 import { Button } from '../../parts/button.tsx';
-import { AcrossPair } from './across-pair.tsx';
 import { Dialog } from '../../parts/dialog.tsx';
 import { Choices, Editable } from '../../parts/editable.tsx';
-import { Differing } from '../../parts/difference.tsx';
 import { aboutLabel, Bits, VerdictTag } from '../../parts/evidence.tsx';
 import { useKeys } from '../../parts/keys.ts';
+import { plural } from '../../parts/plural.ts';
 import { Sheet } from '../../parts/sheet.tsx';
 import { Empty, Fetched } from '../../parts/states.tsx';
-import { ValueText } from '../../parts/values.tsx';
+import { AcrossPair } from './across-pair.tsx';
+import { Becomes } from './becomes.tsx';
 
 /** A group of doubles: the one record it would become, with what each of its records says, and what to do with them. */
 export function OneGroup({
@@ -162,53 +161,12 @@ function Compared({
         </p>
       )}
       <div tabIndex={0} aria-label="The record it becomes" className="max-h-[calc(100vh-370px)] overflow-auto">
-        <dl>
-          {sorted(shown, records).map(({ field: { name, label }, voices }) => {
-            const from = keptFrom(name);
-            const stays = voices.find(({ ids }) =>
-              open && from !== undefined ? ids.includes(from) : ids.includes(survivor ?? ''),
-            );
-            const others = voices.filter((voice) => voice !== stays);
-            return (
-              <div
-                key={name}
-                className="grid grid-cols-[minmax(110px,17%)_minmax(0,5fr)_minmax(0,7fr)] items-baseline gap-x-4 border-t border-hair px-4 py-1.5 first:border-t-0"
-              >
-                <dt className="truncate text-soft">{label}</dt>
-                <dd className="min-w-0 break-words">
-                  {stays ? (
-                    <>
-                      <ValueText value={stays.value} tone={others.length > 0 ? 'font-bold text-moss' : undefined} />
-                      <Said ids={stays.ids} all={records.length} />
-                    </>
-                  ) : (
-                    <span className="text-small text-soft">nothing is kept</span>
-                  )}
-                </dd>
-                <dd className="flex min-w-0 flex-wrap items-baseline gap-x-4 gap-y-1">
-                  {others.map(({ value, ids }) => (
-                    <span key={ids.join()} className="inline-flex min-w-0 items-baseline">
-                      {choosable(name) ? (
-                        <button
-                          type="button"
-                          aria-label={`Keep ${label} of ${ids[0]}`}
-                          title="Keep this instead"
-                          className="min-h-6 min-w-0 border-b border-dashed border-line text-left break-words hover:border-moss hover:text-moss"
-                          onClick={() => setChoice((held) => ({ ...held, [name]: ids[0]! }))}
-                        >
-                          <Differing value={value} other={stays?.value} />
-                        </button>
-                      ) : (
-                        <Differing value={value} other={stays?.value} />
-                      )}
-                      <Said ids={ids} all={records.length} />
-                    </span>
-                  ))}
-                </dd>
-              </div>
-            );
-          })}
-        </dl>
+        <Becomes
+          fields={shown}
+          records={records}
+          keptFrom={(name) => (open ? keptFrom(name) : undefined) ?? survivor}
+          keep={(name) => (choosable(name) ? (id) => setChoice((held) => ({ ...held, [name]: id })) : undefined)}
+        />
         {recognition && records.length === 2 && pairs[0] && (
           <p className="border-t border-hair px-4 py-2 text-small">
             <span className="mr-4 text-soft">What speaks for and against</span>
@@ -283,8 +241,8 @@ function Compared({
         )}
         {open && (
           <p className="w-full text-small text-soft">
-            What leads to the others will lead to the one that stays; they are deleted. All of it stands on the ledger
-            and can be taken back.
+            References to the others will point to the one that stays; then the others are deleted. All of it stands on
+            the ledger and can be taken back.
           </p>
         )}
         {asking && (
@@ -292,7 +250,7 @@ function Compared({
             open
             close={() => setAsking(false)}
             title={`Make them one, ${survivor}`}
-            description={`${records.length - 1} ${records.length === 2 ? 'record is' : 'records are'} deleted in the system; what leads to ${records.length === 2 ? 'it' : 'them'} will lead to ${survivor}. All of it stands on the ledger and can be taken back.`}
+            description={`${records.length - 1} ${records.length === 2 ? 'record is' : 'records are'} deleted in the system; references to ${records.length === 2 ? 'it' : 'them'} will point to ${survivor}. All of it stands on the ledger and can be taken back.`}
           >
             <div className="flex justify-end gap-2">
               <Button onClick={() => setAsking(false)}>Not now</Button>
@@ -319,34 +277,3 @@ const RULES: Partial<Record<SurvivorRule, string>> = {
   longest: 'the longest',
   'the survivor’s own': 'that of the record that stays',
 };
-
-/** Which records say so; nothing where all do. */
-function Said({ ids, all }: { ids: readonly string[]; all: number }) {
-  if (ids.length === all) return null;
-  return <span className="ml-2 shrink-0 font-mono text-[12px] whitespace-nowrap text-soft">{ids.join(' ')}</span>;
-}
-
-/** One value of a field, with the records that hold it. */
-interface Voice {
-  value: Value;
-  ids: string[];
-}
-
-/** Each field with what is said of it, those where records differ first, then those that only some fill, then the rest. */
-function sorted(fields: Entity['fields'], records: readonly RecordState[]): { field: Field; voices: Voice[] }[] {
-  const told = fields.map((field) => {
-    const voices: Voice[] = [];
-    for (const { id, values } of records) {
-      const value = values[field.name] ?? null;
-      if (isBlank(value)) continue;
-      const same = voices.find((voice) => sameValue(voice.value, value));
-      if (same) same.ids.push(id);
-      else voices.push({ value, ids: [id] });
-    }
-    return { field, voices };
-  });
-  // What the system fills by itself tells nobody who it is.
-  const rank = ({ field, voices }: (typeof told)[number]): number =>
-    field.computed ? 3 : voices.length > 1 ? 0 : voices[0]?.ids.length === records.length ? 2 : 1;
-  return told.sort((a, b) => rank(a) - rank(b));
-}

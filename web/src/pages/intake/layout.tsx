@@ -234,7 +234,7 @@ function Stations() {
       samples.length === 0
         ? 'no samples yet'
         : samples[0]!.madeUp
-          ? `made-up sample${rehearsal.data ? (well > 0 ? ': comes out well' : ': comes to grief') : ''}`
+          ? `made-up sample${rehearsal.data ? (well > 0 ? ': comes out well' : ': doesn’t come out') : ''}`
           : rehearsal.data
             ? `${well} of ${samples.length} ${samples.length === 1 ? 'sample comes' : 'samples come'} out well`
             : `${samples.length} ${samples.length === 1 ? 'sample' : 'samples'}`,

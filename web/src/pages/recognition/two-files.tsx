@@ -87,8 +87,9 @@ export function TwoFiles() {
             <div key={which}>
               <h2 className="font-semibold">{which === 'records' ? 'Who is known' : 'Who is asked about'}</h2>
               <p className="mb-2 text-small text-soft">
-                CSV or XLSX with a column id; and of first_name, last_name, email, phone, street, city, postcode,
-                country, birth_date, organisation, or name, website, what there is. A column type splits a mixed file.
+                CSV or XLSX. A column id is needed; besides it, whichever there are of first_name, last_name, email,
+                phone, street, city, postcode, country, birth_date, organisation, name, website. Where people and
+                organisations are mixed, a column type tells them apart.
               </p>
               <FileInput
                 label={which === 'records' ? 'File of known records' : 'File to look up'}

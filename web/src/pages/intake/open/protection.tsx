@@ -36,7 +36,7 @@ export function Protection() {
               And pages that hide where they are
               <span className="block text-small text-soft">
                 A page with the Referrer-Policy no-referrer or same-origin, or in a sandboxed frame, sends “Origin:
-                null”. Anybody’s page can do that: with this, the list keeps out only those that don’t think of it.
+                null”. Any page can do that. Once such pages are taken in, the list keeps out only pages that don’t.
               </span>
             </span>
           </label>
