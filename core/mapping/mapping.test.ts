@@ -37,7 +37,7 @@ describe('a line', () => {
     const phone = line({ treatments: [{ kind: 'phone', country: 'DE' }] });
     expect(evaluateLine(phone, { x: '030 23125 077' }, field('phone', { type: 'phone' })).sent).toBe('+493023125077');
     expect(evaluateLine(phone, { x: 'soon' }, field('phone', { type: 'phone', label: 'Phone' })).problem).toBe(
-      'Phone: “soon” is not a telephone number of DE',
+      'Phone: “soon” is not a telephone number of Germany',
     );
   });
   it('pairs options, leaves one out on purpose, and refuses an unpaired one by name', () => {

@@ -1,5 +1,6 @@
 import { quoted, tooLong } from './bounds.ts';
 import { isSupportedCountry, parsePhoneNumberFromString, type CountryCode } from 'libphonenumber-js';
+import { countryName } from './place.ts';
 import { read, unreadable, type Reading } from './reading.ts';
 
 /**
@@ -18,6 +19,8 @@ export function readPhone(text: string, country?: string): Reading<string> {
   const dialled = bare.replace(/^\s*00/, '+').replace(/\+(\d+)\s*\(0\)/, '+$1');
   const number = parsePhoneNumberFromString(dialled, country as CountryCode | undefined);
   if (!number?.isPossible())
-    return unreadable(`“${quoted(text)}” is not a telephone number${country ? ` of ${country}` : ''}`);
+    return unreadable(
+      `“${quoted(text)}” is not a telephone number${country ? ` of ${countryName(country, 'en')}` : ''}`,
+    );
   return read(number.number);
 }

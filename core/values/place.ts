@@ -120,9 +120,19 @@ export function readCountry(text: string): Reading<string> {
   return unreadable(`“${quoted(text)}” is not a country`);
 }
 
+const NAMES = new Map<string, Intl.DisplayNames>();
+
+/** The names of a kind in a language; making them costs more than asking them. */
+function namesIn(language: string, type: 'region' | 'language'): Intl.DisplayNames {
+  const key = `${type} ${language}`;
+  const names = NAMES.get(key) ?? new Intl.DisplayNames([language], { type });
+  NAMES.set(key, names);
+  return names;
+}
+
 /** A country's name by its ISO 3166-1 alpha-2 code, in a language (BCP 47). */
 export function countryName(code: string, language: string): string {
-  return new Intl.DisplayNames([language], { type: 'region' }).of(code) ?? code;
+  return namesIn(language, 'region').of(code) ?? code;
 }
 
 /** Reads a language's name, or a tag like `de-AT`, into ISO 639-1. */
@@ -137,5 +147,5 @@ export function readLanguage(text: string): Reading<string> {
 }
 
 export function languageName(code: string, language: string): string {
-  return new Intl.DisplayNames([language], { type: 'language' }).of(code) ?? code;
+  return namesIn(language, 'language').of(code) ?? code;
 }

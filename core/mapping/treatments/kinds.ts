@@ -34,8 +34,6 @@ const DECIMAL: Setting = {
   ],
 };
 
-const COUNTRY_NAMES = new Intl.DisplayNames(['en'], { type: 'region' });
-
 /** Reads `country`: the country a number without `+` is dialled from. */
 export const phone: TreatmentDefinition = {
   group: 'Kinds of value',
@@ -50,7 +48,7 @@ export const phone: TreatmentDefinition = {
     },
   ],
   fresh: ({ settings: { country } }) => (country ? { country } : {}),
-  describe: ({ country }) => (country ? `phone, from ${COUNTRY_NAMES.of(country) ?? country}` : 'phone'),
+  describe: ({ country }) => (country ? `phone, from ${countryName(country, 'en')}` : 'phone'),
   treat: eachText((text, { country }) => readPhone(text, country)),
 };
 
@@ -70,8 +68,7 @@ export const webAddress: TreatmentDefinition = {
   treat: eachText((text) => readWebAddress(text)),
 };
 
-const LANGUAGE_NAMES = new Intl.DisplayNames(['en'], { type: 'language' });
-const written = (as: string): string => (as === 'code' ? 'code' : `name in ${LANGUAGE_NAMES.of(as) ?? as}`);
+const written = (as: string): string => (as === 'code' ? 'code' : `name in ${languageName(as, 'en')}`);
 
 /** Reads `as`: a code (ISO 3166-1 alpha-2) or the name in a language. An option of the field goes in as that option. */
 export const country: TreatmentDefinition = {

@@ -13,6 +13,7 @@ import { useMemo } from 'react';
 import { Chart as ReactChart } from 'react-chartjs-2';
 import type { Range, Today } from '@zusammen/core/api';
 import { token, useDark } from '../parts/theme.ts';
+import { arrivalsData } from './arrivals-data.ts';
 
 Chart.register(
   BarController,
@@ -40,17 +41,14 @@ export function ArrivalsChart({ figures, range }: { figures: Today; range: Range
     [range],
   );
   const data = useMemo(() => {
-    const height = (at: number): number => bars[at]!.created + bars[at]!.updated + bars[at]!.other;
-    const lift = Math.max(1, ...bars.map((_, at) => height(at))) * 0.06;
-    const mark = (many: (at: number) => number, level: number) =>
-      bars.map((_, at) => (many(at) > 0 ? height(at) + lift * level : null));
+    const { created, updated, other, review, refused } = arrivalsData(bars);
     return {
       labels: bars.map(({ at }) => label.format(new Date(at))),
       datasets: [
         {
           type: 'bar' as const,
           label: 'new',
-          data: bars.map(({ created }) => created),
+          data: created,
           backgroundColor: token('moss'),
           stack: 'a',
           order: 2,
@@ -58,7 +56,7 @@ export function ArrivalsChart({ figures, range }: { figures: Today; range: Range
         {
           type: 'bar' as const,
           label: 'known',
-          data: bars.map(({ updated }) => updated),
+          data: updated,
           backgroundColor: token('moss-pale'),
           stack: 'a',
           order: 2,
@@ -66,7 +64,7 @@ export function ArrivalsChart({ figures, range }: { figures: Today; range: Range
         {
           type: 'bar' as const,
           label: 'still on their way, set aside',
-          data: bars.map(({ other }) => other),
+          data: other,
           backgroundColor: token('sand'),
           stack: 'a',
           order: 2,
@@ -74,7 +72,8 @@ export function ArrivalsChart({ figures, range }: { figures: Today; range: Range
         {
           type: 'line' as const,
           label: 'in review',
-          data: mark((at) => bars[at]!.review, 1),
+          data: review,
+          stack: 'in review',
           showLine: false,
           pointStyle: 'rectRot' as const,
           pointRadius: 5,
@@ -85,7 +84,8 @@ export function ArrivalsChart({ figures, range }: { figures: Today; range: Range
         {
           type: 'line' as const,
           label: 'refused',
-          data: mark((at) => bars[at]!.refused, 2),
+          data: refused,
+          stack: 'refused',
           showLine: false,
           pointStyle: 'crossRot' as const,
           pointRadius: 5,

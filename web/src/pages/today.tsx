@@ -273,7 +273,7 @@ function IntakeTable({ intakes }: { intakes: IntakeLine[] }) {
               <Link to={`/intakes/${id}`} className="font-semibold hover:underline">
                 {name}
               </Link>{' '}
-              <span className="text-small text-soft">{key}</span>
+              <span className="text-small whitespace-nowrap text-soft">{key}</span>
             </td>
             <td className={TD}>
               {figures && (

@@ -57,8 +57,8 @@ export function LinesTable({ lines, current, open, none, head, row, editor }: Pr
             <th className={cx(TH_WRAPS, 'w-[15%] pr-0')}>{head}</th>
             <th className={cx(TH, 'w-[16%]')}>Treatment</th>
             <th className={cx(TH, 'w-[14%]')}>Goes in as</th>
-            <th className={cx(TH, 'w-[18%]')}>Field</th>
-            <th className={cx(TH_WRAPS, 'w-[13%]')}>In the system now</th>
+            <th className={cx(TH, 'w-[16%]')}>Field</th>
+            <th className={cx(TH_WRAPS, 'w-[15%]')}>In the system now</th>
             <th className={TH}>If both</th>
           </tr>
         </thead>
