@@ -52,6 +52,9 @@ export function AllAlike({
   const applies = ({ asked }: AlikeLine): boolean =>
     answer === NEW || (answer === BEST ? asked?.best !== undefined : asked?.candidates.includes(answer) === true);
   const left = list.filter((each) => !applies(each)).length;
+  // Of very many not all are listed; whether the others fit is told only by answering.
+  const sure = answer === NEW || many === list.length;
+  const whom = !sure ? `Those of the ${many} that fit` : left === 0 ? `All ${many}` : `The ${many - left} that fit`;
   const label = options.find(({ value }) => value === answer)?.label ?? '';
   return (
     <Dialog
@@ -103,7 +106,7 @@ export function AllAlike({
             decide(answer === NEW ? { anew: true } : answer === BEST ? { best: true } : { record: answer })
           }
         >
-          {left === 0 ? `All ${many}` : `The ${many - left} that fit`}: {label}
+          {whom}: {label}
         </Button>
       </div>
     </Dialog>

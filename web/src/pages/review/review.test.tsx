@@ -279,6 +279,15 @@ describe('after a decision', () => {
     );
   });
 
+  it('of more than are listed it doesn’t say how many fit', async () => {
+    const { user } = await allAlike({
+      'get /submissions/:id/alike': { count: 300, labels: [], alike: [byId('a', 'P-a'), byId('b', 'P-b')] },
+    });
+    expect(await screen.findByRole('button', { name: /^All 300: a new/ })).toBeTruthy();
+    await user.click(await screen.findByRole('radio', { name: 'the one that fits best' }));
+    expect(screen.getByRole('button', { name: /^Those of the 300 that fit/ })).toBeTruthy();
+  });
+
   it('the answer may be one record that several of them may mean; no other is offered', async () => {
     const { user, saidTo } = await allAlike();
     await user.click(await screen.findByRole('radio', { name: 'it is P-1' }));
