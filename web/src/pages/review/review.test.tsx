@@ -230,6 +230,13 @@ describe('after a decision', () => {
     await user.keyboard('u');
     expect(await screen.findByText('Undone; it is asked again.')).toBeTruthy();
     expect(saidTo('post /submissions/:id/unanswer')).toEqual([{ step: 's1' }]);
+    // The next decision is told of by itself, and can be undone like the first.
+    const next = await screen.findByRole<HTMLButtonElement>('button', { name: /It is P-1/ });
+    await waitFor(() => expect(next.disabled).toBe(false));
+    await user.keyboard('1');
+    expect(await screen.findByText('Sender of c: it is P-1.')).toBeTruthy();
+    expect(screen.queryByText('Undone; it is asked again.')).toBeNull();
+    expect(screen.getByRole('button', { name: /undo/ })).toBeTruthy();
   });
 
   const byId = (id: string, best?: string) => ({

@@ -47,7 +47,9 @@ export function Review() {
   const chosen = ofGroup.some(({ id }) => id === params.get('submission'))
     ? inList
     : (waitingStill(linked.data) ?? inList);
-  const [done, setDone] = useState<Done>();
+  // Counted, so that what is said of one decision isn't said of the next.
+  const [done, setDone] = useState<Done & { turn: number }>();
+  const tell = (next: Done): void => setDone((held) => ({ ...next, turn: (held?.turn ?? 0) + 1 }));
   const set = (changed: Record<string, string>): void =>
     setParams((held) => ({ ...Object.fromEntries(held), ...changed }), { replace: true });
   const choose = (next: ReviewCause, submission = ''): void => set({ cause: keyOf(next), submission });
@@ -76,7 +78,7 @@ export function Review() {
           </span>
         )}
       </Heading>
-      {done && <Settled done={done} close={() => setDone(undefined)} />}
+      {done && <Settled key={done.turn} done={done} close={() => setDone(undefined)} />}
       <Fetched query={causes}>
         {() =>
           !group ? (
@@ -100,7 +102,7 @@ export function Review() {
                 pick={(id) => set({ cause: keyOf(group), submission: id })}
               />
               {chosen ? (
-                <Decision key={chosen.id} line={chosen} many={group.count} told={setDone} />
+                <Decision key={chosen.id} line={chosen} many={group.count} told={tell} />
               ) : (
                 <Sheet>
                   <Empty title="…" />
