@@ -37,13 +37,18 @@ test('lines are shown by state, and what is left is dragged onto what nothing fi
   await expect(unused).toContainText('7');
   await unused.click();
   await expect(page).toHaveURL(/show=unused/);
-  const crops = page.getByRole('button', { name: 'Use Crops' });
+  // What is left stands on the page otherwise before and after; only what stands there to stay has a place.
+  const left = page.getByRole('list', { name: 'Not used here' });
+  const crops = left.getByRole('button', { name: 'Use Crops' });
+  await expect(crops).toBeVisible();
   const interests = page.getByRole('button', { name: 'Fill Interests' });
   const [from, to] = [(await crops.boundingBox())!, (await interests.boundingBox())!];
   await page.mouse.move(from.x + 10, from.y + 8);
   await page.mouse.down();
   await page.mouse.move(from.x + 40, from.y + 20, { steps: 4 });
   await page.mouse.move(to.x + to.width / 2, to.y + to.height / 2, { steps: 8 });
+  // What is dragged is seen where the pointer is, out of its list.
+  await expect(page.getByText('Crops', { exact: true })).toHaveCount(2);
   await page.mouse.up();
   await expect(unused).toContainText('6');
   await page.getByRole('radio', { name: /^Need a look/ }).click();

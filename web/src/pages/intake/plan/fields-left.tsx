@@ -172,10 +172,16 @@ function Left<T extends { name: string }>({
         {whole && of.length > 0 && <span className="font-normal tabular-nums"> {of.length}</span>}
       </span>
       {of.length === 0 && <span className="text-small text-soft">nothing</span>}
-      {whole ? (
+      {whole && of.length > DRAWN_WHOLE ? (
         <InSight name={name} of={of}>
           {children}
         </InSight>
+      ) : whole ? (
+        <ul aria-label={name} className="space-y-1.5">
+          {of.map((each) => (
+            <li key={each.name}>{children(each)}</li>
+          ))}
+        </ul>
       ) : (
         <>
           {shown.map((each) => (
@@ -190,6 +196,8 @@ function Left<T extends { name: string }>({
   );
 }
 
+/** Up to so many are drawn whole. */
+const DRAWN_WHOLE = 60;
 const ROW = 31;
 
 /** A record may have hundreds of fields: only those in sight are drawn. */
@@ -232,9 +240,9 @@ function InSight<T extends { name: string }>({
   );
 }
 
-/** A form's field that can be dragged; keys and clicks go to what is inside. */
+/** A form's field that can be dragged; keys and clicks go to what is inside. What follows the pointer is drawn by the page. */
 function Dragged({ name, disabled, children }: { name: string; disabled: boolean; children: ReactNode }) {
-  const { setNodeRef, listeners, transform, isDragging } = useDraggable({
+  const { setNodeRef, listeners, isDragging } = useDraggable({
     id: `field ${name}`,
     data: { source: name },
     disabled,
@@ -243,8 +251,7 @@ function Dragged({ name, disabled, children }: { name: string; disabled: boolean
     <span
       ref={setNodeRef}
       onPointerDown={listeners?.['onPointerDown'] as ((event: React.PointerEvent) => void) | undefined}
-      className={cx('inline-block max-w-full touch-none', isDragging && 'relative z-50 opacity-90')}
-      style={transform ? { transform: `translate(${transform.x}px, ${transform.y}px)` } : undefined}
+      className={cx('inline-block max-w-full touch-none', isDragging && 'opacity-50')}
     >
       {children}
     </span>

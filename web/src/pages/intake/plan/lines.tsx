@@ -1,4 +1,12 @@
-import { DndContext, PointerSensor, pointerWithin, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import {
+  DndContext,
+  DragOverlay,
+  PointerSensor,
+  pointerWithin,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
 import type { Finding } from '@zusammen/core/checks';
 import type { FormField } from '@zusammen/core/forms';
 import { prepareLine, type Line } from '@zusammen/core/mapping';
@@ -18,6 +26,7 @@ import { fieldOf, mustBeGiven, type Entity } from '@zusammen/core/schema';
 import { useEffect, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useActions } from '../../../parts/actions.ts';
+import { Incoming } from '../../../parts/chip.tsx';
 import { Key } from '../../../parts/key.tsx';
 import { listKeys, useKeys } from '../../../parts/keys.ts';
 import { useSteady } from '../../../parts/steady.ts';
@@ -170,7 +179,9 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
   }, [open]);
 
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const [dragged, setDragged] = useState<string>();
   const drop = ({ active, over }: DragEndEvent): void => {
+    setDragged(undefined);
     const source = document.fields.find(({ name }) => name === active.data.current?.['source']);
     const to = over?.data.current as { field?: string; line?: string } | undefined;
     if (!source || !to) return;
@@ -182,7 +193,13 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
     step.lines.some(({ field, origin }) => field === name && origin === 'set'),
   ).length;
   return (
-    <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={drop}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={pointerWithin}
+      onDragStart={({ active }) => setDragged(active.data.current?.['source'] as string)}
+      onDragCancel={() => setDragged(undefined)}
+      onDragEnd={drop}
+    >
       <div className="flex items-center justify-between gap-4 border-b border-hair px-3 py-1.5">
         <LinesFilter shown={shown} counts={counts} choose={(next) => set('show', next === 'all' ? undefined : next)} />
         <p className="flex shrink-0 items-center gap-3 text-small text-soft" aria-live="polite">
@@ -267,6 +284,12 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
           always={always}
         />
       </div>
+      {/* Over everything: a list that scrolls would cut off what is dragged out of it. */}
+      <DragOverlay dropAnimation={null}>
+        {dragged !== undefined && (
+          <Incoming>{document.fields.find(({ name }) => name === dragged)?.label ?? dragged}</Incoming>
+        )}
+      </DragOverlay>
     </DndContext>
   );
 }
