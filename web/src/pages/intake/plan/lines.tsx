@@ -284,12 +284,13 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
           always={always}
         />
       </div>
-      {/* Over everything: a list that scrolls would cut off what is dragged out of it. */}
-      <DragOverlay dropAnimation={null}>
-        {dragged !== undefined && (
+      {/* Over everything, since a list that scrolls would cut off what is dragged out of it; and only while something is
+          dragged, since it would be drawn again with every line that comes into sight. */}
+      {dragged !== undefined && (
+        <DragOverlay dropAnimation={null}>
           <Incoming>{document.fields.find(({ name }) => name === dragged)?.label ?? dragged}</Incoming>
-        )}
-      </DragOverlay>
+        </DragOverlay>
+      )}
     </DndContext>
   );
 }
