@@ -1,6 +1,7 @@
-import { createServer, type Server } from 'node:http';
-import { connect, type AddressInfo } from 'node:net';
+import { connect } from 'node:net';
 import { awkwardTexts } from '../../core/testing/awkward.ts';
+import type { EvilServer } from './evil-server.ts';
+import { many } from './many.ts';
 import * as books from './workbooks.ts';
 
 /** What an attack works with. */
@@ -31,8 +32,6 @@ export interface Attack {
   run(arena: Arena): Promise<number[]>;
 }
 
-const many = (count: number, piece: (at: number) => string): string =>
-  Array.from({ length: count }, (_, at) => piece(at)).join('');
 const together = <T>(count: number, work: (at: number) => Promise<T>): Promise<T[]> =>
   Promise.all(Array.from({ length: count }, (_, at) => work(at)));
 const json = (value: unknown): string => JSON.stringify(value);
@@ -410,50 +409,3 @@ export const ATTACKS: Attack[] = [
     },
   },
 ];
-
-/** A server that means no good. */
-export class EvilServer {
-  private readonly server: Server;
-  address = '';
-
-  constructor() {
-    this.server = createServer((request, response) => {
-      const kind = request.url?.split('/')[1];
-      response.on('error', () => undefined);
-      if (kind === 'redirect') return void response.writeHead(302, { Location: '/redirect/' }).end();
-      if (kind === 'garbage') return void response.end(Buffer.alloc(1_000_000, 7));
-      response.setHeader('Content-Type', kind === 'page' || kind === 'nested' ? 'text/html' : 'application/xml');
-      if (kind === 'drip') {
-        const timer = setInterval(() => response.write(' '), 500);
-        return void response.once('close', () => clearInterval(timer));
-      }
-      if (kind === 'endless') {
-        const more = (): void => {
-          while (!response.destroyed)
-            if (!response.write(Buffer.alloc(1 << 20, 'a'))) return void response.once('drain', more);
-        };
-        return more();
-      }
-      if (kind === 'wide')
-        return void response.end(metadata(many(100_000, (at) => `<Property Name="p${at}" Type="Edm.String"/>`)));
-      if (kind === 'entities')
-        return void response.end(
-          `<!DOCTYPE x [<!ENTITY a "ha">${many(20, (at) => `<!ENTITY ${'b'.repeat(at + 2)} "${`&${'b'.repeat(at + 1)};`.repeat(10)}">`)}]>${metadata('')}`,
-        );
-      return void response.end(`${'<div><p>'.repeat(200_000)}`);
-    });
-  }
-
-  async listen(): Promise<void> {
-    await new Promise<void>((resolve) => this.server.listen(0, '127.0.0.1', resolve));
-    this.address = `http://127.0.0.1:${(this.server.address() as AddressInfo).port}`;
-  }
-
-  close(): void {
-    this.server.closeAllConnections();
-    this.server.close();
-  }
-}
-
-const metadata = (properties: string): string =>
-  `<edmx:Edmx Version="4.0" xmlns:edmx="http://docs.oasis-open.org/odata/ns/edmx"><edmx:DataServices><Schema Namespace="N" xmlns="http://docs.oasis-open.org/odata/ns/edm"><EntityType Name="T"><Key><PropertyRef Name="p0"/></Key>${properties}</EntityType><EntityContainer Name="C"><EntitySet Name="S" EntityType="N.T"/></EntityContainer></Schema></edmx:DataServices></edmx:Edmx>`;

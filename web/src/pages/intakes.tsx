@@ -11,12 +11,12 @@ import { Tag } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
 import { Dialog } from '../parts/dialog.tsx';
 import { listKeys, useKeys } from '../parts/keys.ts';
+import { SearchBox } from '../parts/search-box.tsx';
 import { Radios } from '../parts/radios.tsx';
 import { Heading, Sheet, TD, TH } from '../parts/sheet.tsx';
-import { Sparkline } from '../parts/sparkline.tsx';
 import { IntakeStateTag } from '../parts/state.tsx';
 import { Empty, Fetched } from '../parts/states.tsx';
-import { count, Moment } from '../parts/time.tsx';
+import { IntakeFigures } from './intake-figures.tsx';
 
 const FROM = { page: 'pasted HTML', events: 'signed events', file: 'a file', program: 'a program' };
 
@@ -116,13 +116,12 @@ export function Intakes() {
         title="Intakes"
         actions={
           <span className="flex flex-wrap items-center gap-2">
-            <input
-              type="search"
-              aria-label="Search intakes"
+            <SearchBox
+              label="Search intakes"
               placeholder="A name, a key, a page"
-              value={params.get('text') ?? ''}
-              onChange={({ target }) => set('text', target.value)}
-              className="h-[32px] w-[190px] rounded-[7px] border border-line bg-sheet px-3"
+              text={params.get('text') ?? ''}
+              change={(text) => set('text', text)}
+              width="w-[190px]"
             />
             <Radios
               label="Which are shown"
@@ -247,22 +246,7 @@ function Row({
       <td className={cx(TD, 'max-w-[200px] truncate text-small text-soft max-[1180px]:hidden')} title={source.page}>
         {source.page ?? FROM[source.kind]}
       </td>
-      <td className={TD}>
-        {figures && <Sparkline values={figures.perDay} label={`Submissions a day: ${figures.perDay.join(', ')}`} />}
-      </td>
-      <td className={cx(TD, 'font-mono')}>{count(figures?.today ?? 0)}</td>
-      <td className={cx(TD, 'font-mono')}>
-        {figures && figures.applied > 0 ? `${Math.round((figures.recognised / figures.applied) * 100)} %` : '–'}
-      </td>
-      <td className={cx(TD, 'font-mono', (figures?.inReview ?? 0) > 0 && 'text-saffron')}>
-        {count(figures?.inReview ?? 0)}
-      </td>
-      <td className={cx(TD, 'font-mono', (figures?.refused ?? 0) > 0 && 'text-brick')}>
-        {count(figures?.refused ?? 0)}
-      </td>
-      <td className={cx(TD, 'text-small text-soft')}>
-        <Moment at={figures?.last} />
-      </td>
+      <IntakeFigures figures={figures} waiting />
       {putAway && remove && (
         <td className={cx(TD, 'pr-4 text-right text-small whitespace-nowrap text-soft')}>
           <button

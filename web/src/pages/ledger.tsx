@@ -5,6 +5,7 @@ import type { LedgerLine } from '@zusammen/core/api';
 import { useAddress } from '../parts/address.ts';
 import { Outgoing } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
+import { SearchBox } from '../parts/search-box.tsx';
 import { Radios } from '../parts/radios.tsx';
 import { Heading, Sheet, TD, TH } from '../parts/sheet.tsx';
 import { Empty, Fetched } from '../parts/states.tsx';
@@ -26,13 +27,12 @@ export function Ledger() {
         title="Ledger"
         actions={
           <span className="flex flex-wrap items-center gap-2">
-            <input
-              type="search"
-              aria-label="Search the ledger"
+            <SearchBox
+              label="Search the ledger"
               placeholder="A person, a value, an id of a record"
-              value={params.get('text') ?? ''}
-              onChange={({ target }) => set('text', target.value)}
-              className={cx(BOX, 'w-[250px]')}
+              text={params.get('text') ?? ''}
+              change={(text) => set('text', text)}
+              width="w-[250px]"
             />
             <IntakeFilter chosen={params.get('intake') ?? undefined} choose={(id) => set('intake', id ?? '')} />
             <input

@@ -10,6 +10,7 @@ import { plural } from '../parts/plural.ts';
 import { Incoming, Outgoing, Tag } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
 import { Editable } from '../parts/editable.tsx';
+import { SearchBox } from '../parts/search-box.tsx';
 import { Heading, Sheet, TD, TH, TH_WRAPS } from '../parts/sheet.tsx';
 import { Empty, Fetched } from '../parts/states.tsx';
 import { Moment } from '../parts/time.tsx';
@@ -49,13 +50,12 @@ export function Schema() {
         crumbs={system && `Schema / ${system.name} /`}
         title={entity?.label ?? 'Schema'}
         actions={
-          <input
-            type="search"
-            aria-label="Find a field"
+          <SearchBox
+            label="Find a field"
             placeholder="Find a field"
-            value={search}
-            onChange={({ target }) => setSearch(target.value)}
-            className="h-[33px] w-[220px] rounded-[7px] border border-line bg-sheet px-3"
+            text={search}
+            change={setSearch}
+            width="w-[220px]"
           />
         }
       >

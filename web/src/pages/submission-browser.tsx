@@ -6,6 +6,7 @@ import { useAddress } from '../parts/address.ts';
 import { cx } from '../parts/cx.ts';
 import { Key } from '../parts/key.tsx';
 import { listKeys, useKeys } from '../parts/keys.ts';
+import { SearchBox } from '../parts/search-box.tsx';
 import { Sheet, TD } from '../parts/sheet.tsx';
 import { SubmissionStateTag } from '../parts/state.tsx';
 import { Empty, Fetched } from '../parts/states.tsx';
@@ -51,13 +52,12 @@ export function SubmissionBrowser({ intake, searched = false }: { intake?: strin
         <div className="space-y-2 border-b border-hair p-3">
           {!searched && (
             <div className="flex gap-2">
-              <input
-                type="search"
-                aria-label="Search submissions"
+              <SearchBox
+                label="Search submissions"
                 placeholder="A name, an address, any value"
-                value={text}
-                onChange={({ target }) => filter('text', target.value)}
-                className="h-[32px] min-w-0 flex-1 rounded-[7px] border border-line bg-sheet px-3"
+                text={text}
+                change={(text) => filter('text', text)}
+                width="min-w-0 flex-1"
               />
               {!intake && <IntakeFilter chosen={from} choose={(id) => filter('intake', id)} />}
             </div>

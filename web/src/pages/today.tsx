@@ -4,11 +4,11 @@ import type { IntakeLine, Range, Today as Figures } from '@zusammen/core/api';
 import { cx } from '../parts/cx.ts';
 import { Radios } from '../parts/radios.tsx';
 import { Heading, Sheet, TD, TH } from '../parts/sheet.tsx';
-import { Sparkline } from '../parts/sparkline.tsx';
 import { SystemStateTag } from '../parts/state.tsx';
 import { Empty, Fetched } from '../parts/states.tsx';
 import { count, Moment, span } from '../parts/time.tsx';
 import { ArrivalsChart } from './arrivals-chart.tsx';
+import { IntakeFigures } from './intake-figures.tsx';
 
 const RANGES: [Range, name: string, before: string, by: string][] = [
   ['24h', '24 hours', 'the day before', 'hour'],
@@ -275,24 +275,7 @@ function IntakeTable({ intakes }: { intakes: IntakeLine[] }) {
               </Link>{' '}
               <span className="text-small whitespace-nowrap text-soft">{key}</span>
             </td>
-            <td className={TD}>
-              {figures && (
-                <Sparkline
-                  values={figures.perDay}
-                  label={`Submissions a day, the last two weeks: ${figures.perDay.join(', ')}`}
-                />
-              )}
-            </td>
-            <td className={cx(TD, 'font-mono')}>{count(figures?.today ?? 0)}</td>
-            <td className={cx(TD, 'font-mono')}>
-              {figures && figures.applied > 0 ? `${Math.round((figures.recognised / figures.applied) * 100)} %` : '–'}
-            </td>
-            <td className={cx(TD, 'font-mono', (figures?.refused ?? 0) > 0 && 'text-brick')}>
-              {count(figures?.refused ?? 0)}
-            </td>
-            <td className={cx(TD, 'text-small text-soft')}>
-              <Moment at={figures?.last} />
-            </td>
+            <IntakeFigures figures={figures} waiting={false} />
           </tr>
         ))}
       </tbody>

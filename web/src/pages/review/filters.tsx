@@ -2,6 +2,7 @@ import type { ReviewCause } from '@zusammen/core/api';
 import { useSearchParams } from 'react-router';
 import { useIntakes, useSystems, type ReviewSearch } from '../../api/hooks.ts';
 import { useAddress } from '../../parts/address.ts';
+import { SearchBox } from '../../parts/search-box.tsx';
 import { Radios } from '../../parts/radios.tsx';
 
 const SHOWN = {
@@ -64,13 +65,12 @@ export function Filters({ counts }: { counts: { causes: readonly ReviewCause[] }
   const total = counts?.causes.reduce((sum, each) => sum + each.count, 0);
   return (
     <div className="flex flex-wrap items-center justify-end gap-2">
-      <input
-        type="search"
-        aria-label="Search what waits"
+      <SearchBox
+        label="Search what waits"
         placeholder="A name, an address, any value"
-        value={params.get('text') ?? ''}
-        onChange={({ target }) => set('text', target.value)}
-        className="h-[32px] w-[190px] rounded-[7px] border border-line bg-sheet px-3 text-small"
+        text={params.get('text') ?? ''}
+        change={(text) => set('text', text)}
+        width="w-[190px] text-small"
       />
       {choice('intake', 'Intake', [
         ['', 'all intakes'],
