@@ -90,6 +90,29 @@ describe('carrying out a plan', () => {
     );
     expect(anew.steps[0]).toMatchObject({ verdict: 'new', outcome: 'created' });
   });
+  it('asks again after a decision was undone, even where it would no longer ask of itself', async () => {
+    const among = { person: { ask: ['r1', 'r2', 'gone'] } };
+    // By now the one has another address: only the other fits, or nobody.
+    for (const [second, third] of [
+      ['kathi@biene.example', 'else@biene.example'],
+      ['other@biene.example', 'else@biene.example'],
+    ]) {
+      const world = new MemoryWorld([{ email: second! }, { email: third! }]);
+      const course = await carryOut({ ...run(kathi), answers: among }, world);
+      expect(course).toMatchObject({
+        state: 'in review',
+        steps: [{ outcome: 'asked', why: 'the decision was undone', candidates: [{ id: 'r1' }, { id: 'r2' }] }],
+      });
+      expect(course.steps[0]!.sent).toMatchObject({ name: expect.anything() });
+      expect(world.writes).toBe(0);
+    }
+    // Where it asks of itself, it asks as it does now.
+    const several = new MemoryWorld([{ email: 'kathi@biene.example' }, { email: 'kathi@biene.example' }]);
+    expect((await carryOut({ ...run(kathi), answers: among }, several)).steps[0]).toMatchObject({
+      verdict: 'several',
+      why: '2 records fit',
+    });
+  });
   it('reads again and decides again when somebody else was faster', async () => {
     const world = new MemoryWorld([{ email: 'kathi@biene.example', phone: null }]);
     let once = true;

@@ -25,8 +25,11 @@ export interface PlanRun {
   recognitions?: Recognitions;
 }
 
-/** What somebody decided, and when (ISO 8601), so that a decision that is undone takes back what came of it only. */
-export type Answer = ({ record: string } | { anew: true }) & { at?: string };
+/**
+ * What somebody decided, when (ISO 8601), and among which records, so that a decision that is undone takes back what came
+ * of it only; or, once it is undone, that they are to be asked again, whatever would be decided without them by now.
+ */
+export type Answer = (({ record: string } | { anew: true }) & { at?: string; among?: string[] }) | { ask: string[] };
 
 /** `unsure`: by the evidence it may be one of the candidates, or nobody known. */
 export type Found = 'none' | 'one' | 'several' | 'unsure' | 'new';

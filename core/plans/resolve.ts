@@ -24,9 +24,24 @@ export async function resolve(doing: Doing, entity: Entity, lines: Lines): Promi
     const why = 'the record that was chosen is no longer there';
     return { intent: { kind: 'none' }, found: { verdict: 'one', outcome: 'asked', why } };
   }
+  if (answer && 'ask' in answer) return askedAgain(doing, lines, answer.ask, await recognise(doing, entity, lines));
   if (step.record) return givenRecord(doing, entity, lines);
   if (alwaysNew(step) || (answer && 'anew' in answer)) return telling({ verdict: 'new' }, create(step, entity, lines));
   return recognise(doing, entity, lines);
+}
+
+/**
+ * A decision was undone. What speaks for and against may have changed since it was asked for; somebody who has undone a
+ * decision is asked all the same, among the records of then.
+ */
+async function askedAgain({ step, world }: Doing, lines: Lines, among: string[], now: Resolved): Promise<Resolved> {
+  if (now.found.outcome === 'asked' || now.found.outcome === 'failed') return now;
+  const target = { system: step.system, entity: step.entity };
+  const records = await Promise.all(among.slice(0, CANDIDATES).map((id) => world.read(target, id)));
+  const candidates = records.flatMap((record) => record ?? []);
+  const weighed = now.found.weighed ? { weighed: now.found.weighed } : {};
+  const told = { verdict: 'unsure' as const, ...weighed, candidates, sent: sentOf(lines) };
+  return telling(told, withoutWriting('ask', 'the decision was undone'));
 }
 
 /** Adds to what is told of a resolution; what it says itself stands. */

@@ -21,8 +21,6 @@ export interface Again {
   answers?: Record<string, Answer>;
   /** Values somebody put right, by the form's names; null takes a value away. What was there before is kept. */
   values?: { changed: Record<string, SubmittedValue | null>; by: string };
-  /** An answer that counts no more, by its effect. */
-  unanswered?: string;
   /** By the version that is live now, instead of the one it came in under. */
   underLive?: boolean;
 }
@@ -36,7 +34,7 @@ export async function carryOutAgain(
   live: LiveView,
   submission: Submission,
   from: SubmissionState[],
-  { answers, values, unanswered, underLive = false }: Again = {},
+  { answers, values, underLive = false }: Again = {},
 ): Promise<boolean> {
   const version = underLive ? await liveVersionOf(db, submission) : submission.version;
   const document = await live.document(submission.intakeId, version);
@@ -45,9 +43,7 @@ export async function carryOutAgain(
   return queueAgain(db, submission.id, from, {
     lanes,
     version,
-    ...(answers || unanswered !== undefined
-      ? { answers: without({ ...submission.answers, ...answers }, unanswered) }
-      : {}),
+    ...(answers ? { answers: { ...submission.answers, ...answers } } : {}),
     ...(values
       ? {
           values: mended,
@@ -57,9 +53,6 @@ export async function carryOutAgain(
       : {}),
   });
 }
-
-const without = <T>(held: Record<string, T>, key: string | undefined): Record<string, T> =>
-  Object.fromEntries(Object.entries(held).filter(([name]) => name !== key));
 
 async function liveVersionOf(db: Database, { intakeId, version }: Submission): Promise<number> {
   return (await intakeById(db, intakeId))?.liveVersion ?? version;

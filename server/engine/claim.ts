@@ -1,4 +1,5 @@
 import type { SubmittedValues } from '@zusammen/core/forms';
+import type { Answer } from '@zusammen/core/plans';
 import { inTransaction, type Database, type Query } from '../store/index.ts';
 
 /** A claimed submission as far as carrying it out needs it. */
@@ -9,7 +10,7 @@ export interface Claimed {
   version: number;
   attempts: number;
   values: SubmittedValues;
-  answers: Record<string, { record: string } | { anew: true }> | undefined;
+  answers: Record<string, Answer> | undefined;
   receivedAt: Date;
   /** Nobody has worked on it before, so nothing of it can stand in the ledger. */
   fresh: boolean;

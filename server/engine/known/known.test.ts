@@ -127,6 +127,26 @@ describe('recognised by evidence', () => {
     expect(body.decided).toEqual(asked.map(({ submission }) => ({ submission: submission.id, step: 'reporter' })));
     await stage.settled();
     for (const id of ids) expect((await stage.crm(`Visits?$filter=person_id eq '${id}'`)).value).toHaveLength(1);
+    // Undone after the records have changed: nobody is made anew unasked, and it is asked among the records of then.
+    await stage.crm(`People('${ids[0]}')`, {
+      method: 'PATCH',
+      headers: { 'If-Match': '*' },
+      body: JSON.stringify({ first_name: 'Zoe', last_name: 'Underhill' }),
+    });
+    await until('the index has heard of it', async () => {
+      await stage.db.$client.query("UPDATE jobs SET due_at = NOW(3) WHERE kind = 'feed'");
+      const [rows] = await stage.db.$client.query('SELECT packed FROM known_records WHERE record_id = ?', [ids[0]]);
+      return (rows as { packed: string }[])[0]!.packed.includes('underhill');
+    });
+    expect((await stage.api('POST', `${at}/unanswer`, { step: 'reporter' })).body).toMatchObject({
+      results: [{ done: true }],
+    });
+    await stage.settled();
+    const again = (await stage.api('GET', at)).body;
+    expect(again.state).toBe('in review');
+    expect(again.steps[0]).toMatchObject({ outcome: 'asked', why: 'the decision was undone' });
+    expect(again.steps[0].candidates.map((each: Json) => each.id)).toEqual([ids[0]]);
+    expect((await stage.crm("People?$filter=last_name eq 'Ahrensbök'")).value).toEqual([]);
   });
 
   it('two at the same moment, spelled differently, make one record', async () => {

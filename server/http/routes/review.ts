@@ -41,7 +41,8 @@ export const reviewRoutes = (context: Context): Route[] => {
     user: User,
   ): Promise<boolean> => {
     const at = new Date().toISOString();
-    const answer = record === undefined ? { anew: true as const, at } : { record, at };
+    const among = step.candidates?.map(({ id }) => id) ?? [];
+    const answer = { ...(record === undefined ? { anew: true as const } : { record }), at, among };
     const answers = { [effectKey(step.step, step.row)]: answer };
     if (!(await carryOutAgain(db, live, submission, ['in review'], { answers }))) return false;
     if (step.weighed) await live.known.decided(step, submission.id, record, step.weighed, user.name);
@@ -117,7 +118,7 @@ export const reviewRoutes = (context: Context): Route[] => {
         const submission = await existing(params['id']!);
         const key = effectKey(body.step, body.row);
         const answer = submission.answers?.[key];
-        if (!answer) throw new Problem(409, 'Nothing to undo', 'Nothing has been decided here.');
+        if (!answer || 'ask' in answer) throw new Problem(409, 'Nothing to undo', 'Nothing has been decided here.');
         if (submission.state === 'received')
           throw new Problem(409, 'Not now', 'It is being carried out at this moment; try again in a moment.');
         const since = new Date(answer.at ?? submission.receivedAt);
@@ -127,7 +128,7 @@ export const reviewRoutes = (context: Context): Route[] => {
         );
         if (results.some(({ done }) => !done)) return { results };
         const ends: SubmissionState[] = ['applied', 'in review', 'refused', 'failed', 'taken back'];
-        if (!(await carryOutAgain(db, live, submission, ends, { unanswered: key })))
+        if (!(await carryOutAgain(db, live, submission, ends, { answers: { [key]: { ask: answer.among ?? [] } } })))
           throw new Problem(409, 'Not now', `This submission is ${submission.state}.`);
         await live.known.undecided(submission.id);
         await noteChange(db, actorOf(user), 'undid a decision', submission.id);
