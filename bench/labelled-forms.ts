@@ -86,7 +86,7 @@ export const FORMS: LabelledForm[] = [
     first_name|First name|text|People.first_name
     last_name|Last name|text|People.last_name
     job|Job title|text|-
-    email|Work email|email|-
+    email|Work email|email|People.email
     subject|Subject|text|Enquiries.subject
     message|Message|long text|Enquiries.message`,
   ),

@@ -62,7 +62,7 @@ const NICKNAMES: Record<string, string> = {
   Andreas: 'Andi',
   Joseph: 'Joe',
   Charles: 'Charlie',
-}; // prettier-ignore
+};
 
 const plain = (text: string): string =>
   text

@@ -1,155 +1,253 @@
-import { jaroWinkler, suggestLines, type TargetEntity } from '@zusammen/core/mapping';
+import { existsSync } from 'node:fs';
+import { readForms, type ReadForm } from '@zusammen/core/forms';
+import { jaroWinkler, suggestLines, type SuggestedLine } from '@zusammen/core/mapping';
 import type { Result } from '../scripts/bench.ts';
+import { readFields } from '../core/mapping/reading/index.ts';
+import { CACHE } from './corpus/fetch.ts';
+import { realForms, type Half, type RealField, type RealForm } from './corpus/labelled.ts';
+import { pageOf } from './corpus/pages.ts';
+import { isRight, wanted } from './corpus/right.ts';
+import { WORLDS, type KnownEntity } from './corpus/worlds.ts';
 import { FORMS, HELD_OUT, type LabelledForm } from './labelled-forms.ts';
 
-const field = (name: string, label: string, type = 'text') => ({ name, label, type });
-const TARGETS: Record<LabelledForm['targets'], TargetEntity[]> = {
-  coop: [
-    {
-      name: 'Organisations',
-      label: 'Organisation',
-      fields: [
-        field('name', 'Name'),
-        field('website', 'Website', 'web address'),
-        field('customer_number', 'Customer number'),
-        field('tax_number', 'Tax number'),
-      ],
-    },
-    {
-      name: 'People',
-      label: 'Person',
-      fields: [
-        field('first_name', 'First name'),
-        field('last_name', 'Family name'),
-        field('email', 'E-mail', 'email'),
-        field('phone', 'Phone', 'phone'),
-        field('mobile', 'Mobile', 'phone'),
-        field('birth_date', 'Birth date', 'date'),
-        field('member_number', 'Member number'),
-      ],
-    },
-    {
-      name: 'Enquiries',
-      label: 'Enquiry',
-      fields: [
-        field('subject', 'Subject'),
-        field('message', 'Message', 'long text'),
-        field('hives_wanted', 'Hives wanted', 'integer'),
-        field('blossom_start', 'Blossom starts', 'date'),
-      ],
-    },
-  ],
-  plain: [
-    {
-      name: 'contact',
-      label: 'Contact',
-      fields: [
-        field('given', 'Given name'),
-        field('family', 'Family name'),
-        field('mail', 'E-mail', 'email'),
-        field('tel', 'Telephone', 'phone'),
-        field('cell', 'Mobile phone', 'phone'),
-        field('street', 'Street'),
-        field('zip', 'Postcode'),
-        field('town', 'City'),
-        field('country', 'Country'),
-        field('born', 'Date of birth', 'date'),
-        field('notes', 'Notes', 'long text'),
-        field('letters', 'Letters allowed', 'yes/no'),
-      ],
-    },
-  ],
-  shop: [
-    {
-      name: 'orders',
-      label: 'Order',
-      fields: [
-        field('order_no', 'Order number'),
-        field('total', 'Total', 'number'),
-        { ...field('currency', 'Currency', 'option'), options: ['EUR', 'PLN', 'GBP'] },
-        field('ship_name', 'Delivery name'),
-        field('ship_street', 'Delivery street'),
-        field('ship_zip', 'Delivery postcode'),
-        field('ship_city', 'Delivery city'),
-        field('bill_name', 'Billing name'),
-        field('bill_street', 'Billing street'),
-        field('bill_zip', 'Billing postcode'),
-        field('bill_city', 'Billing city'),
-        field('buyer_mail', 'Buyer e-mail', 'email'),
-        field('placed', 'Placed at', 'date and time'),
-        field('note', 'Note', 'long text'),
-      ],
-    },
-  ],
-  work: [
-    {
-      name: 'accounts',
-      label: 'Company',
-      fields: [
-        field('company_name', 'Company name'),
-        field('employees', 'Number of employees', 'integer'),
-        { ...field('industry', 'Industry', 'option'), options: ['farming', 'retail', 'food'] },
-        field('work_phone', 'Main phone', 'phone'),
-        field('web', 'Website', 'web address'),
-        field('street', 'Street'),
-        field('postal', 'Postal code'),
-        field('place', 'Place'),
-      ],
-    },
-    {
-      name: 'contacts',
-      label: 'Contact person',
-      fields: [
-        { ...field('salutation', 'Salutation', 'option'), options: ['Ms', 'Mr'] },
-        field('firstname', 'First name'),
-        field('surname', 'Surname'),
-        field('job', 'Job title'),
-        field('direct_mail', 'E-mail', 'email'),
-        field('direct_phone', 'Direct phone', 'phone'),
-        field('mobile', 'Mobile', 'phone'),
-        { ...field('language', 'Language', 'option'), options: ['en', 'de', 'pl'] },
-      ],
-    },
-  ],
-};
+const worlds = Object.values<KnownEntity[]>(WORLDS);
+const HALVES: readonly Half[] = ['training', 'held-out'];
 
-/** How right suggested lines are on labelled forms, beside exact names as the yardstick; and how fast they are computed. */
+/**
+ * How forms that nobody here wrote are read, what lines are suggested for them towards six systems, and how right these
+ * are; the same for forms written here; and how fast suggestions are computed.
+ */
 export async function bench(): Promise<Result[]> {
   return [
-    ...quality(FORMS, `${FORMS.length} forms`),
-    ...quality(HELD_OUT, `${HELD_OUT.length} held out`),
+    ...HALVES.flatMap(reading),
+    ...HALVES.flatMap(suggesting),
+    ...written(FORMS, `${FORMS.length} forms written here`),
+    ...written(HELD_OUT, `${HELD_OUT.length} written here, held out`),
     measureSpeed(),
   ];
 }
 
-function quality(forms: readonly LabelledForm[], what: string): Result[] {
+// ——— reading
+
+const short = (text: string, length: number): string =>
+  text
+    .replace(/[\s|]+/g, ' ')
+    .trim()
+    .slice(0, length);
+
+/** Which controls of the pages are read with the label a person reads; needs `npm run corpus`. */
+function reading(half: Half): Result[] {
+  const forms = existsSync(CACHE) ? realForms(half) : [];
+  let controls = 0;
+  let read = 0;
+  let named = 0;
+  for (const form of forms) {
+    const page = pageOf(form);
+    if (page === undefined) continue;
+    const found: ReadForm | undefined = readForms(page)[form.at];
+    const left = [...(found?.fields ?? [])];
+    for (const field of form.fields.filter(({ hidden }) => !hidden)) {
+      controls += 1;
+      const at = left.findIndex(
+        ({ name, label }) => short(name, 60) === field.name && short(label, 80) === field.label,
+      );
+      if (at < 0) continue;
+      const [match] = left.splice(at, 1);
+      if (!field.misread) read += 1;
+      if (!match!.byScript) named += 1;
+    }
+  }
+  if (controls === 0) {
+    console.log(`  how well pages are read isn't measured: \`npm run corpus\` fetches them first (${half})`);
+    return [];
+  }
+  return [
+    {
+      what: `controls read with their label (${half})`,
+      unit: 'share; yardstick: those with a name',
+      yardstick: named / controls,
+      ours: read / controls,
+      ratio: read / Math.max(1, named),
+      aim: '≥ 0.98',
+      notes: `${read} of ${controls}`,
+    },
+  ];
+}
+
+// ——— suggesting
+
+interface Told {
+  form: RealForm;
+  line: SuggestedLine;
+  right: boolean;
+}
+
+function suggesting(half: Half): Result[] {
+  const forms = realForms(half);
+  const told: Told[] = [];
+  const tally = new Map<string, { set: number; right: number; wanted: number; found: number }>();
+  const count = (key: string, what: 'set' | 'right' | 'wanted' | 'found'): void => {
+    const row = tally.get(key) ?? { set: 0, right: 0, wanted: 0, found: 0 };
+    row[what] += 1;
+    tally.set(key, row);
+  };
+  const bare = { wanted: 0, found: 0 };
+  for (const form of forms) {
+    const keys = ['', `language ${form.language}`, `form ${kindOf(form)}`];
+    for (const entities of worlds) {
+      const lines = suggestLines(form.fields, entities);
+      for (const line of lines) {
+        const right = isRight(line, form.fields, entities);
+        told.push({ form, line, right });
+        if (line.standing !== 'set') continue;
+        for (const key of keys) {
+          count(key, 'set');
+          if (right) count(key, 'right');
+        }
+      }
+      for (const { entity, field } of wanted(form.fields, entities)) {
+        const found = lines.some(
+          (line) => line.entity === entity && line.field === field && isRight(line, form.fields, entities),
+        );
+        for (const key of keys) {
+          count(key, 'wanted');
+          if (found) count(key, 'found');
+        }
+        bare.wanted += 1;
+        if (form.fields.some(({ name }) => name === field)) bare.found += 1;
+      }
+    }
+  }
+  const all = tally.get('')!;
+  console.table(
+    [...tally]
+      .filter(([key, { wanted: asked }]) => key !== '' && asked > 0)
+      .sort(([a], [b]) => a.localeCompare(b))
+      .map(([key, row]) => ({
+        [half]: key,
+        ...row,
+        precision: share(row.right, row.set),
+        'found of wanted': share(row.found, row.wanted),
+      })),
+  );
+  printWrong(told);
+  printConfusion(forms);
+  const said = told.map(({ line, right }) => ({ confidence: line.confidence, right }));
+  const agreed = told.filter(({ line, form }) => line.standing === 'set' && isConsent(form, line)).length;
+  return [
+    {
+      what: `precision of set lines (${half})`,
+      unit: 'share; yardstick: always right',
+      yardstick: 1,
+      ours: all.right / all.set,
+      ratio: all.right / all.set,
+      aim: '≥ 0.97',
+      notes: `${all.right} of ${all.set}`,
+    },
+    {
+      what: `wanted fields found, set or offered (${half})`,
+      unit: 'share; yardstick: equal names',
+      yardstick: bare.found / bare.wanted,
+      ours: all.found / all.wanted,
+      ratio: all.found / Math.max(1, bare.found),
+      aim: '≥ 0.85',
+      notes: `${all.found} of ${all.wanted}`,
+    },
+    {
+      what: `calibration error (${half})`,
+      unit: 'mean |said − right|, ten bins; yardstick: always sure',
+      yardstick: said.filter(({ right }) => !right).length / said.length,
+      ours: calibrationError(said),
+      ratio: calibrationError(said),
+      aim: 'small',
+      notes: '',
+    },
+    {
+      what: `consents that are set (${half})`,
+      unit: 'lines',
+      yardstick: 0,
+      ours: agreed,
+      ratio: agreed,
+      aim: '0',
+      notes: '',
+    },
+  ];
+}
+
+const share = (part: number, whole: number): string => (whole === 0 ? '–' : (part / whole).toFixed(3));
+
+const CONSENTS = ['terms', 'privacy', 'newsletter', 'follow-up', 'consent'];
+const isConsent = ({ fields }: RealForm, { from }: SuggestedLine): boolean =>
+  from.some((name) => CONSENTS.includes(fields.find((field) => field.name === name)!.truth.meaning));
+
+/** What sort of form it is, by what it asks. */
+function kindOf({ fields }: RealForm): string {
+  const asks = (...meanings: RealField['truth']['meaning'][]): boolean =>
+    fields.some(({ truth }) => meanings.includes(truth.meaning));
+  if (fields.some(({ truth }) => truth.whose === 'somebody else')) return 'to somebody else';
+  if (asks('message')) return 'with a message';
+  if (asks('username')) return 'for an account';
+  if (asks('street', 'address', 'postcode')) return 'with an address';
+  if (asks('newsletter')) return 'for news';
+  return fields.every(({ truth }) => truth.meaning === 'nothing')
+    ? 'that asks for nothing kept'
+    : 'with names or e-mail';
+}
+
+function printWrong(told: readonly Told[]): void {
+  const wrong = new Map<string, number>();
+  for (const { form, line, right } of told) {
+    if (right || line.standing !== 'set') continue;
+    const { label, truth } = form.fields.find(({ name }) => name === line.from[0])!;
+    const key = `${form.language} “${short(label, 40)}” (${truth.meaning}, ${truth.whose}) → ${line.entity}.${line.field}`;
+    wrong.set(key, (wrong.get(key) ?? 0) + 1);
+  }
+  for (const [what, times] of wrong) console.log(`  wrongly set: ${what}${times > 1 ? ` ×${times}` : ''}`);
+}
+
+/** What fields are taken to mean, against what they mean: the twenty commonest confusions. */
+function printConfusion(forms: readonly RealForm[]): void {
+  const confused = new Map<string, number>();
+  let right = 0;
+  let fields = 0;
+  for (const form of forms) {
+    const readings = readFields(form.fields);
+    form.fields.forEach(({ truth, hidden }, at) => {
+      if (hidden) return;
+      const [best] = [...readings[at]!.meanings].sort(([, a], [, b]) => b - a);
+      const taken = best && best[1] > readings[at]!.nothing ? best[0] : 'nothing';
+      fields += 1;
+      if (taken === truth.meaning) right += 1;
+      else confused.set(`${truth.meaning} → ${taken}`, (confused.get(`${truth.meaning} → ${taken}`) ?? 0) + 1);
+    });
+  }
+  console.log(`  ${right} of ${fields} fields taken for what they mean; else:`);
+  console.table(
+    [...confused]
+      .sort(([, a], [, b]) => b - a)
+      .slice(0, 20)
+      .map(([meaning, times]) => ({ 'meant → taken for': meaning, times })),
+  );
+}
+
+function written(forms: readonly LabelledForm[], what: string): Result[] {
   let set = 0;
   let setRight = 0;
   let found = 0;
   let truths = 0;
   let byName = 0;
-  const said: { confidence: number; right: boolean }[] = [];
   for (const { fields, targets, language } of forms) {
     const truth = new Map(fields.map(({ name, truth: to }) => [name, to]));
     truths += fields.filter(({ truth: to }) => to !== '-').length;
     byName += fields.filter(({ name, truth: to }) => to !== '-' && to.split('.')[1] === name).length;
-    const lines = suggestLines(fields, TARGETS[targets]);
-    for (const line of lines) {
+    for (const line of suggestLines(fields, WORLDS[targets])) {
       const to = `${line.entity}.${line.field}`;
       const right = line.from.length === 1 && truth.get(line.from[0]!) === to;
-      said.push({ confidence: line.confidence, right });
       if (right) found += 1;
       if (line.standing !== 'set') continue;
       set += 1;
       if (right) setRight += 1;
-      else
-        console.log(
-          `  ${language} wrongly set: ${line.from.join('+')} → ${to} ${line.confidence} (${line.reasons.join('; ')})`,
-        );
-    }
-    for (const { name, label, truth: to } of fields) {
-      if (to !== '-' && !lines.some((line) => line.from.includes(name) && `${line.entity}.${line.field}` === to))
-        console.log(`  ${language} missing: ${name} “${label}” → ${to}`);
+      else console.log(`  ${language} wrongly set: ${line.from.join('+')} → ${to} ${line.confidence}`);
     }
   }
   return [
@@ -159,26 +257,17 @@ function quality(forms: readonly LabelledForm[], what: string): Result[] {
       yardstick: 1,
       ours: setRight / set,
       ratio: setRight / set,
-      aim: '≥ 0.98',
+      aim: '≥ 0.97',
       notes: `${setRight} of ${set}`,
     },
     {
-      what: `recall of set and offered (${what})`,
+      what: `wanted fields found (${what})`,
       unit: 'share; yardstick: equal names',
       yardstick: byName / truths,
       ours: found / truths,
       ratio: found / Math.max(1, byName),
-      aim: '≥ 0.92',
+      aim: '≥ 0.85',
       notes: `${found} of ${truths}`,
-    },
-    {
-      what: `calibration error (${what})`,
-      unit: 'mean |said − right|, ten bins; yardstick: always sure',
-      yardstick: said.filter(({ right }) => !right).length / said.length,
-      ours: calibrationError(said),
-      ratio: calibrationError(said),
-      aim: 'small',
-      notes: '',
     },
   ];
 }
@@ -195,6 +284,10 @@ function calibrationError(said: readonly { confidence: number; right: boolean }[
   }
   return error;
 }
+
+// ——— speed
+
+const field = (name: string, label: string) => ({ name, label, type: 'text' });
 
 function measureSpeed(): Result {
   const words = FORMS.flatMap(({ fields }) => fields.map(({ label }) => label)).filter(Boolean);

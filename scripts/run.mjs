@@ -12,6 +12,9 @@ const COMMANDS = {
   contract: [{ database: false }, async () => (await import('./contract.ts')).writeContract()],
   // One of the benchmarks looks at the interface; the others don't wait for a browser to be installed.
   bench: [{ browser: asked.length === 0 || asked.includes('interface') }, () => import('./bench.ts')],
+  // Forms that nobody here wrote: fetched to measure how they are read, and learned from.
+  corpus: [{ database: false }, async () => (await import('../bench/corpus/main.ts')).fetchCorpus()],
+  'mapping:learn': [{ database: false }, () => import('../bench/corpus/learn.ts')],
   soak: [{}, () => import('./soak.ts')],
   hostile: [{}, () => import('./hostile/run.ts')],
   galera: [{ cluster: true }, () => import('./galera.ts')],

@@ -1,4 +1,5 @@
 import { parse, type DefaultTreeAdapterTypes as Tree } from 'parse5';
+import { HINT, ICON } from './unnamed.ts';
 
 /** The few questions the form reader asks of a parsed page. Scripts never run: parse5 builds a tree and nothing else. */
 export type Element = Tree.Element;
@@ -94,7 +95,8 @@ export function childPlaces(parent: Element): { elements: Element[]; places: Map
 /** The longest label kept, in UTF-16 units. */
 const LABEL_LENGTH = 1000;
 
-const UNSPOKEN = new Set([
+/** Elements whose text nobody reads as words about what stands beside them. */
+export const UNSPOKEN: ReadonlySet<string> = new Set([
   'script',
   'style',
   'select',
@@ -130,15 +132,44 @@ function gatherText(element: Element): string {
       parts.push(node.value);
       length += node.value.trim().length;
     }
-    if (isElement(node) && node !== element && (UNSPOKEN.has(node.tagName) || isHiddenFromReaders(node))) continue;
+    if (isElement(node) && node !== element && isPassedOver(node)) continue;
     const children = childrenOf(node);
     for (let i = Math.min(children.length, MOST_NODES) - 1; i >= 0; i -= 1) pending.push(children[i]!);
   }
   return tidyLabel(parts.join(' '));
 }
 
+const isPassedOver = (node: Element): boolean =>
+  UNSPOKEN.has(node.tagName) || isHiddenFromReaders(node) || isIcon(node);
+
+/** A font draws icons out of words ("face", "mail") that nobody reads. */
+export const isIcon = (element: Element): boolean =>
+  (element.tagName === 'i' || element.tagName === 'span') &&
+  ICON.test((attribute(element, 'class') ?? '').slice(0, 300));
+
 function isHiddenFromReaders(element: Element): boolean {
   return attribute(element, 'hidden') !== undefined || attribute(element, 'aria-hidden') === 'true';
+}
+
+const labelsKept = remembering<string>();
+
+/** What a label calls its control: without hints on what to write, which often stand inside it. */
+export function labelTextOf(label: Element): string {
+  const known = labelsKept.get(label);
+  if (known !== undefined) return known;
+  const whole = textOf(label);
+  const hints = childPlaces(label).elements.filter(
+    (each) => each.tagName === 'small' || HINT.test((attribute(each, 'class') ?? '').slice(0, 300)),
+  );
+  let text = whole;
+  for (const hint of hints.slice(0, 5)) {
+    const said = textOf(hint);
+    const at = said === '' ? -1 : text.lastIndexOf(said);
+    if (at > 0) text = `${text.slice(0, at)} ${text.slice(at + said.length)}`;
+  }
+  const tidy = tidyLabel(text) || whole;
+  labelsKept.set(label, tidy);
+  return tidy;
 }
 
 /** A label without its trailing colon and asterisk. */

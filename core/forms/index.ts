@@ -4,5 +4,7 @@ export * from './json-schema.ts';
 export * from './made-up.ts';
 export * from './model.ts';
 export * from './read-html.ts';
+export * from './same-name.ts';
 export * from './submission.ts';
 export * from './table.ts';
+export * from './unnamed.ts';

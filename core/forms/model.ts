@@ -56,6 +56,12 @@ export class FormField {
   @IsOptional() @IsBoolean() multiple?: boolean;
   /** A number that is written as visitors write it: nothing makes it one with a decimal point, as a number input does. */
   @IsOptional() @IsBoolean() freely?: boolean;
+  /** It has no name on its page, so a browser sends nothing of it; the page's script does, and `attach.js`. */
+  @IsOptional() @IsBoolean() byScript?: boolean;
+  /** Where several inputs are sent under one name: which of their values it is, counted from 1. */
+  @IsOptional() @IsInt() @Min(1) place?: number;
+  /** The heading it stands under on its page. */
+  @IsOptional() @IsString() @MaxLength(200) section?: string;
   /** The repeating group it belongs to: `items` for `items[0][qty]`. */
   @IsOptional() @IsString() group?: string;
   /** The HTML autofill token, e.g. `given-name`. */
@@ -83,4 +89,11 @@ export interface ReadForm {
 export function formOn(page: readonly ReadForm[], name: string | undefined): ReadForm | undefined {
   const named = page.find((form) => form.name !== '' && form.name === name);
   return named ?? (page.length === 1 ? page[0] : undefined);
+}
+
+/** The fields that only a script sends, and whether nothing of the form is sent without one. */
+export function sentByScript(fields: readonly FormField[]): { only: FormField[]; all: boolean } {
+  const seen = fields.filter(({ hidden }) => hidden !== true);
+  const only = seen.filter(({ byScript }) => byScript === true);
+  return { only, all: only.length > 0 && only.length === seen.length };
 }

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { readForms, type FormField } from './index.ts';
+import { readForms, valuesApart, type FormField } from './index.ts';
 
 const only = (html: string): FormField[] => {
   const forms = readForms(html);
@@ -110,8 +110,83 @@ describe('forms out of HTML', () => {
       'a password is never taken in',
       'card data is never taken in',
       'card data is never taken in',
-      'it has no name, so a browser does not send it',
+      'it has no name, no id and no label, so nothing tells what it is for',
     ]);
+    const [typed] = readForms(
+      '<form><input name="ccnumber"><label>Password<input name="p1"></label><label>Security code (CVC)<input name="s"></label><label>Passport<input name="pass"></label></form>',
+    );
+    expect(typed!.fields.map(({ label }) => label)).toEqual(['Passport']);
+  });
+  it('takes in what has no name, under its id, else its label, and says that only a script sends it', () => {
+    const [form] = readForms(`<form>
+      <label>Your name<input></label>
+      <label>Town</label><input>
+      <input id="mail" type="email" placeholder="E-mail">
+      <input id=":r7:" placeholder="Straße">
+      <input id="mat-input-4" aria-label="Post code">
+      <label>Town<input></label>
+      <select id="country"><option>PL</option></select>
+      <input id="hidden" type="hidden"><input type="file" id="cv"><button>Send</button>
+      <input name="ref" value="1"></form>`);
+    expect(form!.fields.map(({ name, byScript }) => `${name}${byScript ? ' by script' : ''}`)).toEqual([
+      'your-name by script',
+      'town by script',
+      'mail by script',
+      'strasse by script',
+      'post-code by script',
+      'town-2 by script',
+      'country by script',
+      'ref',
+    ]);
+    expect(form!.left.map(({ reason }) => reason)).toEqual([
+      'it has no name, so nothing sends it',
+      'it has no name, so nothing sends its file',
+    ]);
+  });
+  it('gives a nameless control no name that another has', () => {
+    const names = only('<form><input name="town"><label>Town<input></label><input id="town"></form>').map(
+      ({ name }) => name,
+    );
+    expect(new Set(names).size).toBe(3);
+    expect(names[0]).toBe('town');
+  });
+  it('keeps inputs of one name apart where their labels differ', () => {
+    const fields = only(
+      '<form><label>Phone<input name="tel"></label><label>Phone at work<input name="tel"></label><input name="tag"><input name="tag"></form>',
+    );
+    expect(fields.map(({ name, label, place, multiple }) => ({ name, label, place, multiple }))).toEqual([
+      { name: 'tel', label: 'Phone', place: 1, multiple: undefined },
+      { name: 'tel#2', label: 'Phone at work', place: 2, multiple: undefined },
+      { name: 'tag', label: 'tag', place: undefined, multiple: true },
+    ]);
+    expect({ ...valuesApart(fields, { tel: ['1', '2'], tag: ['a', 'b'] }) }).toEqual({
+      tel: '1',
+      'tel#2': '2',
+      tag: ['a', 'b'],
+    });
+    expect({ ...valuesApart(fields, { tel: ['1', '2', '3'] }) }).toEqual({ tel: ['1', '2', '3'] });
+    expect({ ...valuesApart(fields, { tel: '1' }) }).toEqual({ tel: '1' });
+  });
+  it('reads a label where a person does, on pages that tie nothing', () => {
+    expect(
+      labels(`<form>
+        <h2>Sign up</h2>
+        <div class="row"><i class="material-icons">face</i><input name="a" placeholder="First name"></div>
+        <div><label>Full name</label><div><input name="b" placeholder="Given"></div><div><input name="c" placeholder="Family"></div></div>
+        <p><input type="checkbox" name="d"> I agree</p>
+        <nav><ul><li>Home</li><li>News</li></ul></nav><input name="e" placeholder="Search">
+        <label for="f">Address <span class="field-hint">street and number</span></label><input id="f" name="f">
+        <script>var label = 'Nothing';</script><input name="g">
+        <div><input name="h"> Zip <input name="i"> City</div>
+        <p>Tell us</p><input type="hidden" name="j">
+      </form>`),
+    ).toEqual(['First name', 'Given', 'Family', 'I agree', 'Search', 'Address', 'g', 'Zip', 'City', 'j']);
+  });
+  it('says under which heading a field stands', () => {
+    const sections = only(
+      '<h1>Contact</h1><form><input name="a"><fieldset><legend>Delivery</legend><label>Town<input name="b"></label></fieldset><h3>Bill</h3><label>Town<input name="c"></label></form>',
+    ).map(({ section }) => section);
+    expect(sections).toEqual(['Contact', 'Delivery', 'Bill']);
   });
   it('treats hostile names as names', () => {
     expect(

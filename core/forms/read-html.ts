@@ -9,8 +9,11 @@ import {
   type Element,
   type Page,
 } from './html-tree.ts';
-import { groupLabelOf, labelOf } from './labels.ts';
+import { groupLabelOf, labelOf, plainLabelOf, sectionOf } from './labels.ts';
 import type { FormField, FormOption, InputType, ReadForm } from './model.ts';
+import { placeName } from './same-name.ts';
+import { holdsCard, isPassword } from './secrets.ts';
+import { nameFor } from './unnamed.ts';
 
 /**
  * Finds the forms of a page and what each of their fields sends (HTML Living Standard, 4.10 Forms).
@@ -56,9 +59,10 @@ function readForm(
 ): ReadForm {
   const fields = new Map<string, FormField>();
   const left: ReadForm['left'] = [];
-  const groups = groupByName(controls);
+  const names = namesOf(controls, labelsFor);
+  const groups = groupByName(controls, names);
   for (const control of controls) {
-    const name = attribute(control, 'name') ?? '';
+    const name = names.get(control) ?? '';
     const label = labelOf(control, page, labelsFor);
     const reason = reasonToLeave(control, name, label);
     if (reason !== undefined) {
@@ -66,12 +70,12 @@ function readForm(
       continue;
     }
     if (fields.has(name)) continue;
-    if (fields.size === MOST_FIELDS) {
+    if (fields.size >= MOST_FIELDS) {
       left.push({ name, label: label || name, reason: `the form has more than ${MOST_FIELDS} fields` });
       break;
     }
     const group = groups.get(name) ?? [control];
-    fields.set(name, readField(group, name, label, page, labelsFor));
+    for (const field of readGroup(group, name, page, labelsFor)) fields.set(field.name, field);
   }
   const method = (form && attribute(form, 'method')?.toLowerCase()) === 'post' ? 'post' : 'get';
   return {
@@ -90,10 +94,30 @@ const MOST_FIELDS = 3000;
 /** Options that a field may have. */
 const MOST_OPTIONS = 5000;
 
-function groupByName(controls: Element[]): Map<string, Element[]> {
-  const groups = new Map<string, Element[]>();
+/** What each control is sent as: its own name, else one made for it; buttons that have none are never sent. */
+function namesOf(controls: readonly Element[], labelsFor: Map<string, Element>): Map<Element, string> {
+  const names = new Map<Element, string>();
   for (const control of controls) {
     const name = attribute(control, 'name');
+    if (name) names.set(control, name);
+  }
+  const taken = new Set(names.values());
+  for (const control of controls) {
+    const type = inputType(control);
+    if (names.has(control) || NEVER_NAMED.has(type)) continue;
+    const id = attribute(control, 'id') ?? '';
+    names.set(control, nameFor({ id, label: plainLabelOf(control, labelsFor), type }, taken));
+  }
+  return names;
+}
+
+/** What a script can't have meant to send: buttons, secrets, and what holds no value of the visitor's. */
+const NEVER_NAMED = new Set(['submit', 'button', 'reset', 'image', 'password', 'hidden', 'file']);
+
+function groupByName(controls: Element[], names: Map<Element, string>): Map<string, Element[]> {
+  const groups = new Map<string, Element[]>();
+  for (const control of controls) {
+    const name = names.get(control);
     if (!name) continue;
     const group = groups.get(name);
     if (group) group.push(control);
@@ -103,8 +127,6 @@ function groupByName(controls: Element[]): Map<string, Element[]> {
 }
 
 const CARD_TOKENS = /^cc-(number|csc|exp)/;
-const CARD_WORDS = /(^|[^a-z])(cvv|cvc|csc)([^a-z]|$)|card[-_ ]?(number|no)([^a-z]|$)|kartennummer/i;
-
 /** Why a control is left out; '' for controls that send nothing and deserve no word; undefined to take it in. */
 function reasonToLeave(control: Element, name: string, label: string): string | undefined {
   const type = inputType(control);
@@ -112,11 +134,14 @@ function reasonToLeave(control: Element, name: string, label: string): string | 
     const sends = name !== '' && attribute(control, 'value') !== undefined && type !== 'reset' && type !== 'button';
     return sends ? undefined : '';
   }
-  if (type === 'password') return 'a password is never taken in';
-  if (CARD_TOKENS.test(attribute(control, 'autocomplete') ?? '') || CARD_WORDS.test(name) || CARD_WORDS.test(label)) {
+  if (type === 'password' || (type !== 'hidden' && [name, label].some(isPassword)))
+    return 'a password is never taken in';
+  if (CARD_TOKENS.test(attribute(control, 'autocomplete') ?? '') || [name, label].some(holdsCard)) {
     return 'card data is never taken in';
   }
-  if (name === '') return 'it has no name, so a browser does not send it';
+  if (name === '') return `it has no name, so nothing sends ${type === 'file' ? 'its file' : 'it'}`;
+  const told = [attribute(control, 'name'), attribute(control, 'id'), label].some(Boolean);
+  if (!told) return 'it has no name, no id and no label, so nothing tells what it is for';
   if (attribute(control, 'disabled') !== undefined)
     return 'it is switched off on the page, so a browser does not send it';
   return undefined;
@@ -126,6 +151,30 @@ function inputType(control: Element): string {
   if (control.tagName === 'button') return (attribute(control, 'type') ?? 'submit').toLowerCase();
   return control.tagName === 'input' ? (attribute(control, 'type') ?? 'text').toLowerCase() : control.tagName;
 }
+
+/** Fields of one name: one, or several where a visitor fills in several inputs that are called otherwise. */
+function readGroup(group: Element[], name: string, page: Page, labelsFor: Map<string, Element>): FormField[] {
+  const whole = (): FormField[] => [readField(group, name, labelOf(group[0]!, page, labelsFor), page, labelsFor)];
+  if (group.length === 1 || name.endsWith('[]') || !group.every(isWritten)) return whole();
+  const labels = group.map((control) => labelOf(control, page, labelsFor));
+  if (new Set(labels).size < group.length || group.length > MOST_PLACES) {
+    const [field] = whole();
+    return [{ ...field!, multiple: true }];
+  }
+  return group.map((control, at) => ({
+    ...readField([control], placeName(name, at + 1), labels[at]!, page, labelsFor),
+    place: at + 1,
+  }));
+}
+
+/** Inputs of one name that are told apart by their places. */
+const MOST_PLACES = 20;
+
+/** What a browser sends always, blank or not, so that it keeps its place among others of the same name. */
+const isWritten = (control: Element): boolean =>
+  !['checkbox', 'radio', 'button', 'submit', 'image', 'file', 'hidden'].includes(inputType(control)) &&
+  attribute(control, 'multiple') === undefined &&
+  attribute(control, 'disabled') === undefined;
 
 function readField(
   group: Element[],
@@ -137,6 +186,9 @@ function readField(
   const first = group[0]!;
   const type = inputType(first);
   const field: FormField = { name, label: ownLabel || name, type: 'text', required: group.some(isRequired) };
+  if (!attribute(first, 'name')) field.byScript = true;
+  const section = sectionOf(first, page);
+  if (section && section !== field.label) field.section = section;
   const repeated = /^([^[\].]+)(?:\[\d*\]|\.\d+)(?:\[|\.)/.exec(name);
   if (repeated) field.group = repeated[1]!;
   if (name.endsWith('[]')) field.multiple = true;

@@ -5,7 +5,11 @@ export interface Candidate {
   row: number;
   column: number;
   confidence: number;
+  /** What it is worth, where that isn't its confidence alone. */
+  worth?: number;
 }
+
+const worthOf = ({ worth, confidence }: Candidate): number => worth ?? confidence;
 
 /** Rows or columns, whichever are fewer, up to which a group of pairs is solved exactly; it takes their cube. */
 const SOLVED_WHOLE = 60;
@@ -28,6 +32,8 @@ export function assign<C extends Candidate>(candidates: readonly C[]): C[] {
   });
 }
 
+const costOf = (pair: Candidate | undefined): number => 1 - (pair ? worthOf(pair) : 0);
+
 function exactly<C extends Candidate>(group: readonly C[]): C[] {
   const rows = [...new Set(group.map((each) => each.row))];
   const columns = [...new Set(group.map((each) => each.column))];
@@ -36,7 +42,7 @@ function exactly<C extends Candidate>(group: readonly C[]): C[] {
   const wide = columns.length >= rows.length;
   const [outer, inner] = wide ? [rows, columns] : [columns, rows];
   const pairOf = (o: number, i: number) => byPair.get(wide ? `${o},${i}` : `${i},${o}`);
-  const costs = outer.map((o) => inner.map((i) => 1 - (pairOf(o, i)?.confidence ?? 0)));
+  const costs = outer.map((o) => inner.map((i) => costOf(pairOf(o, i))));
   return munkres(costs).flatMap(([o, i]) => pairOf(outer[o]!, inner[i]!) ?? []);
 }
 
@@ -45,7 +51,7 @@ export function greedily<C extends Candidate>(group: readonly C[]): C[] {
   const rows = new Set<number>();
   const columns = new Set<number>();
   const taken: C[] = [];
-  for (const each of [...group].sort((a, b) => b.confidence - a.confidence)) {
+  for (const each of [...group].sort((a, b) => worthOf(b) - worthOf(a))) {
     if (rows.has(each.row) || columns.has(each.column)) continue;
     rows.add(each.row);
     columns.add(each.column);

@@ -24,13 +24,25 @@ export interface Where {
 /** Only a part of what comes in goes into the field. */
 export type Part = 'given' | 'family' | 'street' | 'number';
 
+/** What a suggestion knows beyond its fields. */
+export interface Special {
+  part?: Part | undefined;
+  /** What stands between the values of several fields. */
+  separator?: string | undefined;
+}
+
 /** The treatments a value needs on its way from one kind of field to another. */
-export function treatmentsFor(sources: readonly Source[], field: Field, where: Where, part?: Part): Treatment[] {
+export function treatmentsFor(
+  sources: readonly Source[],
+  field: Field,
+  where: Where,
+  { part, separator = ' ' }: Special = {},
+): Treatment[] {
   const treatments: Treatment[] = [];
   const [source] = sources;
   if (part === 'given' || part === 'family') treatments.push({ kind: 'name part', take: part });
   if (part === 'street' || part === 'number') treatments.push({ kind: 'address part', take: part });
-  if (sources.length > 1) treatments.push({ kind: 'join', separator: ' ' });
+  if (sources.length > 1) treatments.push({ kind: 'join', separator });
   if (field.type === 'phone') {
     treatments.push(where.country ? { kind: 'phone', country: where.country } : { kind: 'phone' });
   } else if (field.type === 'email') treatments.push({ kind: 'email' });
@@ -41,7 +53,9 @@ export function treatmentsFor(sources: readonly Source[], field: Field, where: W
     const decimal = browsers ? 'point' : where.locale ? decimalMarkOf(where.locale) : undefined;
     treatments.push(decimal ? { kind: 'number', decimal } : { kind: 'number' });
   } else if (field.type === 'date' && source?.type !== 'date') {
-    treatments.push(where.locale ? { kind: 'date', order: dateOrderOf(where.locale) } : { kind: 'date' });
+    // What was joined out of three fields begins with its year, whatever the locale.
+    const order = sources.length === 3 ? 'year first' : where.locale && dateOrderOf(where.locale);
+    treatments.push(order ? { kind: 'date', order } : { kind: 'date' });
   } else if (field.type === 'option' || field.type === 'options') {
     if (source?.options && field.options)
       treatments.push({ kind: 'options', pairs: pairOptions(source.options, field.options) });
@@ -61,11 +75,17 @@ export function treatmentsFor(sources: readonly Source[], field: Field, where: W
 }
 
 /** A complete line out of sources and a target, with what usually fits. */
-export function prepareLine(id: string, sources: readonly Source[], field: Field, where: Where, part?: Part): Line {
+export function prepareLine(
+  id: string,
+  sources: readonly Source[],
+  field: Field,
+  where: Where,
+  special: Special = {},
+): Line {
   return {
     id,
     from: sources.map((source) => source.name),
-    treatments: treatmentsFor(sources, field, where, part),
+    treatments: treatmentsFor(sources, field, where, special),
     field: field.name,
     // What is said on one occasion doesn't replace what was said on others.
     ifBoth: field.immutable

@@ -10,6 +10,10 @@ export interface SourceField {
   multiple?: boolean;
   autocomplete?: string;
   options?: readonly (string | { value: string; label: string })[];
+  placeholder?: string;
+  /** The heading it stands under. */
+  section?: string;
+  maxLength?: number;
   /** Some of what was sent under its name; its shape tells what a bare text is. */
   samples?: readonly string[];
 }
@@ -45,14 +49,26 @@ export interface SuggestedLine {
   /** `set` is put in place at once, `offered` waits for a yes. */
   standing: 'set' | 'offered';
   reasons: string[];
+  /** What stands between the values of several fields that make one. */
+  separator?: string;
   /** Only this part of what comes in goes there: one field on the form, two in the record. */
   part?: 'given' | 'family' | 'street' | 'number';
 }
 
-export const SET_FROM = 0.85;
-export const OFFERED_FROM = 0.5;
+export { SET_FROM } from './reading/weights.ts';
+/** Less likely lines aren't worth a look. */
+export const OFFERED_FROM = 0.4;
 
 /** The words by which a field is known again on another form. */
 export function learnedKey({ name, label }: Pick<SourceField, 'name' | 'label'>): string {
   return (tellingWords(label).join(' ') || tellingWords(name).join(' ') || fold(name)).slice(0, 200);
+}
+
+/** Begins the reason of a line about somebody's consent, before the form's own words. */
+export const AGREES = 'the visitor agrees to ';
+
+/** What a visitor agrees to by the field of a suggested line, in the form's words; undefined where it is about no consent. */
+export function wordingAgreedTo({ reasons }: { reasons?: readonly string[] | undefined }): string | undefined {
+  const said = reasons?.find((reason) => reason.startsWith(AGREES));
+  return said?.slice(AGREES.length);
 }

@@ -219,7 +219,7 @@ function suggestInScope(
     return repeat === undefined || groupOf(sources, source) === repeat || sharedMay.has(field.type);
   };
   const lines = new Map<string, Line[]>(targets.map(({ name }) => [name, []]));
-  for (const { from, entity: id, field: name, confidence, reasons, standing, part } of suggestLines(
+  for (const { from, entity: id, field: name, confidence, reasons, standing, part, separator } of suggestLines(
     sources,
     targets,
     lessons,
@@ -233,7 +233,7 @@ function suggestInScope(
       chosen,
       field,
       { ...where, calledBy: callingIn(schemas.get(target.system)) },
-      part,
+      { part, separator },
     );
     lines
       .get(id)!

@@ -49,12 +49,33 @@ export interface Compared {
   weight: number;
   /** `different`: never the same; `unsure`: not without a person's look. */
   veto?: Veto & { atMost: 'unsure' | 'different' };
+  /** By how many bits this kind of evidence must do better than the lines say, or may do worse; measured for each kind. */
+  lines?: Lines;
+}
+
+/** Shifts of the lines from which two are the same and from which somebody is asked, in bits. */
+export interface Lines {
+  same: number;
+  unsure: number;
 }
 
 export type Verdict = 'same' | 'unsure' | 'different';
 
-export function summed(evidence: readonly (Evidence | undefined)[], veto?: Compared['veto']): Compared {
+export function summed(evidence: readonly (Evidence | undefined)[], veto?: Compared['veto'], lines?: Lines): Compared {
   const known = evidence.filter((each) => each !== undefined);
   const weight = known.reduce((sum, { bits }) => sum + bits, 0);
-  return veto ? { evidence: known, weight, veto } : { evidence: known, weight };
+  return { evidence: known, weight, ...(veto ? { veto } : {}), ...(lines ? { lines } : {}) };
 }
+
+const AS_GOOD_AS_SAME =
+  /^(?:same|the same shared mailbox|same but for dots or a tag|same but for its domain|same but for its beginning|same but for a letter|day and month swapped)$/;
+
+/** What belongs to one, beside the name, and agrees: mailbox, telephone, address, birthday, website. */
+export const agreeing = (evidence: readonly (Evidence | undefined)[]): Evidence[] =>
+  evidence.filter(
+    (each): each is Evidence =>
+      each !== undefined &&
+      !/name|organisation|legal/.test(each.about) &&
+      each.bits > 5 &&
+      AS_GOOD_AS_SAME.test(each.level),
+  );

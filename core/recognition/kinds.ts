@@ -24,7 +24,7 @@ import {
  * Counts changes of how records are packed and by which keys they are found. Raised with every such change, so that
  * an index made before is read anew.
  */
-export const METHOD = 2;
+export const METHOD = 3;
 
 export const PEOPLE: Kind<PersonRecord, Person, PeopleFrequencies> = {
   prepare: preparePerson,

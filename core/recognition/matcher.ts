@@ -81,9 +81,16 @@ export function judge(scored: readonly Scored[], thresholds: Thresholds): { verd
 }
 
 /** What is to be thought of one pair, if there were no others. */
-export function verdictAlone({ weight, compared: { veto } }: Omit<Scored, 'record'>, thresholds: Thresholds): Verdict {
-  if (veto?.atMost === 'different' || weight < thresholds.unsure) return 'different';
-  return veto?.atMost === 'unsure' || weight < thresholds.same ? 'unsure' : 'same';
+export function verdictAlone(
+  { weight, compared: { veto, lines } }: Omit<Scored, 'record'>,
+  thresholds: Thresholds,
+): Verdict {
+  const from = {
+    same: thresholds.same + (lines?.same ?? 0),
+    unsure: Math.min(thresholds.unsure + (lines?.unsure ?? 0), thresholds.same + (lines?.same ?? 0)),
+  };
+  if (veto?.atMost === 'different' || weight < from.unsure) return 'different';
+  return veto?.atMost === 'unsure' || weight < from.same ? 'unsure' : 'same';
 }
 
 /** Known records in memory, found by keys and compared one by one: a few hundred bytes a record. */

@@ -62,6 +62,65 @@ function heardAs(word: string): string {
   return (/[aeiou]/.test(first) ? 'a' : first) + rest.replace(/(.)\1+/g, '$1');
 }
 
+/** What is written otherwise by habit or by another table, in order; what comes out is a key and no name. */
+const SPELLINGS: readonly (readonly [RegExp, string])[] = [
+  // c before a, o, u and consonants is a k: Carl, Karl.
+  [/c(?=[aouklrst]|$)(?!h)/g, 'k'],
+  [/ck|q/g, 'k'],
+  // щ: shch, schtsch, szcz, šč; ш and ж: sh, sch, sz, š, zh, ż, ž.
+  [/shch|schtsch|szcz|shh/g, 's'],
+  // ч, х, ц: ch, tsch, cz, č; kh, ch, h; ts, tz, c.
+  [/ph/g, 'f'],
+  [/th/g, 't'],
+  [/tsch|tch|cz|kh|ch|ts|tz|c|h/g, 'x'],
+  [/sx+|sz|zx|rz|z/g, 's'],
+  [/w/g, 'v'],
+  [/ou/g, 'u'],
+  // й, ы, и, ї, ю, я: y, j, i; Dutch ij, Turkish ı.
+  [/[yj]/g, 'i'],
+  [/iii?/g, 'i'],
+  [/ie/g, 'e'],
+  [/dt/g, 't'],
+];
+const spelledBefore = new Map<string, string>();
+
+/**
+ * A key that is the same however a name was brought into Latin letters (scholarly, ISO 9, by passport, by ear in German,
+ * Polish or English) and by the spelling habits of Europe: Чехов, Chekhov, Tschechow, Czechow; Weiß, Weis; Vogt, Voigt
+ * not. Vowels stay, so it tells more names apart than their sound.
+ */
+export function spelling(word: string): string {
+  const known = spelledBefore.get(word);
+  if (known !== undefined) return known;
+  const spelled = SPELLINGS.reduce(
+    (text, [from, to]) => text.replace(from, to),
+    word.slice(0, 60).replace(/[^a-z]/g, ''),
+  );
+  // Doubled letters are one.
+  let plain = '';
+  for (const letter of spelled) if (!plain.endsWith(letter)) plain += letter;
+  if (spelledBefore.size >= 200_000) spelledBefore.clear();
+  spelledBefore.set(word, plain);
+  return plain;
+}
+
+/** Endings by which some languages tell a woman's family name from a man's; both come to one. */
+const ENDINGS: readonly (readonly [RegExp, string])[] = [
+  [/(sk|ck|dzk)(?:a|y|yi|ii|iy|aya|aia|aja)$/, '$1i'],
+  [/(.{2}(?:[eo]v|in))(?:a|oi)$/, '$1'],
+];
+
+const withoutEnding = (word: string): string => ENDINGS.reduce((text, [ending, to]) => text.replace(ending, to), word);
+
+/** Whether two family names are a woman's and a man's form of one: Kowalski and Kowalska, Novák and Nováková. */
+export function sameButForEnding(a: string, b: string): boolean {
+  const [short, long] = a.length < b.length ? [a, b] : [b, a];
+  if (short.length < 4 || a === b) return false;
+  return (
+    withoutEnding(a) === withoutEnding(b) || `${short}ova` === long || `${short.replace(/e(?=.$)/, '')}ova` === long
+  );
+}
+
 /** Short forms, and forms of one name in several languages; a name may stand in several lines. */
 const GROUPS = `
 alexander alex alec sascha sasha sandro aleksander alexandre alejandro olek xander lex
@@ -225,6 +284,158 @@ telse elsabe
 jan jannik janik yannick jannis
 lars laurentius
 kathleen kath kathy cathleen
+alexander alexandros alexandru sandor aleksandar oleksandr aleksandr sasha sanya shura iskander
+alexei aleksey oleksiy oleksii alyosha lyosha alex
+anastasia anastasiya nastya asya nastja stacy
+andrei andriy andrii andrej ondrej ondra andras bandi
+anton antonin antal antoni antonius toni tony tonda antek antos anthony antonio antoine
+alois aloysius lojza loisl
+bartholomew bartholomaus bart bartek
+bohdan bogdan
+bohumil mila
+boris borys borya
+cornelis cornelius kees cor nelis
+dimitri dmitri dmitry dmytro dima mitya dimitrios dimitris mitsos dimitar
+ekaterina kateryna yekaterina katya katja katerina aikaterini katka kaca
+emma emmi emmy
+evgeni yevgeny yevhen evgeny zhenya eugene eugen eugeniusz gienek
+evangelia evangelos vangelis litsa
+felix fe feliks
+ferenc feri francis franz
+gerd gerhard gellert
+georgi georgy heorhiy yura georgios yorgos giorgos jorgos gheorghe gyorgy gyuri jiri jirka
+grigory hryhoriy grisha grigorios
+gunter gunther gunni
+halyna galina halina hala halinka galya
+heinrich hendrik henk rik henrik hinrich
+helga olga olha olya olenka
+igor ihor
+ilya illia ilia elias elijah
+imre imi
+ioana ioannis yannis giannis ion ionut ionel nelu ivan ioan janos jani jancsi
+irina iryna ira irynka irena
+istvan isti pista
+ivan vanya vanja iwan
+jacques jacky james
+jan janne johan johannes jannes johanna hans jens
+jaroslav jarda jarek jaroslaw
+josef josip jozsi jozsef pepa pepik iosif
+karol karoly karel karcsi kaja
+katalin kati kata kitty
+konstantin kostya kostas konstantinos kostiantyn
+krisztian christian
+laszlo laci ladislav vladislav ladislaus
+leonhard leonie leo
+lidia lida lydia
+ljubov lyubov lyuba
+ludek ludvik ludwik
+lubomir lubos
+magda magdolna
+mehmet muhammed mohammed muhammad mohamed
+milan miloslav milos
+miroslav mirek mirko mirka miroslaw
+mustafa
+natalya nataliya nataliia natalka natasha nathalie natalie
+nikolai mykola nikolay kolya nikolaos nikos klaas nicolae nicu miklos mikulas
+oksana ksenia xenia ksenya
+oleg oleh
+olena elena helena lena olenka jelena yelena
+panagiotis panos takis
+pavlo pavel pasha pawel pavlos
+petro pyotr petr petya petros piotr petar peter
+radoslaw radek radoslav
+roman roma romek
+sergei serhiy sergey serhii seryozha serge sergiusz
+sofia sofiya sonya zsofia zsofi
+stanislav stas stanislaw standa
+svetlana svitlana sveta
+sandor alexander
+szabolcs
+tatiana tetyana tetiana tanya tanja tania
+tomas tamas tomi
+vaclav vasek wenzel waclaw
+valeria valery lera
+vasily vasyl vasilis vasilios vasya bazyli basil
+viktor victor vitya wiktor
+vladimir volodymyr vova wladimir volodya wladek vlado
+vyacheslav viacheslav slava
+yaroslav jaroslav
+yelizaveta elizabeth liza yelyzaveta
+yuri yury yuriy yurii juri jerzy
+yulia julia iuliia yuliya yulya
+zuzana zuzka susanne zsuzsanna zsuzsa
+ahmet ahmed
+ayse aisha
+tomasz tomek tomcio
+grzegorz grzesiek grzes
+katarzyna kaska kasia
+malgorzata malgosia goska
+krzysztof krzysiek
+piotr piotrek
+marcin marcinek
+stanislaw stasiek stas
+zofia zoska zosia
+szymon szymek
+michal michalek
+maciej maciek
+jakub kubus jakubek
+natalia natalka
+agnieszka aga agusia
+aleksandra ola olenka
+barbara baska basienka
+beata beatka
+danuta danka danusia
+dariusz darek
+elzbieta elka elzunia
+ewelina ewelinka
+iwona iwonka
+izabela iza
+jacek jacus
+jaroslaw jarek
+jozef jozek
+justyna justysia
+kamil kamilek
+kinga kinia
+leszek lech
+lukasz lukaszek
+mariusz mariuszek
+mieczyslaw mietek
+miroslaw mirek
+pawel pawelek
+patrycja patka
+przemyslaw przemek
+rafal rafalek
+ryszard rysiek
+slawomir slawek
+sylwester sylwek
+wieslaw wiesiek
+wladyslaw wladek
+zygmunt zygmus
+babsi barbara
+matze matthias
+schorsch georg
+kalle karl karlheinz
+wolfgang wolle
+leonie leo
+gunther gunni
+jurgen jurn
+heinz heinrich
+detlef detlev
+dietmar didi dieter
+hartmut hardy
+hildegard hilde
+irmgard irmi
+karlheinz kalle
+klausi klaus
+mathilde tilda hilde
+niklas nik nikolas
+rosemarie rosi
+tommi thomas
+valentina vali valentin
+ziska franziska
+greg gregor
+becci rebecca
+chrissi christina christine
 `;
 
 const groupsOf = new Map<string, number[]>();
@@ -246,6 +457,7 @@ const INFORMAL = new Set(
     'lenny leo poldi lou lutz lulu luc magda maddy gosia maggie meg peggy greta grete gretchen margot rita daisy manni mia mimi marysia molly polly matt hias maciej max mel mick mischa michi mike mickey misha moni nat tasha ' +
     'nikki olli ollie pat patty trish tricia paddy pete piet petra peer phil ray becky becca reiner rena rick dick rich rico bob rob bobby robbie rolf rosi rosie romy rudi rudy sam sammy sally basti seb sigi siggi zygi ' +
     'zosia sonia sonja stan staszek stash steve steffen steffi steph sue susi zuza sanne tadek resi tess theo tom tommy tomek tim timo uli ulli utz ulla uschi val vroni ronnie vera vicky vicki tori vince waldi wlodek walt wally ' +
+    'kasia kaska gosia goska krzysiek piotrek tomek maciek staszek stasiek szymek michalek kuba kubus zosia zoska grzesiek aga agusia baska danka darek elka iza jarek jozek justysia mietek mirek natalka patka przemek rysiek slawek sylwek wiesiek wladek marcinek babsi matze schorsch kalle wolle gunni didi hardy hilde irmi klausi nik rosi tommi vali ziska greg becci chrissi sasha sanya shura alyosha lyosha nastya asya nastja borya dima mitya katya katja zhenya gienek yura grisha vangelis litsa olya hala galya kolya pasha petya seryozha sveta tanya tanja vasya vitya vova volodya slava yulya zuzka zsuzsa lida lyuba kostya kostas panos takis nikos mitsos yannis giannis laci pista isti jancsi jozsi feri imi kati kata zsofi pepa pepik standa vasek honza jirka ondra tonda lojza mila klaas kees cor henk rik henk piet wim toon bas teun loes mieke ' +
     'bill will willi willy billy liam wim helma mina minna winnie freda wojtek wolf wolfi wolle iwona zbyszek zdzich mila tobi toby jannik kath'
   ).split(' '),
 );
@@ -266,7 +478,7 @@ export function sameByForm(a: string, b: string): SameName | undefined {
 export const formsOf = (name: string): readonly number[] => groupsOf.get(name) ?? [];
 
 const PARTICLES = new Set(
-  'von vom van der den dem de del della di da do dos du la le les zu zum zur af av ten ter te el al bin ibn y e'.split(
+  'von vom van der den dem de del della di da do dos du la le les zu zum zur af av ten ter te el al bin ibn y e geb geborene gesch verw nee ne born maiden formerly zd z domu rozena ur sz szul'.split(
     ' ',
   ),
 );

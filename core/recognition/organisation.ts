@@ -1,5 +1,5 @@
 import { mistyped } from './distance.ts';
-import { summed, type Compared, type Evidence } from './evidence.ts';
+import { agreeing, summed, type Compared, type Evidence } from './evidence.ts';
 import { Frequency } from './frequency.ts';
 import type { Commonness } from './matcher.ts';
 import { sound } from './names.ts';
@@ -252,8 +252,11 @@ function likeness(a: string, b: string): number {
 const joined = (a: readonly string[], b: readonly string[]): boolean =>
   a.length > b.length && a.join('') === b.join('');
 
+/** First letters for the words; those of the legal form may follow, which the words here don't have. */
 function acronym(a: readonly string[], b: readonly string[]): boolean {
-  return a.length === 1 && b.length >= 3 && a[0]!.length >= 3 && b.map((word) => word[0]).join('') === a[0];
+  if (a.length !== 1 || b.length < 2 || a[0]!.length < 3) return false;
+  const letters = b.map((word) => word[0]).join('');
+  return a[0] === letters || (letters.length >= 2 && a[0]!.startsWith(letters) && a[0]!.length - letters.length <= 3);
 }
 
 /** Free mailboxes say nothing about who owns them. */
@@ -291,17 +294,38 @@ export function compareOrganisations(a: Organisation, b: Organisation, common: O
     legal,
   ];
   if (name?.branches) return summed(evidence, { why: 'branches at different places', atMost: 'different' });
-  if (name?.level === 'different') return summed(evidence, { why: 'different names', atMost: 'unsure' });
+  const agree = independent(agreeing(evidence));
+  const onTheWeb = agree.some(({ about }) => about === 'website' || about === 'domain' || about === 'e-mail');
+  // Few words in common, and more that aren't, is another name.
+  if (name && (name.level === 'different' || name.bits < -4)) {
+    // Renamed: its address on the web is still its own, and home or telephone say so too.
+    if (agree.length >= 2 && onTheWeb) return summed(evidence, undefined, { same: -7, unsure: -6 });
+    return summed(
+      evidence,
+      { why: 'different names', atMost: 'unsure' },
+      { same: 0, unsure: agree.length >= 2 ? -3 : 0 },
+    );
+  }
   const apart = streetsApart(a.address, b.address, address);
   const line = comparePhones(a.phone, b.phone, common.phone)?.level;
-  const held = line === 'same' || compareEmails(a.email, b.email, common.email)?.level.startsWith('same') === true;
+  const mail = compareEmails(a.email, b.email, common.email)?.level;
+  const held = line === 'same' || mail === 'same' || mail === 'the same shared mailbox';
   if (apart && !held && name?.oneBranch)
     return summed(evidence, { why: 'a branch at another place', atMost: 'different' });
   // One name at two places is as likely two branches, or two namesakes, as one that moved.
-  if (apart && !held)
-    return summed(evidence, { why: 'two places', atMost: web?.bits && web.bits > 0 ? 'unsure' : 'different' });
+  if (apart && !held) {
+    const sameSite = agree.some(({ about }) => about === 'website' || about === 'domain');
+    if (!sameSite) return summed(evidence, { why: 'two places', atMost: 'different' });
+    return summed(evidence, { why: 'two places', atMost: 'unsure' }, { same: 0, unsure: 3 });
+  }
   if (!name) return summed(evidence, { why: 'one of them has no name', atMost: 'unsure' });
-  return summed(evidence);
+  return summed(evidence, undefined, agree.length >= 2 ? { same: -3, unsure: 0 } : undefined);
+}
+
+/** A website and a mailbox under its name are one agreement. */
+function independent(agree: readonly Evidence[]): Evidence[] {
+  const site = agree.some(({ about }) => about === 'website' || about === 'domain');
+  return agree.filter(({ about }) => !site || about !== 'e-mail');
 }
 
 function streetsApart(a: Address | undefined, b: Address | undefined, compared: Evidence | undefined): boolean {

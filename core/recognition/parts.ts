@@ -290,5 +290,11 @@ export function hostOf(value: string | undefined): string {
 
 export const wordsOf = (value: string | undefined): string[] => canonicalWords(told(value));
 
+/** The words of a name; one letter alone is an initial there, not something to get past a field. */
+export function nameWordsOf(value: string | undefined): string[] {
+  const bare = (value ?? '').trim();
+  return /^\p{L}\.?$/u.test(bare) ? canonicalWords(bare) : wordsOf(value);
+}
+
 /** Words that were joined by blanks. */
 export const wordsIn = (joined: string | undefined): string[] => (joined ? joined.split(' ') : []);

@@ -1,9 +1,9 @@
 import { readCountry } from '../values/index.ts';
 import { mistyped } from './distance.ts';
-import { summed, type Compared, type Evidence } from './evidence.ts';
+import { agreeing, summed, type Compared, type Evidence, type Lines } from './evidence.ts';
 import { Frequency } from './frequency.ts';
 import type { Commonness } from './matcher.ts';
-import { familyWords, formsOf, sameByForm, sound, type SameName } from './names.ts';
+import { familyWords, formsOf, sameButForEnding, sameByForm, sound, spelling, type SameName } from './names.ts';
 import {
   addressKey,
   addressOf,
@@ -13,6 +13,7 @@ import {
   compareAnyPhones,
   dayOf,
   emailOf,
+  nameWordsOf,
   phonesOf,
   told,
   wordsOf,
@@ -68,7 +69,7 @@ const GENERATIONS: Record<string, number> = {
   sr: 1,
   sen: 1,
   senior: 1,
-}; // prettier-ignore
+};
 
 /** Takes titles and generations off the words of a name, unless nothing would be left. */
 function bare(words: readonly string[], last: boolean): { words: string[]; generation: number } {
@@ -79,7 +80,7 @@ function bare(words: readonly string[], last: boolean): { words: string[]; gener
 }
 
 export function preparePerson(record: PersonRecord): Person {
-  const { words: given } = bare(wordsOf(record.first_name), false);
+  const { words: given } = bare(nameWordsOf(record.first_name), false);
   const { words: family, generation } = bare(familyWords(told(record.last_name)), true);
   // A whole name in one field: the last word is the family's. Double names are held together by their hyphen.
   const inOne = (text: string | undefined): boolean => /\S\s+\S/.test(told(text)) && !/-/.test(told(text));
@@ -178,6 +179,8 @@ function compareGiven(a: readonly string[], b: readonly string[], common: Freque
   const about = 'first name';
   const [x, y] = [a[0]!, b[0]!];
   if (sameWords(a, b)) return { about, level: 'same', bits: Math.max(common.bits(x), common.bits(y)) - 0.2 };
+  if (spelledAlike(a, b))
+    return { about, level: 'written otherwise', bits: Math.max(common.bits(x), common.bits(y)) - 1.5 };
   // One of several: Anna Maria is also Maria.
   for (const word of a)
     if (word.length > 1 && b.includes(word))
@@ -188,18 +191,40 @@ function compareGiven(a: readonly string[], b: readonly string[], common: Freque
   if (form) return { about, level: form, bits: 0.5 };
   for (const one of a)
     for (const other of b)
-      if (one.length > 3 && mistyped(one, other) && mayBeOff(one, other, common))
+      if (isLong(one, other) && mistyped(one, other) && mayBeOff(one, other, common))
         return {
           about,
           level: 'a letter off',
           bits: Math.max(1.5, Math.min(common.bits(x), common.bits(y), 9) - 3),
         };
-  if (x[0] === y[0] && (x.length === 1 || y.length === 1)) return { about, level: 'an initial', bits: 1.5 };
+  // About one in twelve first names begins with the same letter.
+  if (x[0] === y[0] && (x.length === 1 || y.length === 1)) return { about, level: 'an initial', bits: 3 };
+  if (isPetName(x, y, common) || isPetName(y, x, common)) return { about, level: 'a short form', bits: 3 };
   if (x.length > 3 && y.length > 3 && sound(x) === sound(y) && sound(x).length > 2 && mayBeOff(x, y, common))
     return { about, level: 'sound alike', bits: 1.5 };
   if ((x.length > 2 && y.startsWith(x)) || (y.length > 2 && x.startsWith(y)))
     return { about, level: 'a beginning', bits: 2 };
   return { about, level: 'different', bits: -8, apart: true };
+}
+
+/** A slip of three letters is seen where the other side has more. */
+const isLong = (one: string, other: string): boolean =>
+  Math.min(one.length, other.length) >= 3 && Math.max(one.length, other.length) >= 4;
+
+const PET = /(?:[iy]|ie|chen|lein|[eu]k|[eiu]?[kc]?[ksc]?a|usia|tje|ke|in[oe]|it[oa]|o)$/;
+
+/** A name that is short for another by its beginning and an ending of affection, though no list has it: Simmi, Simon. */
+function isPetName(short: string, long: string, common: Frequency): boolean {
+  if (short.length < 3 || short.length > 7 || !PET.test(short) || !mayBeOff(short, long, common)) return false;
+  let shared = 0;
+  while (shared < short.length && short[shared] === long[shared]) shared += 1;
+  return shared >= 3 && shared >= short.length - 3;
+}
+
+/** The same but for how they were brought into Latin letters, or for a habit of spelling. */
+function spelledAlike(a: readonly string[], b: readonly string[]): boolean {
+  const [x, y] = [spelling(a.join('')), spelling(b.join(''))];
+  return x.length > 2 && x === y;
 }
 
 /** The same letters in the same order, however they are parted into words. */
@@ -228,6 +253,10 @@ function compareFamily(a: readonly string[], b: readonly string[], common: Frequ
   if (a.length === 0 || b.length === 0) return undefined;
   const about = 'family name';
   if (sameWords(a, b)) return { about, level: 'same', bits: rarest(a, common) - 0.2 };
+  if (spelledAlike(a, b))
+    return { about, level: 'written otherwise', bits: Math.max(rarest(a, common), rarest(b, common)) - 1.5 };
+  if (a.length === 1 && b.length === 1 && sameButForEnding(a[0]!, b[0]!))
+    return { about, level: 'same but for its ending', bits: Math.max(rarest(a, common), rarest(b, common)) - 1.5 };
   for (const word of a)
     if (word.length > 2 && b.includes(word))
       return { about, level: 'one of its parts the same', bits: common.bits(word) - 2 };
@@ -278,14 +307,15 @@ function compareNames(a: Person, b: Person, common: PeopleFrequencies): { eviden
 }
 
 /**
- * Whether a rule keeps two apart whatever else they share, found out without weighing the rest: born on different
- * days, or of different first names without both mailbox and birthday in common.
+ * Whether a rule keeps two apart whatever else they share, found out without weighing the rest: born on different days,
+ * or of different first names, with nothing in common that would contradict it.
  */
 export function peopleApart(a: Person, b: Person, common: PeopleFrequencies): boolean {
-  if (a.born && b.born && compareDays(a.born, b.born)?.apart) return true;
+  const mailbox = a.email !== undefined && a.email.whole === b.email?.whole;
+  const born = compareDays(a.born, b.born);
+  if (born?.apart && !mailbox) return true;
   if (a.given.length === 0 || b.given.length === 0) return false;
-  const own = a.born !== undefined && b.born !== undefined && a.email !== undefined && a.email.whole === b.email?.whole;
-  if (own || !compareGiven(a.given, b.given, common.given)?.apart) return false;
+  if (mailbox || born?.level === 'same' || !compareGiven(a.given, b.given, common.given)?.apart) return false;
   return crossed(a, b, common) === undefined;
 }
 
@@ -302,11 +332,19 @@ export function comparePeople(a: Person, b: Person, common: PeopleFrequencies): 
     born && { about: born.about, level: born.level, bits: born.bits },
     organisations(a.organisation, b.organisation),
   ];
-  if (born?.apart) return summed(evidence, { why: 'born on different days', atMost: 'different' });
+  if (born?.apart) {
+    // A birthday may be mistyped beyond knowing; who has the mailbox and the name is looked at.
+    const contradicted = email?.level === 'same' && !names.apart && agreeing(evidence).length >= 2;
+    return summed(evidence, { why: 'born on different days', atMost: contradicted ? 'unsure' : 'different' });
+  }
   if (names.apart) {
-    // Households share everything but the first name. Only who has the mailbox and the birthday may be somebody renamed.
-    const own = email?.level === 'same' && born?.level === 'same';
-    return summed(evidence, { why: 'different first names', atMost: own ? 'unsure' : 'different' });
+    // Households share home, line and name; what is somebody's own, and contradicts the rule, must be looked at.
+    const own = (email?.level === 'same' && common.email.count(a.email?.whole ?? '') <= 1) || born?.level === 'same';
+    return summed(
+      evidence,
+      { why: 'different first names', atMost: own ? 'unsure' : 'different' },
+      { same: 0, unsure: 6 },
+    );
   }
   if (names.evidence.length === 0) return summed(evidence, { why: 'one of them has no name', atMost: 'unsure' });
   if (a.generation > 0 && b.generation > 0 && a.generation !== b.generation)
@@ -320,17 +358,42 @@ export function comparePeople(a: Person, b: Person, common: PeopleFrequencies): 
   const besides = evidence.filter(
     (each) => each !== undefined && !/name/.test(each.about) && each.about !== 'organisation',
   );
-  const speaksFor = besides.some((each) => each!.bits > 2);
+  // One agreement that tells, or several weak ones together.
+  const speaksFor =
+    besides.some((each) => each!.bits > 2) || besides.reduce((sum, each) => sum + Math.max(0, each!.bits), 0) >= 4;
   const against = besides.filter((each) => each!.bits < -1.5).length;
   // A shared name alone, with all else known to differ, is a namesake.
   if (!speaksFor && against >= 2) return summed(evidence, { why: 'nothing but the name', atMost: 'different' });
   // However rare a name is, another may bear it: something besides must speak for it, or somebody is asked.
-  if (!speaksFor) return summed(evidence, { why: 'nothing but the name speaks for it', atMost: 'unsure' });
+  if (!speaksFor) {
+    const lines = hasInitial(names.evidence) ? SHORTENED : NAME_ALONE;
+    return summed(evidence, { why: 'nothing but the name speaks for it', atMost: 'unsure' }, lines);
+  }
   // A brother may be called by the same name in another language; that it is one person must be said by what is theirs alone.
   const translated = names.evidence.some(({ level }) => level === 'one name in two languages');
   if (translated && !/same/.test(email?.level ?? '') && born?.level !== 'same')
     return summed(evidence, { why: 'one name in two languages', atMost: 'unsure' });
-  return summed(evidence);
+  return summed(evidence, undefined, linesFor(names.evidence, agreeing(evidence)));
+}
+
+/** Half of those who share no more than a name are others; somebody is asked where it is rare among all that are known. */
+const NAME_ALONE: Lines = { same: 0, unsure: 6 };
+/** Who gives an initial only may be entered in full. */
+const SHORTENED: Lines = { same: 0, unsure: 2 };
+
+const hasInitial = (names: readonly NameLevel[]): boolean =>
+  names.some(({ about, level }) => about === 'first name' && level === 'an initial');
+
+/**
+ * Where the lines lie for this kind of evidence, by what was measured on made-up people of two sources (docs/recognition.md):
+ * two agreements that don't hang together are hardly ever wrong, an initial with one of them is one time in twenty.
+ */
+function linesFor(names: readonly NameLevel[], agree: readonly Evidence[]): Lines | undefined {
+  const renamed = names.some(({ about, level }) => about === 'family name' && level === 'different');
+  if (agree.length >= 2) return { same: -3, unsure: 0 };
+  if (agree.length === 0) return { same: 5, unsure: 2 };
+  if (hasInitial(names)) return { same: 3, unsure: 0 };
+  return renamed ? { same: -4, unsure: 0 } : undefined;
 }
 
 /** An address made of the name is as alike as the names are: that must not count twice. */

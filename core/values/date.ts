@@ -1,5 +1,6 @@
 import { TZDate } from '@date-fns/tz';
 import { quoted, tooLong } from './bounds.ts';
+import { monthNamed } from './month.ts';
 import { read, unreadable, type Reading } from './reading.ts';
 import { readTime } from './time.ts';
 
@@ -25,6 +26,9 @@ export function readDate(text: string, order?: DateOrder): Reading<string> {
   if (iso) return dated(text, Number(iso[1]), Number(iso[2]), Number(iso[3]));
   const yearFirst = /^(\d{4})[./](\d{1,2})[./](\d{1,2})$/.exec(bare);
   if (yearFirst) return dated(text, Number(yearFirst[1]), Number(yearFirst[2]), Number(yearFirst[3]));
+  const inWords = /^(\d{4})[./-]([\p{L}.]{2,20})[./-](\d{1,2})$/u.exec(bare);
+  const month = inWords ? monthNamed(inWords[2]!) : undefined;
+  if (inWords && month !== undefined) return dated(text, Number(inWords[1]), month, Number(inWords[3]));
   const parts = /^(\d{1,2})[./-]\s?(\d{1,2})[./-]\s?(\d{4})(?:\s.*)?$/.exec(bare);
   if (!parts) return unreadable(`“${quoted(text)}” is not a date`);
   const [a, b, year] = [Number(parts[1]), Number(parts[2]), Number(parts[3])];

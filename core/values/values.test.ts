@@ -108,6 +108,10 @@ describe('dates', () => {
     expect(readDate('03/04/2027', 'month first')).toEqual({ ok: true, value: '2027-03-04' });
     expect(readDate('3.4.2027')).toEqual({ ok: true, value: '2027-04-03' });
     expect(readDate('13/04/2027')).toEqual({ ok: true, value: '2027-04-13' });
+    // As three fields of a form are put together, whose month may be a name.
+    for (const text of ['1984/4/3', '1984/April/3', '1984/kwietnia/3', '1984/avril/03', '1984/квітень/3'])
+      expect(readDate(text)).toEqual({ ok: true, value: '1984-04-03' });
+    expect(readDate('1984/Aprilmond/3').ok).toBe(false);
   });
   it.each(['2027-02-30', '31.04.2027', 'soon', '2027', '00/00/2027'])('refuse %s', (text) =>
     expect(readDate(text).ok).toBe(false),

@@ -279,8 +279,12 @@ const PAGES: Record<string, { name: string; plan: (maker: Maker, form: ReadForm)
     plan: (maker, form) =>
       onePerson(maker, form, [
         [['contact_phone'], 'phone'],
+        // Whose address it is, the form leaves open: it stands under the orchard, and only people are recorded here.
         [['street', 'house_no'], 'street'],
+        [['plz'], 'postcode'],
+        [['town'], 'city'],
         [['lang'], 'language'],
+        [['message'], 'notes'],
         [['letters'], 'letters_allowed'],
       ]),
   },

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { v7 as uuid } from 'uuid';
-import type { SubmittedValues } from '@zusammen/core/forms';
+import { valuesApart, type SubmittedValues } from '@zusammen/core/forms';
 import { titleOf } from '@zusammen/core/mapping';
 import { lanesOf } from '@zusammen/core/plans';
 import { Batcher, BY_CONNECTION, inTransaction, type Database } from '../store/index.ts';
@@ -67,14 +67,15 @@ export class Acceptor {
     arrival: Arrival,
   ): Promise<Accepted> {
     const [schemas, recognitions] = await Promise.all([this.live.allSchemas(), this.live.known.recognitions()]);
+    const values = valuesApart(document.fields, arrival.values);
     const accepted = await this.rows.add({
       id: uuid(),
       intakeId: intake.id,
       version,
-      label: titleOf(document.fields, arrival.values).slice(0, 160),
-      arrival,
+      label: titleOf(document.fields, values).slice(0, 160),
+      arrival: { ...arrival, values },
       fingerprint: arrival.idempotencyKey === undefined ? null : fingerprintOf(arrival.values),
-      lanes: lanesOf(document, arrival.values, schemas, recognitions).map(laneHash),
+      lanes: lanesOf(document, values, schemas, recognitions).map(laneHash),
     });
     if (accepted === 'used otherwise')
       throw new KeyUsedOtherwise('This idempotency key has been used before, for a submission with other values.');

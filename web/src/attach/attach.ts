@@ -6,23 +6,21 @@
  * With `data-button="#send"` it listens to a button as well, for pages whose own script sends the values without
  * submitting the form. It works as a module too, and finds forms in open shadow roots.
  *
+ * Controls without a name, which a browser doesn't send, are sent under their id, else their label, as the page reader
+ * names them. Where the page has no `form` around its controls, `data-form` says what holds them, and `data-button` when.
+ *
  * It never prevents, delays or changes the page's own handling, throws nothing into the page, and sends nothing but
  * what the form itself would send, without passwords, card data and files. What can't be sent waits in the page's own
  * storage and is sent when the browser is online again or comes back within three days.
  */
+import { controlsIn, elementsOf, FORM, unnamedAmong, valid, valuesOf } from './values.ts';
+
 // A module has no current script; it is known by its address.
 const me =
   (document.currentScript as HTMLScriptElement | null) ??
   Array.from(document.querySelectorAll<HTMLScriptElement>('script[data-intake][src]')).find(({ src }) =>
     /\/attach\.js(?:[?#]|$)/.test(src),
   );
-
-/** What a form is asked, whatever its inputs are called: one named `elements` or `checkValidity` hides the form's own. */
-const FORM = HTMLFormElement.prototype;
-const elementsOf = Object.getOwnPropertyDescriptor(FORM, 'elements')!.get as (
-  this: HTMLFormElement,
-) => HTMLFormControlsCollection;
-const unchecked = Object.getOwnPropertyDescriptor(FORM, 'noValidate')!.get as (this: HTMLFormElement) => boolean;
 
 /** All roots in which forms may stand: the page and its open shadow roots, however deep. */
 function roots(root: Document | ShadowRoot = document): (Document | ShadowRoot)[] {
@@ -42,6 +40,15 @@ function attach(origin: string, intake: string, selector: string | undefined, bu
       const found = root.querySelector(selector ?? 'form');
       const form = found instanceof HTMLFormElement ? found : found?.querySelector('form');
       if (form) return form;
+    }
+    return null;
+  };
+  /** What holds the controls of a page that has no form: only where it is said. */
+  const holder = (): Element | null => {
+    if (selector === undefined) return null;
+    for (const root of roots()) {
+      const found = root.querySelector(selector);
+      if (found && !(found instanceof HTMLFormElement) && !found.querySelector('form')) return found;
     }
     return null;
   };
@@ -89,8 +96,9 @@ function attach(origin: string, intake: string, selector: string | undefined, bu
 
   // Before the page's own listeners have done anything to the values; forms that are put in later are heard as well.
   const copy = (form: HTMLFormElement, submitter: HTMLElement | null): void => {
-    if (!valid(form)) return;
-    const values = valuesOf(form, submitter);
+    if (valid(form)) sendNew(valuesOf(form, submitter));
+  };
+  const sendNew = (values: [string, string][]): void => {
     if (values.length > 0) send(`${load}-${hash(JSON.stringify(values))}`, values);
   };
   /** Forms whose submitting was just heard: a page that stops it and calls `submit()` instead sends once. */
@@ -117,8 +125,11 @@ function attach(origin: string, intake: string, selector: string | undefined, bu
       (event) =>
         quietly(() => {
           const [inner] = event.composedPath();
+          if (!(inner instanceof Element && inner.closest(button))) return;
           const form = find();
-          if (form && inner instanceof Element && inner.closest(button)) copy(form, null);
+          const held = form ? null : holder();
+          if (form) copy(form, null);
+          else if (held) sendNew(unnamedAmong(controlsIn(held), true));
         }),
       true,
     );
@@ -205,28 +216,6 @@ function fillHidden(form: HTMLFormElement): void {
       (input.name === 'referrer' ? document.referrer : input.name === 'page' ? location.href.split('?')[0]! : '');
     if (given) input.value = given.slice(0, 500);
   }
-}
-
-/** A form the browser itself would not send isn't copied; one that switches its checks off is taken at its word. */
-const valid = (form: HTMLFormElement): boolean => unchecked.call(form) || FORM.checkValidity.call(form);
-
-const SECRET = /^cc-|(^|[\s-])(password|one-time-code)/;
-const CARD = /(^|[^a-z])(cvv|cvc|csc)([^a-z]|$)|card[-_ ]?(number|no)([^a-z]|$)|kartennummer/i;
-
-/** What the form sends, but for secrets and files. */
-function valuesOf(form: HTMLFormElement, submitter: HTMLElement | null): [string, string][] {
-  const secret = new Set<string>();
-  for (const each of Array.from(elementsOf.call(form))) {
-    const { name, type, autocomplete = '' } = each as HTMLInputElement;
-    if (type === 'password' || SECRET.test(autocomplete) || CARD.test(name)) secret.add(name);
-  }
-  const pairs: [string, string][] = [];
-  new FormData(form).forEach((value, name) => {
-    if (typeof value === 'string' && !secret.has(name)) pairs.push([name, value]);
-  });
-  const { name, value } = (submitter ?? {}) as { name?: string; value?: string };
-  if (name) pairs.push([name, value ?? '']);
-  return pairs;
 }
 
 /** A key for this loading of the page: the same values sent twice from it are one submission. */

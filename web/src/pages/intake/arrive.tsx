@@ -93,6 +93,11 @@ function Fields({ sample }: { sample: Values | undefined }) {
               {field.type === 'file' ? 'file, its name only' : field.type}
               {field.hidden && <span className="text-soft">, hidden</span>}
               {field.group !== undefined && <span className="text-soft">, repeats</span>}
+              {field.byScript && (
+                <span className="text-soft" title="It has no name on its page: attach.js sends it, a browser doesn’t">
+                  , sent by script only
+                </span>
+              )}
             </td>
             <td className={cx(TD, 'truncate')}>
               <ValueText value={sample?.[field.name]} />

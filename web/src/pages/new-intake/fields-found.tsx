@@ -1,3 +1,5 @@
+import { sentByScript } from '@zusammen/core/forms';
+import { plural } from '../../parts/plural.ts';
 import { Incoming } from '../../parts/chip.tsx';
 import { cx } from '../../parts/cx.ts';
 import { TD, TH } from '../../parts/sheet.tsx';
@@ -8,8 +10,16 @@ import type { Brought } from './brought.ts';
 export function FieldsFound({ brought }: { brought: Brought }) {
   const { fields, left, samples } = brought;
   const shown = samples.length > 0;
+  const script = sentByScript(fields);
   return (
     <div tabIndex={0} aria-label="Fields found" className="max-h-[calc(100vh-210px)] overflow-auto">
+      {script.only.length > 0 && (
+        <p className="border-b border-hair px-4 py-2.5 text-saffron">
+          {script.all
+            ? 'None of these has a name on the page, so a browser sends nothing of the form: posting straight can’t work there. The script of this intake’s page sends them.'
+            : `${plural(script.only.length, 'field')} without a name: a browser sends nothing of ${script.only.length === 1 ? 'it' : 'them'}, the script of this intake’s page does.`}
+        </p>
+      )}
       <table className="w-full">
         <thead>
           <tr>
@@ -31,6 +41,7 @@ export function FieldsFound({ brought }: { brought: Brought }) {
                 {field.type}
                 {field.hidden && <span className="text-soft">, hidden</span>}
                 {field.group !== undefined && <span className="text-soft">, repeats</span>}
+                {field.byScript && <span className="text-soft">, sent by script only</span>}
               </td>
               <td
                 className={cx(TD, 'max-w-[240px] truncate text-small text-soft')}

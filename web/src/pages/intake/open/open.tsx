@@ -1,3 +1,4 @@
+import { sentByScript, type FormField } from '@zusammen/core/forms';
 import { call } from '../../../api/client.ts';
 import { useDo } from '../../../api/hooks.ts';
 import { Button } from '../../../parts/button.tsx';
@@ -14,11 +15,21 @@ import { KeysForEvents } from './keys-for-events.tsx';
 import { Protection } from './protection.tsx';
 import { Told } from './told.tsx';
 
+const labelsOf = (fields: readonly FormField[]): string =>
+  fields.length <= 4
+    ? fields.map(({ label }) => `“${label}”`).join(', ')
+    : `${fields
+        .slice(0, 3)
+        .map(({ label }) => `“${label}”`)
+        .join(', ')} and ${fields.length - 3} more`;
+
 /** Where submissions go, whether they are taken, and the versions. */
 export function Open() {
   const { detail, document, mayEdit } = useDraft();
   const kind = document.source.kind;
-  const formSelector = document.source.formName ? ` data-form="#${document.source.formName}"` : '';
+  const named = document.source.formName?.replace(/["'\\]/g, '\\$&');
+  const formSelector = named ? ` data-form='[id="${named}"], [name="${named}"]'` : '';
+  const script = sentByScript(document.fields);
   const { intake, versions, changes } = detail;
   const address = `${window.location.origin}/in/${intake.key}`;
   const state = useDo(
@@ -38,19 +49,33 @@ export function Open() {
             <Copy label="Address for submissions" text={address} />
             {kind === 'page' && (
               <>
+                {script.all ? (
+                  <p className="text-saffron">
+                    None of the form’s fields has a name, so a browser sends nothing of it: posting straight can’t work
+                    there. The line below sends them.
+                  </p>
+                ) : (
+                  <Copy
+                    label="On the page, the form’s first line: it posts here"
+                    text={`<form method="post" action="${address}">`}
+                  />
+                )}
+                {script.only.length > 0 && !script.all && (
+                  <p className="text-saffron">
+                    Posting straight leaves out {labelsOf(script.only)}: without a name, only the line below sends{' '}
+                    {script.only.length === 1 ? 'it' : 'them'}.
+                  </p>
+                )}
                 <Copy
-                  label="On the page, the form’s first line: it posts here"
-                  text={`<form method="post" action="${address}">`}
-                />
-                <Copy
-                  label="Or one more line: the page goes on as it does, and a copy comes here"
+                  label={`${script.all ? 'One' : 'Or one'} more line: the page goes on as it does, and a copy comes here`}
                   text={`<script src="${window.location.origin}/attach.js" data-intake="${intake.key}"${formSelector} defer></script>`}
                 />
                 <p className="text-small text-soft">
                   The script also fills hidden fields that are named like a parameter of the page’s address,{' '}
                   <code className="font-mono">referrer</code> or <code className="font-mono">page</code>, and tries
                   again when the visitor was offline. Where a button sends the values without submitting the form, add{' '}
-                  <code className="font-mono">data-button="#its-id"</code>. A page with a Content-Security-Policy has to
+                  <code className="font-mono">data-button="#its-id"</code>; where no form holds the fields, name what
+                  does in <code className="font-mono">data-form</code>. A page with a Content-Security-Policy has to
                   name <code className="font-mono">{window.location.origin}</code> under script-src and connect-src, and
                   under form-action where its form posts here.
                 </p>

@@ -1,5 +1,5 @@
 import { useDroppable } from '@dnd-kit/core';
-import { decide, describeTreatment, evaluateLine, type Line } from '@zusammen/core/mapping';
+import { decide, describeTreatment, evaluateLine, wordingAgreedTo, type Line } from '@zusammen/core/mapping';
 import { fieldOf, mustBeGiven, type Entity } from '@zusammen/core/schema';
 import type { Finding } from '@zusammen/core/checks';
 import { runOf } from '@zusammen/core/intake';
@@ -43,6 +43,7 @@ export const LineRow = memo(function LineRow({ line, entity, seen, findings, cho
   const offered = line.origin === 'suggested';
   const sources = line.from.map((name) => document.fields.find((each) => each.name === name)?.label ?? name);
   const came = outcome?.came ?? [];
+  const wording = offered ? wordingAgreedTo(line) : undefined;
   return (
     <tr
       ref={setNodeRef}
@@ -128,7 +129,7 @@ export const LineRow = memo(function LineRow({ line, entity, seen, findings, cho
       <td className={cx(TD, 'truncate text-small text-soft')}>
         {offered ? (
           <span title={`Suggested, ${line.reasons?.join('; ') ?? ''}`}>
-            {Math.round((line.confidence ?? 0) * 100)} % sure
+            {wording === undefined ? `${Math.round((line.confidence ?? 0) * 100)} % sure` : `consent to ${wording}`}
           </span>
         ) : (
           line.ifBoth
