@@ -2,7 +2,7 @@ import type { FormField } from '../forms/index.ts';
 import { makeEntity, makeField, schemasOf } from '../testing/world.ts';
 import { evaluateLine } from '../mapping/index.ts';
 import { fieldOf } from '../schema/index.ts';
-import { madeUpSample, placedBy, proposeSteps, rankEntities, stepsFor, type ProposeInput } from './index.ts';
+import { linkProposals, madeUpSample, placedBy, proposeSteps, rankEntities, stepsFor, type ProposeInput } from './index.ts';
 
 const schemas = schemasOf(
   makeEntity('Users', [makeField('name', { label: 'Name' }), makeField('email', { label: 'E-mail', type: 'email' })], {
@@ -95,6 +95,42 @@ describe('the plan that a form speaks of', () => {
       field(`guests[${row}][last]`, 'Family name', { group: 'guests' }),
     ]);
     expect(proposeSteps(input([...orchard, ...rows])).find(({ entity }) => entity === 'People')?.repeat).toBe('guests');
+  });
+  it('has what rows refer to before them, also where it refers back and the rows are what the form speaks of first', () => {
+    const { entities } = schemas.get('crm')!;
+    const mutual = schemasOf(
+      ...entities.map((each) =>
+        each.name === 'Organisations'
+          ? {
+              ...each,
+              fields: [
+                ...each.fields,
+                makeField('contact', { label: 'Main contact', type: 'reference' as const, relation: 'People' }),
+              ],
+            }
+          : each,
+      ),
+    );
+    const rows = [0, 1].flatMap((row) => [
+      field(`people[${row}][first]`, 'First name', { group: 'people' }),
+      field(`people[${row}][last]`, 'Family name', { group: 'people' }),
+      field(`people[${row}][mail]`, 'E-mail', { group: 'people', type: 'email' }),
+    ]);
+    const form = input([...rows, ...orchard], { schemas: mutual });
+    for (const first of ['People', 'Organisations']) {
+      const second = first === 'People' ? 'Organisations' : 'People';
+      const about = [first, second].map((entity) => ({ system: 'crm', entity }));
+      const steps = stepsFor(form, about);
+      expect(steps.map(({ entity, repeat }) => [entity, repeat])).toEqual([
+        ['Organisations', undefined],
+        ['People', 'people'],
+      ]);
+      const [organisation, people] = steps;
+      expect(people!.lines.find((line) => line.field === 'organisation')?.fromStep?.step).toBe(organisation!.id);
+      expect(linkProposals(steps, mutual)).toEqual([
+        expect.objectContaining({ kind: 'step', field: 'contact', earlier: organisation!.id }),
+      ]);
+    }
   });
   it('is none where the form speaks of nothing that is kept, or of what may only be looked in', () => {
     expect(entities(input([field('q', 'Search')]))).toEqual([]);

@@ -65,9 +65,9 @@ const entityOfStep = ({ system, entity }: Step, schemas: SuggestInput['schemas']
  * touched, in one assignment; its keys, whether it runs once per row, and its links to what earlier steps make.
  */
 export function withStep(input: SuggestInput, fresh: Step): Step[] {
-  const at = placeFor(fresh, input.steps, input.schemas);
   const repeat = repeatFor(input, fresh);
   const step = repeat === undefined ? fresh : { ...fresh, repeat };
+  const at = placeFor(step, input.steps, input.schemas);
   const placed = [...input.steps.slice(0, at), step, ...input.steps.slice(at)];
   const suggested = suggestSteps({ ...input, steps: placed }, { only: undefined });
   return suggested.map((each, index) => {
@@ -117,13 +117,16 @@ function tellsApart(line: Line, fields: SuggestInput['fields']): boolean {
 const ENOUGH_SAID = 5;
 const MOSTLY_DIFFERENT = 0.5;
 
-/** Before the first step that has a relation to its record, unless that record has one back; else at the end. */
+/**
+ * Before the first step that has a relation to its record, unless that record can have one back; else at the end. Of an
+ * orchard and its people, who have relations to each other, the orchard comes first: it can't name one of many.
+ */
 function placeFor(fresh: Step, steps: readonly Step[], schemas: SuggestInput['schemas']): number {
   const later = steps.findIndex(
     (step) =>
       openLinks(step, [fresh], schemas).length > 0 &&
       step.record?.by !== 'step' &&
-      openLinks(fresh, [{ ...step, repeat: fresh.repeat } as Step], schemas).length === 0,
+      openLinks(fresh, [step], schemas).length === 0,
   );
   return later < 0 ? steps.length : later;
 }
