@@ -2,7 +2,15 @@ import type { FormField } from '../forms/index.ts';
 import { makeEntity, makeField, schemasOf } from '../testing/world.ts';
 import { evaluateLine } from '../mapping/index.ts';
 import { fieldOf } from '../schema/index.ts';
-import { linkProposals, madeUpSample, placedBy, proposeSteps, rankEntities, stepsFor, type ProposeInput } from './index.ts';
+import {
+  linkProposals,
+  madeUpSample,
+  placedBy,
+  proposeSteps,
+  rankEntities,
+  stepsFor,
+  type ProposeInput,
+} from './index.ts';
 
 const schemas = schemasOf(
   makeEntity('Users', [makeField('name', { label: 'Name' }), makeField('email', { label: 'E-mail', type: 'email' })], {
