@@ -95,7 +95,7 @@ function Fields({ sample }: { sample: Values | undefined }) {
               {field.group !== undefined && <span className="text-soft">, repeats</span>}
               {field.byScript && (
                 <span className="text-soft" title="It has no name on its page: attach.js sends it, a browser doesn’t">
-                  , sent by script only
+                  , by script
                 </span>
               )}
             </td>
