@@ -122,7 +122,7 @@ writeFileSync(
  * What was learned from ${forms.length} forms of bench/corpus/training.txt, forms and records written here and the lexicon's phrases.
  * Made by \`npm run mapping:learn\` on ${new Date().toISOString().slice(0, 10)}; not to be changed by hand.
  */
-/** What each of EVIDENCE (weigh.ts) counts, in log-odds. */
+/** What each of EXPECTED (weigh.ts) counts, in log-odds. */
 export const LINE_WEIGHTS: readonly number[] = ${JSON.stringify(line)};
 /** What is said of a line, and how often that is right. */
 export const LINE_CURVE: readonly (readonly [number, number])[] = ${JSON.stringify(curve)};

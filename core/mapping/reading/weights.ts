@@ -2,7 +2,7 @@
  * What was learned from 202 forms of bench/corpus/training.txt, forms and records written here and the lexicon's phrases.
  * Made by `npm run mapping:learn` on 2026-11-26; not to be changed by hand.
  */
-/** What each of EVIDENCE (weigh.ts) counts, in log-odds. */
+/** What each of EXPECTED (weigh.ts) counts, in log-odds. */
 export const LINE_WEIGHTS: readonly number[] = [
   -0.186, 0.824, 2.951, 1.191, 2.625, 0.832, 0.488, 3.096, 2.51, 2.165, 0.022, 0.719, 0.767, -0.496, 2.5, -0.84, 2.597,
   -1.747, -1.897,
