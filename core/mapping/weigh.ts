@@ -174,7 +174,7 @@ function sameOne(a: ReadonlyMap<Whose, number>, b: ReadonlyMap<Whose, number>, o
 /** How fields are read and pairs weighed; another judgement than ours only while it is learned. */
 export interface Judgement {
   read: Reader;
-  /** What each of `EVIDENCE` counts, in log-odds. */
+  /** What each of `EXPECTED` counts, in log-odds. */
   line: readonly number[];
   /** What was said, and how often it was right, in rising order. */
   curve: readonly (readonly [number, number])[];
