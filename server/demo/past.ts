@@ -101,6 +101,8 @@ export async function pastSubmissions(
   const organisations = await knownOrganisations(standins);
   let orders = 0;
   const random = repeatable(seed);
+  // Drawn apart, so that how names are given moves nothing else.
+  const manner = repeatable(seed + 1);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
   const past: PastSubmission[] = [];
   for (let at = 0; at < count; at += 1) {
@@ -198,6 +200,8 @@ export async function pastSubmissions(
   }
 
   function swarm(at: Date, { first, last, phone }: Sender): PastSubmission {
+    // Some give an initial only: by it and their telephone they may be somebody known.
+    const given = manner() < 0.15 ? `${first.charAt(0)}.` : first;
     const dialled = phone ?? `030 23125 ${String(Math.floor(random() * 1000)).padStart(3, '0')}`;
     return {
       intake: 'swarm-report',
@@ -207,7 +211,7 @@ export async function pastSubmissions(
         ['where', pick(['Pear tree by the church', 'Gutter of the town hall', 'Playground, Obstallee', 'Bus stop'])],
         ['height', pick(['2', '3,5', '6', ''])],
         ['seen', ''],
-        ['reporter', random() < 0.8 ? `${first} ${last}` : ''],
+        ['reporter', random() < 0.8 ? `${given} ${last}` : ''],
         // Some hang up before the number is whole.
         ['reporter_tel', random() < 0.05 ? '030' : dialled],
         ['notes', pick(['', 'About the size of a football.', 'They are calm.'])],
