@@ -57,6 +57,8 @@ export interface Compared {
 export interface Lines {
   same: number;
   unsure: number;
+  /** What kind of evidence that is, in words; a rule that goes with it has words of its own. */
+  why?: string;
 }
 
 export type Verdict = 'same' | 'unsure' | 'different';

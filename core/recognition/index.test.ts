@@ -22,6 +22,7 @@ import {
   suggestRecognition,
   survivorsOf,
   THRESHOLDS,
+  whyOf,
   troubleWith,
   tuned,
   typingErrors,
@@ -301,6 +302,19 @@ describe('how an entity is recognised', () => {
     expect(ranked[0]!.evidence.map(({ about }) => about)).toEqual(['first name', 'family name', 'telephone']);
     const sum = ranked[0]!.evidence.reduce((total, { bits }) => total + bits, 0);
     expect(ranked[0]!.weight).toBeCloseTo(sum - Math.log2(501), 6);
+  });
+  it('a verdict that the weight alone wouldn’t give says why, and where its line lies', () => {
+    const lines = (same: number, unsure: number) => ({ same, unsure, why: 'an initial only' });
+    const told = (weight: number, by?: ReturnType<typeof lines>) =>
+      whyOf({ weight, compared: { evidence: [], weight, ...(by ? { lines: by } : {}) } }, { same: 7, unsure: 0 });
+    expect(told(8)).toBeUndefined();
+    expect(told(8, lines(3, 0))).toBe('an initial only: the same from +10.0 bits');
+    expect(told(12, lines(3, 0))).toBeUndefined();
+    expect(told(5, lines(-3, 0))).toBe('an initial only: the same from +4.0 bits');
+    expect(told(1, lines(5, 2))).toBe('an initial only: asked about from +2.0 bits');
+    expect(told(-4, lines(-7, -6))).toBe('an initial only: asked about from −6.0 bits');
+    const veto = { why: 'father and son', atMost: 'different' as const };
+    expect(whyOf({ weight: 20, compared: { evidence: [], weight: 20, veto } }, THRESHOLDS)).toBe('father and son');
   });
   it('several that fit alike are unsure; what a rule forbids comes last', () => {
     const each = (record: string, weight: number, veto = false) => ({

@@ -1,5 +1,5 @@
 import { Blocks } from './blocks.ts';
-import type { Compared, Verdict } from './evidence.ts';
+import type { Compared, Lines, Verdict } from './evidence.ts';
 import { tuned, type Tuning } from './tuning.ts';
 
 /** How common values are among known records. */
@@ -85,13 +85,31 @@ export function verdictAlone(
   { weight, compared: { veto, lines } }: Omit<Scored, 'record'>,
   thresholds: Thresholds,
 ): Verdict {
-  const from = {
-    same: thresholds.same + (lines?.same ?? 0),
-    unsure: Math.min(thresholds.unsure + (lines?.unsure ?? 0), thresholds.same + (lines?.same ?? 0)),
-  };
+  const from = linesAt(thresholds, lines);
   if (veto?.atMost === 'different' || weight < from.unsure) return 'different';
   return veto?.atMost === 'unsure' || weight < from.same ? 'unsure' : 'same';
 }
+
+/** Where the lines lie for a kind of evidence. */
+function linesAt(thresholds: Thresholds, lines: Lines | undefined): Thresholds {
+  const same = thresholds.same + (lines?.same ?? 0);
+  return { same, unsure: Math.min(thresholds.unsure + (lines?.unsure ?? 0), same) };
+}
+
+/** Why a pair is judged otherwise than its weight alone says, in words: by a rule, or by lines of its kind of evidence. */
+export function whyOf(pair: Omit<Scored, 'record'>, thresholds: Thresholds): string | undefined {
+  const { evidence, weight, veto, lines } = pair.compared;
+  if (veto) return veto.why;
+  const verdict = verdictAlone(pair, thresholds);
+  if (!lines?.why || verdict === verdictAlone({ ...pair, compared: { evidence, weight } }, thresholds))
+    return undefined;
+  const from = linesAt(thresholds, lines);
+  return verdict === 'different' || (verdict === 'unsure' && pair.weight < thresholds.unsure)
+    ? `${lines.why}: asked about from ${signed(from.unsure)} bits`
+    : `${lines.why}: the same from ${signed(from.same)} bits`;
+}
+
+const signed = (bits: number): string => `${bits < 0 ? '−' : '+'}${Math.abs(bits).toFixed(1)}`;
 
 /** Known records in memory, found by keys and compared one by one: a few hundred bytes a record. */
 export class Matcher<

@@ -1,5 +1,5 @@
 import { mistyped } from './distance.ts';
-import { agreeing, summed, type Compared, type Evidence } from './evidence.ts';
+import { agreeing, summed, type Compared, type Evidence, type Lines } from './evidence.ts';
 import { Frequency } from './frequency.ts';
 import type { Commonness } from './matcher.ts';
 import { sound } from './names.ts';
@@ -299,7 +299,7 @@ export function compareOrganisations(a: Organisation, b: Organisation, common: O
   // Few words in common, and more that aren't, is another name.
   if (name && (name.level === 'different' || name.bits < -4)) {
     // Renamed: its address on the web is still its own, and home or telephone say so too.
-    if (agree.length >= 2 && onTheWeb) return summed(evidence, undefined, { same: -7, unsure: -6 });
+    if (agree.length >= 2 && onTheWeb) return summed(evidence, undefined, RENAMED);
     return summed(
       evidence,
       { why: 'different names', atMost: 'unsure' },
@@ -319,8 +319,11 @@ export function compareOrganisations(a: Organisation, b: Organisation, common: O
     return summed(evidence, { why: 'two places', atMost: 'unsure' }, { same: 0, unsure: 3 });
   }
   if (!name) return summed(evidence, { why: 'one of them has no name', atMost: 'unsure' });
-  return summed(evidence, undefined, agree.length >= 2 ? { same: -3, unsure: 0 } : undefined);
+  return summed(evidence, undefined, agree.length >= 2 ? TWO_AGREE : undefined);
 }
+
+const RENAMED: Lines = { same: -7, unsure: -6, why: 'another name, but it is found at the same places' };
+const TWO_AGREE: Lines = { same: -3, unsure: 0, why: 'two things agree beside the name' };
 
 /** A website and a mailbox under its name are one agreement. */
 function independent(agree: readonly Evidence[]): Evidence[] {

@@ -390,10 +390,10 @@ const hasInitial = (names: readonly NameLevel[]): boolean =>
  */
 function linesFor(names: readonly NameLevel[], agree: readonly Evidence[]): Lines | undefined {
   const renamed = names.some(({ about, level }) => about === 'family name' && level === 'different');
-  if (agree.length >= 2) return { same: -3, unsure: 0 };
-  if (agree.length === 0) return { same: 5, unsure: 2 };
-  if (hasInitial(names)) return { same: 3, unsure: 0 };
-  return renamed ? { same: -4, unsure: 0 } : undefined;
+  if (agree.length >= 2) return { same: -3, unsure: 0, why: 'two things agree beside the name' };
+  if (agree.length === 0) return { same: 5, unsure: 2, why: 'nothing beside the name agrees in full' };
+  if (hasInitial(names)) return { same: 3, unsure: 0, why: 'of the first name an initial only' };
+  return renamed ? { same: -4, unsure: 0, why: 'another family name, but something of one’s own agrees' } : undefined;
 }
 
 /** An address made of the name is as alike as the names are: that must not count twice. */

@@ -2,7 +2,7 @@ import type { Values } from '../schema/index.ts';
 import { partsOf, type KindName, type Recognition } from './document.ts';
 import type { Compared, Evidence, Verdict } from './evidence.ts';
 import { ORGANISATIONS, PEOPLE } from './kinds.ts';
-import { judge, priorOf, verdictAlone, type Commonness, type Kind, type Scored } from './matcher.ts';
+import { judge, priorOf, verdictAlone, whyOf, type Commonness, type Kind, type Scored } from './matcher.ts';
 import { levelKey, tuned, type Tuning } from './tuning.ts';
 
 /** A prepared record of either kind; only its own kind knows what is in it. */
@@ -82,12 +82,13 @@ export class Recogniser {
   }
 
   private toldOf({ record, weight, compared }: Scored): Weighed {
+    const why = whyOf({ weight, compared }, this.recognition.thresholds);
     return {
       record,
       weight,
       verdict: verdictAlone({ weight, compared }, this.recognition.thresholds),
       evidence: compared.evidence,
-      ...(compared.veto ? { why: compared.veto.why } : {}),
+      ...(why === undefined ? {} : { why }),
     };
   }
 }

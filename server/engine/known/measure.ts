@@ -7,6 +7,7 @@ import {
   tuned,
   tuningOf,
   verdictAlone,
+  whyOf,
   type Compared,
   type LearningPair,
   type PreparedRecord,
@@ -144,11 +145,17 @@ export function measureOf(
         levels.set(levelKey(about, level), each);
       }
     const distance = Math.min(Math.abs(weight - thresholds.same), Math.abs(weight - thresholds.unsure));
-    if (verdict === 'unsure' || (distance < NEAR_BITS && compared.veto?.atMost !== 'different'))
+    if (verdict === 'unsure' || (distance < NEAR_BITS && compared.veto?.atMost !== 'different')) {
+      const why = whyOf({ weight, compared }, thresholds);
       near.push({
-        ...{ a: a.id, b: b.id, weight, verdict, evidence: compared.evidence },
-        ...(compared.veto ? { why: compared.veto.why } : {}),
+        a: a.id,
+        b: b.id,
+        weight,
+        verdict,
+        evidence: compared.evidence,
+        ...(why === undefined ? {} : { why }),
       });
+    }
     keys.forEach(({ parts }, at) => {
       const value = keyValue(recognition.kind, a, parts);
       if (value === undefined || value !== keyValue(recognition.kind, b, parts)) return;

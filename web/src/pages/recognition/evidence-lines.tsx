@@ -1,3 +1,4 @@
+import { Fragment } from 'react';
 import { PARTS, type Part, type Recognition } from '@zusammen/core/recognition';
 import type { Entity } from '@zusammen/core/schema';
 import type { Measure } from '@zusammen/core/api';
@@ -35,6 +36,7 @@ export function EvidenceLines({
   const widest = Math.max(4, ...lines.flatMap(({ best, worst }) => [best.bits, -worst.bits]));
   const width = (bits: number): string => `${(Math.min(Math.abs(bits), widest) / widest) * 50}%`;
   const unused = PARTS[recognition.kind].filter((part) => !recognition.parts.some((each) => each.part === part));
+  const addable = may && unused.length > 0;
   const choose = (part: Part, field: string | undefined): void =>
     change({
       ...recognition,
@@ -80,25 +82,34 @@ export function EvidenceLines({
       <p className="border-t border-hair px-4 py-2.5 leading-7">
         Read from{' '}
         {recognition.parts.map(({ part, field }, at) => (
-          <span key={part}>
-            {at > 0 && ', '}
-            <Editable label={`Field for ${said(part)}`} wide disabled={!may} shown={labelOf(field)}>
-              {(close) => (
-                <Combobox
-                  placeholder={`Which field holds the ${said(part)}?`}
-                  items={[
-                    ...fieldItems(entity, recognition),
-                    { value: NO_FIELD, label: 'leave it out', words: 'leave out none', group: 'Or' },
-                  ]}
-                  choose={(value) => (choose(part, value === NO_FIELD ? undefined : value), close())}
-                />
-              )}
-            </Editable>
-          </span>
+          <Fragment key={part}>
+            {at > 0 && ' '}
+            <span className="inline-flex max-w-full">
+              <Editable
+                className="truncate"
+                label={`Field for ${said(part)}`}
+                wide
+                disabled={!may}
+                shown={labelOf(field)}
+              >
+                {(close) => (
+                  <Combobox
+                    placeholder={`Which field holds the ${said(part)}?`}
+                    items={[
+                      ...fieldItems(entity, recognition),
+                      { value: NO_FIELD, label: 'leave it out', words: 'leave out none', group: 'Or' },
+                    ]}
+                    choose={(value) => (choose(part, value === NO_FIELD ? undefined : value), close())}
+                  />
+                )}
+              </Editable>
+              {at < recognition.parts.length - 1 ? ',' : addable ? ';' : '.'}
+            </span>
+          </Fragment>
         ))}
-        {unused.length > 0 && may && (
+        {addable && (
           <>
-            {'; '}
+            {' '}
             <Editable label="Another field" wide shown="add another">
               {(close) => (
                 <Combobox
@@ -119,9 +130,9 @@ export function EvidenceLines({
                 />
               )}
             </Editable>
+            .
           </>
         )}
-        .
       </p>
       {ignored.length > 0 && (
         <p className="border-t border-hair px-4 py-2 text-small text-soft">
