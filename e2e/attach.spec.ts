@@ -1,6 +1,8 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { expect, test } from '@playwright/test';
+import { readForms } from '../core/forms/index.ts';
+import { attachLine } from '../web/src/pages/intake/open/attach-line.ts';
 import { address } from './stage.ts';
 
 /** Pages of others, as they are built today: what `attach.js` copies of them, and that it changes nothing about them. */
@@ -39,6 +41,35 @@ test.beforeAll(async () => {
   base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
 });
 test.afterAll(() => void server.close());
+
+test('the line that is offered finds the form, whatever that is called, and no input of its name', async ({ page }) => {
+  for (const name of [
+    'contact',
+    'it’s "ours"',
+    "o'clock",
+    'a\\b\\',
+    "x' onload='alert(1)",
+    'two\nlines',
+    '&quot;',
+    '</script>',
+  ])
+    for (const by of ['id', 'name', 'aria-label']) {
+      await page.setContent('<input><form><input name="mail"></form>');
+      await page.locator('form').evaluate((form, [by, name]) => form.setAttribute(by!, name!), [by, name]);
+      await page.locator('body > input').evaluate((input, name) => input.setAttribute('name', name), name);
+      const called = readForms(await page.content()).find(({ fields }) => fields[0]?.name === 'mail')!.name;
+      const found = await page.locator('html').evaluate(
+        ({ ownerDocument: document }, line) => {
+          const template = document.createElement('template');
+          template.innerHTML = line;
+          const [script, ...more] = template.content.children;
+          return more.length === 0 && document.querySelector(script!.getAttribute('data-form')!) === document.forms[0];
+        },
+        attachLine(address(), 'visit', called),
+      );
+      expect([by, name, found]).toEqual([by, name, by !== 'aria-label' || called === name]);
+    }
+});
 
 for (const name of NAMES)
   test(`copies a form once: ${name}`, async ({ page }) => {

@@ -48,7 +48,7 @@ test('a form without names is brought in, attached and received', async ({ app: 
   await expect(page.getByText(/posting straight can’t work/)).toBeVisible();
   await expect(page.getByText('<form method="post"')).toHaveCount(0);
   const line = await page.getByText('data-intake=').first().innerText();
-  expect(line).toContain(`data-form='[id="contact"], [name="contact"]'`);
+  expect(line).toContain(`data-form='form[name="contact"], form[id="contact"]`);
   key = /data-intake="([^"]+)"/.exec(line)![1]!;
 
   const visitor = await context.newPage();

@@ -3,7 +3,7 @@ import type { Line } from '../mapping/index.ts';
 import type { IntakeDocument } from '../intake/index.ts';
 import type { Step } from '../plans/index.ts';
 import type { Schema } from '../schema/index.ts';
-import { makeEntity, makeField, makeLine, schemasOf } from '../testing/world.ts';
+import { makeEntity, makeField, makeFormField, makeLine, schemasOf } from '../testing/world.ts';
 import { applyMend, check, inputOf, type CheckInput, type Facts } from './index.ts';
 
 const options = (...values: string[]) => values.map((value) => ({ value, label: value }));
@@ -24,13 +24,7 @@ const keepers = makeEntity('Keepers', [makeField('id', { type: 'id' }), makeFiel
   label: 'Keeper',
 });
 const schemas = schemasOf(target, keepers);
-const input = (name: string, more: Partial<FormField> = {}): FormField => ({
-  name,
-  label: name,
-  type: 'text',
-  required: false,
-  ...more,
-});
+const input = makeFormField;
 const fields: FormField[] = [
   input('mail', { type: 'email', required: true }),
   input('name', { maxLength: 10 }),

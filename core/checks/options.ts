@@ -1,5 +1,5 @@
 import { evaluateLine, pairOptions } from '../mapping/index.ts';
-import { isBlank } from '../values/index.ts';
+import { isBlank, listed } from '../values/index.ts';
 import {
   counted,
   eachLine,
@@ -12,10 +12,6 @@ import {
 } from './finding.ts';
 
 /** Checks on choices: what a form lets choose, beside the list of the record's field. */
-const named = (labels: readonly string[]): string => {
-  const shown = labels.slice(0, 3).map((label) => `“${label}”`);
-  return `${shown.join(', ')}${labels.length > 3 ? ` and ${labels.length - 3} more` : ''}`;
-};
 
 /** K02: an option sent has no counterpart in the target's list. */
 export const unpairedOption: StepCheck = (input) =>
@@ -43,7 +39,7 @@ export const unpairedOption: StepCheck = (input) =>
       id: 'K02',
       severity: 'look',
       place: placeOf(input, line),
-      sentence: `${field.label}: ${named([...missing.values()])} ${missing.size === 1 ? 'has' : 'have'} no counterpart in the list.`,
+      sentence: `${field.label}: ${listed([...missing.values()], { quoted: true })} ${missing.size === 1 ? 'has' : 'have'} no counterpart in the list.`,
       samples: counted(which, input.samples.length),
     };
     const pairs = line.treatments.find(({ kind }) => kind === 'options');
@@ -86,7 +82,7 @@ export const vanishedOption: StepCheck = (input) =>
         id: 'K03',
         severity: 'look',
         place: placeOf(input, line),
-        sentence: `The list of ${field.label} has changed: ${named(gone)} ${gone.length === 1 ? 'is' : 'are'} no longer in it.`,
+        sentence: `The list of ${field.label} has changed: ${listed(gone, { quoted: true })} ${gone.length === 1 ? 'is' : 'are'} no longer in it.`,
         mend: {
           label: 'pair anew',
           kind: 'change line',

@@ -12,18 +12,12 @@ import {
   readJsonSchema,
   readPayloads,
   submissionOf,
-  type FormField,
   type Table,
 } from './index.ts';
+import { makeFormField } from '../testing/world.ts';
 
-const field = (name: string, more: Partial<FormField> = {}): FormField => ({
-  name,
-  label: name,
-  type: 'text',
-  required: false,
-  ...more,
-});
-const kinds = (fields: FormField[]) => Object.fromEntries(fields.map(({ name, type }) => [name, type]));
+const field = makeFormField;
+const kinds = (fields: ReturnType<typeof field>[]) => Object.fromEntries(fields.map(({ name, type }) => [name, type]));
 
 describe('fields out of payloads', () => {
   it('infers kinds from what was sent, nested names as a form would send them', () => {

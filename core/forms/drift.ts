@@ -1,6 +1,6 @@
 import type { FormField } from './model.ts';
 import type { SubmittedValues } from './submission.ts';
-import { fold } from '../values/index.ts';
+import { fold, listed } from '../values/index.ts';
 
 /** How a form, as it stands on its page now, differs from the fields an intake knows. */
 export interface FormDifference {
@@ -60,8 +60,8 @@ function compareField(known: FormField, now: FormField): FormDifference[] {
         .map(({ label }) => `“${label}”`);
     const more = missing(now.options, known.options);
     const less = missing(known.options, now.options);
-    if (more.length > 0) add('new options', `${known.label} offers ${named(more)}, which the intake doesn't know`);
-    if (less.length > 0) add('options gone', `${known.label} no longer offers ${named(less)}`);
+    if (more.length > 0) add('new options', `${known.label} offers ${listed(more)}, which the intake doesn't know`);
+    if (less.length > 0) add('options gone', `${known.label} no longer offers ${listed(less)}`);
   }
   if (known.required && !now.required) add('required', `${known.label} may now stay blank`);
   if (known.label !== now.label) add('label', `“${known.label}” is now called “${now.label}”`);
@@ -71,10 +71,6 @@ function compareField(known: FormField, now: FormField): FormDifference[] {
 }
 
 const sorted = (field: FormField): unknown => Object.entries(field).sort(([a], [b]) => (a < b ? -1 : 1));
-
-function named(texts: readonly string[]): string {
-  return texts.length <= 3 ? texts.join(', ') : `${texts.slice(0, 3).join(', ')} and ${texts.length - 3} more`;
-}
 
 export interface Arrivals {
   /** Names that arrive and are no fields, with how many submissions brought them. */

@@ -31,6 +31,16 @@ const PAGES: [string, string][] = [
     'a select of 50,000 options',
     `<form><select name=s>${many(50_000, (at) => `<option>${at}</option>`)}</select></form>`,
   ],
+  ['100,000 inputs without names', `<form>${many(100_000, () => '<input placeholder=x>')}</form>`],
+  [
+    '100,000 inputs without names, called like others that have one',
+    `<form>${many(50_000, (at) => `<input name=a-${at + 2}><input id=a>`)}</form>`,
+  ],
+  [
+    '20,000 rows of inputs without names',
+    `<form><table>${many(20_000, () => '<tr><td>A</td><td><input></td><td><input></td></tr>')}</table></form>`,
+  ],
+  ['100,000 inputs of one name', `<form>${many(100_000, (at) => `<label>${at} <input name=f></label>`)}</form>`],
   ['an element of 50,000 attributes', `<form><input name=f ${many(50_000, (at) => `a${at}=1 `)}></form>`],
 ];
 
@@ -38,6 +48,12 @@ it.each(PAGES)('%s are read', (_what, html) => {
   const forms = readForms(html);
   expect(forms[0]!.fields.length).toBeGreaterThan(0);
   expect(Math.max(...forms[0]!.fields.slice(0, 50_000).map(({ label }) => label.length))).toBeLessThanOrEqual(1000);
+});
+
+it('of controls that are left out, as many are named as somebody reads', () => {
+  const [form] = readForms(`<form><input name=f>${many(100_000, () => '<input>')}</form>`);
+  expect(form!.fields).toHaveLength(1);
+  expect(form!.left).toHaveLength(300);
 });
 
 it('a label is read from the text around it as before', () => {

@@ -13,7 +13,7 @@ import { groupLabelOf, labelOf, plainLabelOf, sectionOf } from './labels.ts';
 import type { FormField, FormOption, InputType, ReadForm } from './model.ts';
 import { placeName } from './same-name.ts';
 import { holdsCard, isPassword } from './secrets.ts';
-import { nameFor } from './unnamed.ts';
+import { NamesOfForm } from './unnamed.ts';
 
 /**
  * Finds the forms of a page and what each of their fields sends (HTML Living Standard, 4.10 Forms).
@@ -66,7 +66,8 @@ function readForm(
     const label = labelOf(control, page, labelsFor);
     const reason = reasonToLeave(control, name, label);
     if (reason !== undefined) {
-      if (reason !== '') left.push({ name, label: label || name, reason });
+      if (reason !== '' && left.length < MOST_LEFT)
+        left.push({ name: name.slice(0, LONGEST_NAME), label: label || name.slice(0, LONGEST_NAME), reason });
       continue;
     }
     if (fields.has(name)) continue;
@@ -79,9 +80,7 @@ function readForm(
   }
   const method = (form && attribute(form, 'method')?.toLowerCase()) === 'post' ? 'post' : 'get';
   return {
-    name:
-      (form && (attribute(form, 'name') || attribute(form, 'id') || tidyLabel(attribute(form, 'aria-label') ?? ''))) ||
-      '',
+    name: form ? formNameOf(form).slice(0, LONGEST_NAME) : '',
     action: (form && attribute(form, 'action')) ?? '',
     method,
     fields: [...fields.values()],
@@ -89,8 +88,15 @@ function readForm(
   };
 }
 
+const formNameOf = (form: Element): string =>
+  attribute(form, 'name') || attribute(form, 'id') || tidyLabel(attribute(form, 'aria-label') ?? '');
+
 /** Fields that are read of one form; what an intake takes in is less. */
 const MOST_FIELDS = 3000;
+/** Characters of a name that an intake takes in, of a field and of a form. */
+const LONGEST_NAME = 500;
+/** Controls that are named as left out; of more nobody reads. */
+const MOST_LEFT = 300;
 /** Options that a field may have. */
 const MOST_OPTIONS = 5000;
 
@@ -101,12 +107,12 @@ function namesOf(controls: readonly Element[], labelsFor: Map<string, Element>):
     const name = attribute(control, 'name');
     if (name) names.set(control, name);
   }
-  const taken = new Set(names.values());
+  const all = new NamesOfForm(names.values());
   for (const control of controls) {
     const type = inputType(control);
     if (names.has(control) || NEVER_NAMED.has(type)) continue;
     const id = attribute(control, 'id') ?? '';
-    names.set(control, nameFor({ id, label: plainLabelOf(control, labelsFor), type }, taken));
+    names.set(control, all.nameFor({ id, label: plainLabelOf(control, labelsFor), type }));
   }
   return names;
 }
@@ -139,6 +145,7 @@ function reasonToLeave(control: Element, name: string, label: string): string | 
   if (CARD_TOKENS.test(attribute(control, 'autocomplete') ?? '') || [name, label].some(holdsCard)) {
     return 'card data is never taken in';
   }
+  if (name.length > LONGEST_NAME) return `its name has more than ${LONGEST_NAME} characters`;
   if (name === '') return `it has no name, so nothing sends ${type === 'file' ? 'its file' : 'it'}`;
   const told = [attribute(control, 'name'), attribute(control, 'id'), label].some(Boolean);
   if (!told) return 'it has no name, no id and no label, so nothing tells what it is for';

@@ -1,12 +1,7 @@
-import { sentByScript, valuesApart, type FormField } from './index.ts';
+import { makeFormField } from '../testing/world.ts';
+import { sentByScript, valuesApart } from './index.ts';
 
-const field = (name: string, more: Partial<FormField> = {}): FormField => ({
-  name,
-  label: name,
-  type: 'text',
-  required: false,
-  ...more,
-});
+const field = makeFormField;
 
 describe('values of one name', () => {
   it('of a field whose own name ends like a place stay with it', () => {

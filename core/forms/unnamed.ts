@@ -28,6 +28,7 @@ const NUMBERED =
 
 /** A text as a name: small letters and digits of any script, joined by hyphens. */
 export function slugOf(text: string): string {
+  // As values are folded; this goes into a script on other people's pages, which takes nothing else along.
   const plain = text
     .slice(0, 500)
     .normalize('NFKD')
@@ -41,15 +42,28 @@ export function slugOf(text: string): string {
   return slug.endsWith('-') ? slug.slice(0, -1) : slug;
 }
 
-/**
- * The name a nameless control goes by: its id, else its label as a slug, else what kind of control it is; with a number
- * behind it where that name is taken.
- * @param taken names of the form so far, those of named controls first; the new one is added
- */
-export function nameFor({ id, label, type }: Unnamed, taken: Set<string>): string {
-  const own = id !== '' && id.length <= 200 && !NUMBERED.test(id) ? id : slugOf(label) || id.slice(0, 200) || type;
-  let name = own;
-  for (let again = 2; taken.has(name); again += 1) name = `${own}-${again}`;
-  taken.add(name);
-  return name;
+/** The names of one form, those of its named controls first. */
+export class NamesOfForm {
+  private readonly taken: Set<string>;
+  /** The number that a name taken before is tried with next: a hundred thousand controls may be called alike. */
+  private readonly next = new Map<string, number>();
+
+  constructor(named: Iterable<string>) {
+    this.taken = new Set(named);
+  }
+
+  /**
+   * The name a nameless control goes by, which is taken from then on: its id, else its label as a slug, else what kind of
+   * control it is; with a number behind it where that name is taken.
+   */
+  nameFor({ id, label, type }: Unnamed): string {
+    const own = id !== '' && id.length <= 200 && !NUMBERED.test(id) ? id : slugOf(label) || id.slice(0, 200) || type;
+    let again = this.next.get(own) ?? 1;
+    const numbered = (): string => (again === 1 ? own : `${own}-${again}`);
+    while (this.taken.has(numbered())) again += 1;
+    const name = numbered();
+    this.taken.add(name);
+    this.next.set(own, again + 1);
+    return name;
+  }
 }

@@ -92,6 +92,19 @@ for (const [meaning, phrases] of Object.entries(PHRASES) as [Meaning, string][])
   }
 }
 
+/** What people and organisations both have. */
+export const BOTH_HAVE: readonly Meaning[] = [
+  'street',
+  'house number',
+  'address',
+  'postcode',
+  'city',
+  'region',
+  'country',
+  'phone',
+  'website',
+];
+
 export interface Spotted {
   meaning: Meaning;
   /** The words that told it. */

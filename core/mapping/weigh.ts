@@ -1,4 +1,4 @@
-import { meaningsOf, nearness, type Meaning } from './lexicon.ts';
+import { BOTH_HAVE, meaningsOf, nearness, type Meaning } from './lexicon.ts';
 import { readFields, type Reader, type Whose } from './reading/index.ts';
 import { LINE_CURVE, LINE_WEIGHTS } from './reading/weights.ts';
 import { familyOf, type Side } from './sides.ts';
@@ -19,19 +19,6 @@ export interface Surroundings {
   onlyOne: ReadonlySet<Meaning>;
 }
 
-/** What people and organisations both have. */
-const SHARED: readonly Meaning[] = [
-  'street',
-  'house number',
-  'address',
-  'postcode',
-  'city',
-  'region',
-  'country',
-  'phone',
-  'website',
-];
-
 export function surroundingsOf(from: readonly Side[], to: readonly Side[]): Surroundings {
   const count = (sides: readonly Side[], type: string): number => sides.filter((side) => side.type === type).length;
   const only = new Set(['long text', 'date'].filter((type) => count(from, type) === 1 && count(to, type) === 1));
@@ -46,7 +33,7 @@ export function surroundingsOf(from: readonly Side[], to: readonly Side[]): Surr
   return {
     onlyOf: ({ type }) => only.has(type),
     onlyOne: new Set([
-      ...(named ? SHARED.filter((meaning) => own.has(meaning) !== their.has(meaning)) : []),
+      ...(named ? BOTH_HAVE.filter((meaning) => own.has(meaning) !== their.has(meaning)) : []),
       // Who gives one mailbox, at work, is reached there.
       ...(from.filter(({ meaning }) => meaning === 'email').length === 1 ? (['email'] as const) : []),
     ]),

@@ -1,5 +1,5 @@
 import type { FormField } from '../forms/index.ts';
-import { makeEntity, makeField, schemasOf } from '../testing/world.ts';
+import { makeEntity, makeField, makeFormField, schemasOf } from '../testing/world.ts';
 import { evaluateLine } from '../mapping/index.ts';
 import { fieldOf } from '../schema/index.ts';
 import {
@@ -53,13 +53,8 @@ const schemas = schemasOf(
   ),
 );
 
-const field = (name: string, label: string, more: Partial<FormField> = {}): FormField => ({
-  name,
-  label,
-  type: 'text',
-  required: false,
-  ...more,
-});
+const field = (name: string, label: string, more: Partial<FormField> = {}): FormField =>
+  makeFormField(name, { label, ...more });
 const person = [
   field('fn', 'First name'),
   field('ln', 'Family name'),

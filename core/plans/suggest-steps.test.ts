@@ -1,5 +1,5 @@
 import type { FormField } from '../forms/index.ts';
-import { makeEntity, makeField, schemasOf } from '../testing/world.ts';
+import { makeEntity, makeField, makeFormField, schemasOf } from '../testing/world.ts';
 import { blankStep, firstRows, linkProposals, suggestSteps, withStep, type Step, type SuggestInput } from './index.ts';
 
 const schemas = schemasOf(
@@ -33,13 +33,8 @@ const schemas = schemasOf(
     { label: 'Enquiry' },
   ),
 );
-const field = (name: string, label: string, more: Partial<FormField> = {}): FormField => ({
-  name,
-  label,
-  type: 'text',
-  required: false,
-  ...more,
-});
+const field = (name: string, label: string, more: Partial<FormField> = {}): FormField =>
+  makeFormField(name, { label, ...more });
 const once = [
   field('company', 'Company name'),
   field('site', 'Website', { type: 'web address' }),

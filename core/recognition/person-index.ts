@@ -1,4 +1,5 @@
-import { formsOf, sound } from './names.ts';
+import { sound } from './names.ts';
+import { formsOf } from './short-forms.ts';
 import { dayFrom, emailFrom, phoneFrom, wordsIn } from './parts.ts';
 import type { Person } from './person.ts';
 

@@ -3,7 +3,8 @@ import { mistyped } from './distance.ts';
 import { agreeing, summed, type Compared, type Evidence, type Lines } from './evidence.ts';
 import { Frequency } from './frequency.ts';
 import type { Commonness } from './matcher.ts';
-import { familyWords, formsOf, sameButForEnding, sameByForm, sound, spelling, type SameName } from './names.ts';
+import { familyWords, sameButForEnding, sound, spelling } from './names.ts';
+import { formsOf, sameByForm, type SameName } from './short-forms.ts';
 import {
   addressKey,
   addressOf,

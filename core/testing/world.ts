@@ -1,3 +1,4 @@
+import type { FormField } from '../forms/index.ts';
 import type { Line } from '../mapping/index.ts';
 import {
   effectKey,
@@ -134,6 +135,15 @@ export const makeField = (name: string, more: Partial<Field> = {}): Field => ({
   computed: false,
   immutable: false,
   rights: 'read and write',
+  ...more,
+});
+
+/** A form's field, called as it is named unless more is said. */
+export const makeFormField = (name: string, more: Partial<FormField> = {}): FormField => ({
+  name,
+  label: name,
+  type: 'text',
+  required: false,
   ...more,
 });
 

@@ -3,6 +3,12 @@ export function tidy(text: string): string {
   return text.normalize('NFC').replace(/\s+/gu, ' ').trim();
 }
 
+/** The first few of several, in words: “a, b, c and 4 more”. @param quoted each in quotation marks */
+export function listed(texts: readonly string[], { most = 3, quoted = false } = {}): string {
+  const shown = texts.slice(0, most).map((text) => (quoted ? `“${text}”` : text));
+  return `${shown.join(', ')}${texts.length > most ? ` and ${texts.length - most} more` : ''}`;
+}
+
 /** A key for comparing labels and options: no case, no accents, no punctuation. */
 export function fold(text: string): string {
   return text

@@ -203,6 +203,9 @@ export const ATTACKS: Attack[] = [
       const pages = [
         `<form>${many(n, (at) => `<input name=f${at}>`)}</form>`,
         `<form><label>${many(n, (at) => `<input name=f${at}>`)}</label></form>`,
+        `<form>${many(n, () => '<label>Name <input></label>')}</form>`,
+        `<form>${many(n, (at) => `<input name=a-${at + 2}><input id=a>`)}</form>`,
+        `<form>${many(n, (at) => `<label>${at} <input name=f></label>`)}</form>`,
         `<form>${many(600, (at) => `<input name=f${at} aria-labelledby="${'long '.repeat(600)}">`)}</form><div id=long>${'word '.repeat(100_000)}</div>`,
         `<form><label for=a>${'*'.repeat(1_000_000 * size)}</label><input id=a name=a></form>`,
         `<form><label for=a>${' '.repeat(1_000_000 * size)}x${'*: '.repeat(100_000)}y</label><input id=a name=a></form>`,

@@ -12,6 +12,8 @@ beforeAll(async () => {
       { name: 'Straße', label: 'Straße', type: 'text', required: false },
       { name: 'sort[]', label: 'Sorts', type: 'text', multiple: true, required: false },
       { name: 'Bild', label: 'Bild', type: 'file', required: false },
+      { name: 'tel', label: 'By day', type: 'phone', required: false, place: 1 },
+      { name: 'tel#2', label: 'In the evening', type: 'phone', required: false, place: 2 },
     );
   });
   await intakeLike(stage, 'fenced', (document) => {
@@ -26,6 +28,22 @@ beforeAll(async () => {
   });
 });
 afterAll(() => stage.close());
+
+it('inputs of one name are told apart by their order, blank or not; where one is missing they stay together', async () => {
+  const sent = async (...tel: string[]): Promise<Json> => {
+    const body = new URLSearchParams({ ...enquiry() });
+    for (const each of tel) body.append('tel', each);
+    return valuesOf(await send(body.toString(), FORM));
+  };
+  expect(await sent('030 1', '030 2')).toMatchObject({ tel: '030 1', 'tel#2': '030 2' });
+  expect(await sent('', '030 2')).toMatchObject({ tel: '', 'tel#2': '030 2' });
+  const alone = await sent('030 2');
+  expect(alone['tel']).toBe('030 2');
+  expect(alone).not.toHaveProperty(['tel#2']);
+  // As many as a body may have are neither lost nor told apart by a guess.
+  const many = Array.from({ length: 900 }, (_, at) => `030 ${at}`);
+  expect((await sent(...many))['tel']).toHaveLength(900);
+});
 
 const BROWSER = { Accept: 'text/html,application/xhtml+xml,application/xml;q=0.9,*/*;q=0.8' };
 const send = (body: Buffer | string, type: string, intake = 'letters', headers: Record<string, string> = {}) =>

@@ -1,4 +1,4 @@
-import { AUTOFILL, type Meaning } from '../lexicon.ts';
+import { AUTOFILL, BOTH_HAVE, type Meaning } from '../lexicon.ts';
 import { wordsOf } from '../words.ts';
 import { featuresOf, type Seen } from './features.ts';
 import { probabilities, unpackWeights, type Weights } from './softmax.ts';
@@ -52,21 +52,8 @@ export const readBy =
       ),
     );
 
-/** What people and organisations both have. */
-const SHARED: readonly Meaning[] = [
-  'street',
-  'house number',
-  'address',
-  'postcode',
-  'city',
-  'region',
-  'country',
-  'phone',
-  'mobile',
-  'fax',
-  'email',
-  'website',
-];
+/** What is the organisation's where it stands beside its name. */
+const SHARED: readonly Meaning[] = [...BOTH_HAVE, 'mobile', 'fax', 'email'];
 const NAMES: readonly Meaning[] = ['given name', 'family name', 'full name', 'birth date'];
 /** So sure is one field of a group whose it is, that the others follow it. */
 const LEADS = 0.65;

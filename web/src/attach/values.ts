@@ -1,5 +1,5 @@
 import { holdsCard, isPassword } from '../../../core/forms/secrets.ts';
-import { HINT, ICON, nameFor } from '../../../core/forms/unnamed.ts';
+import { HINT, ICON, NamesOfForm } from '../../../core/forms/unnamed.ts';
 
 /** What a form is asked, whatever its inputs are called: one named `elements` or `checkValidity` hides the form's own. */
 export const FORM = HTMLFormElement.prototype;
@@ -47,12 +47,12 @@ const NEVER_SENT = /^(?:submit|button|reset|image|password|file)$/;
  * @param all whether those with a name are meant too: no browser sends them where no form is
  */
 export function unnamedAmong(controls: readonly Control[], all: boolean): [string, string][] {
-  const taken = new Set(controls.map(({ name }) => name).filter(Boolean));
+  const names = new NamesOfForm(controls.map(({ name }) => name).filter(Boolean));
   return controls.flatMap((control): [string, string][] => {
     const { type, name } = control;
     const kind = control instanceof HTMLInputElement ? type : control.tagName.toLowerCase();
     if (NEVER_SENT.test(kind) || (name ? !all : kind === 'hidden')) return [];
-    const called = name || nameFor({ id: control.id, label: labelOf(control), type: kind }, taken);
+    const called = name || names.nameFor({ id: control.id, label: labelOf(control), type: kind });
     if (control.disabled || isSecret(control)) return [];
     if (control instanceof HTMLInputElement && /^(?:checkbox|radio)$/.test(type))
       return control.checked ? [[called, control.value]] : [];

@@ -1,4 +1,5 @@
-import { sentByScript, type FormField } from '@zusammen/core/forms';
+import { sentByScript } from '@zusammen/core/forms';
+import { listed } from '@zusammen/core/values';
 import { call } from '../../../api/client.ts';
 import { useDo } from '../../../api/hooks.ts';
 import { Button } from '../../../parts/button.tsx';
@@ -10,25 +11,16 @@ import { Empty } from '../../../parts/states.tsx';
 import { Moment } from '../../../parts/time.tsx';
 import { Tag } from '../../../parts/chip.tsx';
 import { useDraft } from '../draft.tsx';
+import { attachLine } from './attach-line.ts';
 import { Files } from './files.tsx';
 import { KeysForEvents } from './keys-for-events.tsx';
 import { Protection } from './protection.tsx';
 import { Told } from './told.tsx';
 
-const labelsOf = (fields: readonly FormField[]): string =>
-  fields.length <= 4
-    ? fields.map(({ label }) => `“${label}”`).join(', ')
-    : `${fields
-        .slice(0, 3)
-        .map(({ label }) => `“${label}”`)
-        .join(', ')} and ${fields.length - 3} more`;
-
 /** Where submissions go, whether they are taken, and the versions. */
 export function Open() {
   const { detail, document, mayEdit } = useDraft();
   const kind = document.source.kind;
-  const named = document.source.formName?.replace(/["'\\]/g, '\\$&');
-  const formSelector = named ? ` data-form='[id="${named}"], [name="${named}"]'` : '';
   const script = sentByScript(document.fields);
   const { intake, versions, changes } = detail;
   const address = `${window.location.origin}/in/${intake.key}`;
@@ -62,13 +54,17 @@ export function Open() {
                 )}
                 {script.only.length > 0 && !script.all && (
                   <p className="text-saffron">
-                    Posting straight leaves out {labelsOf(script.only)}: without a name, only the line below sends{' '}
-                    {script.only.length === 1 ? 'it' : 'them'}.
+                    Posting straight leaves out{' '}
+                    {listed(
+                      script.only.map(({ label }) => label),
+                      { quoted: true },
+                    )}
+                    : without a name, only the line below sends {script.only.length === 1 ? 'it' : 'them'}.
                   </p>
                 )}
                 <Copy
                   label={`${script.all ? 'One' : 'Or one'} more line: the page goes on as it does, and a copy comes here`}
-                  text={`<script src="${window.location.origin}/attach.js" data-intake="${intake.key}"${formSelector} defer></script>`}
+                  text={attachLine(window.location.origin, intake.key, document.source.formName)}
                 />
                 <p className="text-small text-soft">
                   The script also fills hidden fields that are named like a parameter of the page’s address,{' '}

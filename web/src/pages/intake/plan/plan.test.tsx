@@ -72,6 +72,21 @@ describe('the lines of a plan', () => {
     expect(kept.document.plan.steps[0]!.lines.map(({ origin }) => origin)).toEqual(['set', 'set', 'set']);
   });
 
+  it('that are about what a visitor agrees to stand beside its wording, not beside how sure it is', async () => {
+    const wording = lineTo('note', ['hello'], {
+      origin: 'suggested',
+      confidence: 0.99,
+      reasons: ['the visitor agrees to “Send me the letter”', 'means newsletter'],
+    });
+    const step = DOCUMENT.plan.steps[0]!;
+    showIntake('plan', <PlanStation />, {
+      document: { ...DOCUMENT, plan: { ...DOCUMENT.plan, steps: [{ ...step, lines: [...step.lines, wording] }] } },
+    });
+    const last = (await cellsOf('Note')).at(-1);
+    expect(last).toContain('consent to “Send me the letter”');
+    expect(last).not.toContain('sure');
+  });
+
   it('are removed by a key, and come back with undo, as they were', async () => {
     const { user, kept } = showIntake('plan', <PlanStation />);
     const before = kept.document;

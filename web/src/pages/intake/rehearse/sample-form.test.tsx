@@ -2,12 +2,11 @@
 import type { FormField, SubmittedValues } from '@zusammen/core/forms';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { makeFormField } from '../../../../../core/testing/world.ts';
 import { SampleForm } from './sample-form.tsx';
 
-const field = (name: string, type: FormField['type'], more: Partial<FormField> = {}): FormField => ({
-  ...{ name, label: name, type, required: false },
-  ...more,
-});
+const field = (name: string, type: FormField['type'], more: Partial<FormField> = {}): FormField =>
+  makeFormField(name, { type, ...more });
 const options = (...values: string[]) => values.map((value) => ({ value, label: value.toUpperCase() }));
 
 /** A form with these fields, and what it says it holds now. */
