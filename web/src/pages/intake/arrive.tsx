@@ -69,10 +69,10 @@ function Fields({ sample }: { sample: Values | undefined }) {
           <th className={cx(TH, 'w-[24%] pl-4')}>
             {document.source.kind === 'page' ? 'As a visitor sees it' : 'Field'}
           </th>
-          <th className={cx(TH, 'w-[16%]')}>Sent as</th>
-          <th className={cx(TH, 'w-[12%]')}>Kind</th>
-          <th className={cx(TH, 'w-[18%]')}>{sample ? 'Newest sample' : 'Sample'}</th>
-          <th className={cx(TH, 'w-[14%]')}>Options</th>
+          <th className={cx(TH, 'w-[15%]')}>Sent as</th>
+          <th className={cx(TH, 'w-[16%]')}>Kind</th>
+          <th className={cx(TH, 'w-[17%]')}>{sample ? 'Newest sample' : 'Sample'}</th>
+          <th className={cx(TH, 'w-[12%]')}>Options</th>
           <th className={TH}>Goes to</th>
         </tr>
       </thead>

@@ -91,6 +91,12 @@ export const LineRow = memo(function LineRow({ line, entity, seen, findings, cho
         )}
       </td>
       <td className={cx(TD, 'truncate')} title={line.treatments.map(describeTreatment).join(', then ')}>
+        {wording !== undefined && (
+          // What is agreed to is read whole before it is accepted.
+          <span className="line-clamp-6 text-small whitespace-normal text-saffron" title={wording}>
+            consent to {wording}
+          </span>
+        )}
         <span className="flex gap-1">
           {line.treatments.map((treatment, at) => (
             <Tag key={at} tone={at === line.treatments.length - 1 ? worst : 'sand'}>
@@ -129,7 +135,7 @@ export const LineRow = memo(function LineRow({ line, entity, seen, findings, cho
       <td className={cx(TD, 'truncate text-small text-soft')}>
         {offered ? (
           <span title={`Suggested, ${line.reasons?.join('; ') ?? ''}`}>
-            {wording === undefined ? `${Math.round((line.confidence ?? 0) * 100)} % sure` : `consent to ${wording}`}
+            {wording === undefined ? `${Math.round((line.confidence ?? 0) * 100)} % sure` : 'offered'}
           </span>
         ) : (
           line.ifBoth
