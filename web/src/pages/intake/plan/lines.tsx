@@ -9,7 +9,7 @@ import {
 } from '@dnd-kit/core';
 import type { Finding } from '@zusammen/core/checks';
 import type { FormField } from '@zusammen/core/forms';
-import { prepareLine, type Line } from '@zusammen/core/mapping';
+import { prepareLine, wordingAgreedTo, type Line } from '@zusammen/core/mapping';
 import {
   acceptLines,
   addLines,
@@ -129,11 +129,9 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
     );
     edit((held) => addLines(held, more));
   };
-  /** Accepts what is offered among the lines that are shown. */
-  const acceptAll = (): void => {
-    const ids = new Set(lines.map(({ id }) => id));
-    edit((held) => acceptLines(held, ids));
-  };
+  /** What is offered among the lines that are shown; what a visitor agrees to is accepted line by line, its wording read. */
+  const offered = lines.filter((line) => line.origin === 'suggested' && wordingAgreedTo(line) === undefined);
+  const acceptAll = (): void => edit((held) => acceptLines(held, new Set(offered.map(({ id }) => id))));
   const counts: Record<Shown, number> = {
     all: step.lines.length,
     look: step.lines.filter(({ id }) => byLine.has(id)).length,
@@ -141,7 +139,6 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
     set: step.lines.filter(({ origin }) => origin === 'set').length,
     unused: unused.length,
   };
-  const offered = lines.filter(({ origin }) => origin === 'suggested').length;
   const current = lines[Math.min(at, lines.length - 1)];
   useKeys({
     ...listKeys(lines.length, Math.min(at, Math.max(0, lines.length - 1)), setAt),
@@ -164,7 +161,7 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
     mayEdit
       ? [
           { name: 'Suggest the rest of the lines', hotkey: 'S', act: () => void suggestRest() },
-          ...(offered > 0 ? [{ name: `Accept all ${offered} suggested lines`, act: acceptAll }] : []),
+          ...(offered.length > 0 ? [{ name: `Accept all ${offered.length} suggested lines`, act: acceptAll }] : []),
           { name: 'Undo', hotkey: 'Ctrl Z', act: undo },
           { name: 'Redo', hotkey: 'Ctrl Y', act: redo },
         ]
@@ -218,9 +215,14 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
               {filled} of {needed.length} needed {needed.length === 1 ? 'field' : 'fields'} set
             </span>
           )}
-          {mayEdit && offered > 0 && (
-            <button type="button" className="font-semibold text-plum hover:underline" onClick={acceptAll}>
-              accept all {offered}
+          {mayEdit && offered.length > 0 && (
+            <button
+              type="button"
+              className="font-semibold text-plum hover:underline"
+              title="What a visitor agrees to is accepted line by line"
+              onClick={acceptAll}
+            >
+              accept all {offered.length}
             </button>
           )}
           {mayEdit && (

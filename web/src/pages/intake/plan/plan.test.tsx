@@ -79,12 +79,21 @@ describe('the lines of a plan', () => {
       reasons: ['the visitor agrees to “Send me the letter”', 'means newsletter'],
     });
     const step = DOCUMENT.plan.steps[0]!;
-    showIntake('plan', <PlanStation />, {
+    const { user, kept } = showIntake('plan', <PlanStation />, {
       document: { ...DOCUMENT, plan: { ...DOCUMENT.plan, steps: [{ ...step, lines: [...step.lines, wording] }] } },
     });
     const cells = await cellsOf('Note');
     expect(cells[2]).toBe('consent to “Send me the letter”');
     expect(cells.at(-1)).toBe('offered');
+    // Nobody agrees for visitors in passing: only the other suggested line is accepted with all.
+    const origins = () => kept.document.plan.steps[0]!.lines.map(({ origin }) => origin);
+    await user.click(screen.getByRole('button', { name: 'accept all 1' }));
+    await waitFor(() => expect(origins()).toEqual(['set', 'set', 'set', 'suggested']));
+    expect(screen.queryByRole('button', { name: /accept all/ })).toBeNull();
+    (await rowOf('Note')).querySelector('button')!.focus();
+    for (let step = 0; step < 3; step += 1) await user.keyboard('j');
+    await user.keyboard('a');
+    await waitFor(() => expect(origins()).toEqual(['set', 'set', 'set', 'set']));
   });
 
   it('are removed by a key, and come back with undo, as they were', async () => {
