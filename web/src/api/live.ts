@@ -35,7 +35,7 @@ export function useLiveFeed(): void {
     const stale = (): void => {
       timer ??= setTimeout(() => {
         timer = undefined;
-        for (const key of ['submissions', 'submission', 'ledger', 'today'])
+        for (const key of ['submissions', 'submission', 'review', 'ledger', 'today'])
           void client.invalidateQueries({ queryKey: [key] });
         // The list with its figures; an open intake's samples and rehearsal aren't touched by arrivals.
         void client.invalidateQueries({ queryKey: ['intakes'], exact: true });
