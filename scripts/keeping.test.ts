@@ -40,6 +40,8 @@ it('a backup taken while it is in use holds one moment, and restored it is the s
       ...{
         id: 's',
         name: 'Größe 😀 “quoted” \\ \u0000',
+        kind: 'odata',
+        adapterVersion: null, adapterDrift: null,
         address: 'http://x',
         sealedToken: sealer.seal('the token', 's'),
         revision: 1,

@@ -11,6 +11,7 @@ import {
   Housekeeper,
   Importer,
   Jobs,
+  heldListener,
   knownListener,
   LiveView,
   mergeWork,
@@ -98,7 +99,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
     db,
     {
       import: new Importer(db, live, acceptor, fileReader).work,
-      feed: new Feeds(db, systems, live, [knownListener(db, live.known)]).work,
+      feed: new Feeds(db, systems, live, [knownListener(db, live.known), heldListener(db)]).work,
       doubles: new Searcher(db, { databaseUrl, thread: doublesThread }).work,
       merge: mergeWork({ db, systems, live }),
     },
@@ -161,6 +162,7 @@ const viaThreads = (heavy: Heavy, reach: Reach): Via => ({
     if (!read.ok) throw new NotUnderstood(read.reason);
     return read;
   },
+  readDescription: (asked) => heavy.run('readDescription', asked, { by: 'systems' }),
 });
 
 function workerSettings(log: Logger, concurrency: number) {

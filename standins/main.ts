@@ -18,6 +18,7 @@ const standins = await startStandins({
     seed: 1871,
     organisations: Number(env['STANDINS_ORGANISATIONS'] ?? 1500),
     people: Number(env['STANDINS_PEOPLE'] ?? 6000),
+    subscribers: Number(env['STANDINS_SUBSCRIBERS'] ?? 4000),
   },
 });
 console.log(`stand-ins ready on ${port}`);

@@ -1,4 +1,5 @@
 import type { Server } from 'node:http';
+import type { RowDataPacket } from 'mysql2';
 import express, { type NextFunction, type Request, type Response } from 'express';
 import { crmPages } from './crm/pages.ts';
 import { seedCrm, type Amounts } from './crm/seed.ts';
@@ -6,6 +7,9 @@ import { crmService } from './crm/service.ts';
 import { makeTables } from './crm/tables.ts';
 import { openDatabase } from './database.ts';
 import { Faults } from './faults/faults.ts';
+import { seedLetters, type KnownPerson } from './letters/seed.ts';
+import { lettersService, type LettersSettings } from './letters/service.ts';
+import { makeTables as makeLetterTables } from './letters/tables.ts';
 import { shop } from './shop/shop.ts';
 import { site } from './site/site.ts';
 
@@ -17,7 +21,8 @@ export interface StandinSettings {
   administratorToken: string;
   /** Where Zusammen takes submissions in, e.g. `http://localhost:4600/in`. */
   intakes: string;
-  amounts: Amounts;
+  amounts: Amounts & { subscribers?: number };
+  letters?: LettersSettings;
 }
 
 /** Starts all stand-ins on one port. @returns the server and a way to stop it */
@@ -27,6 +32,13 @@ export async function startStandins(settings: StandinSettings): Promise<{ server
   const goods = await openDatabase(settings.databaseUrl, `${settings.prefix}_shop`);
   await makeTables(crm);
   await seedCrm(crm, settings.amounts, new Date());
+  const post = await openDatabase(settings.databaseUrl, `${settings.prefix}_letters`);
+  await makeLetterTables(post);
+  const [known] = await crm.query<RowDataPacket[]>(
+    'SELECT first_name, last_name, email, language, letters_allowed FROM People WHERE email IS NOT NULL ORDER BY n',
+  );
+  const { seed, people, subscribers = Math.ceil(people / 2) } = settings.amounts;
+  await seedLetters(post, { seed, subscribers }, known as KnownPerson[], new Date());
   const faults = new Faults();
   const app = express();
   app.disable('x-powered-by');
@@ -34,6 +46,7 @@ export async function startStandins(settings: StandinSettings): Promise<{ server
   app.use('/faults', faults.routes());
   app.use('/crm/odata', faults.before('crm'), crmService(crm, settings.administratorToken));
   app.use('/crm', crmPages(crm));
+  app.use('/letters', faults.before('letters'), lettersService(post, settings.letters));
   app.use('/site', await site(web, settings.intakes));
   const store = await shop(goods);
   app.use('/shop', faults.before('shop'), store.router);
@@ -59,7 +72,7 @@ export async function startStandins(settings: StandinSettings): Promise<{ server
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
       await store.stop();
-      await Promise.all([crm.end(), web.end(), goods.end()]);
+      await Promise.all([crm.end(), post.end(), web.end(), goods.end()]);
     },
   };
 }

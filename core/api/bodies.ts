@@ -20,6 +20,7 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+import { AdapterDocument, AdapterSignIn } from '../adapters/index.ts';
 import { IntakeDocument, upgraded } from '../intake/index.ts';
 import { ROLES, type Role } from './roles.ts';
 
@@ -43,11 +44,66 @@ export class SystemAddressBody {
   token!: string;
 }
 
-export class ConnectSystemBody extends SystemAddressBody {
+/** What is needed to sign in by an adapter; which of it, its way of signing in says. */
+export class SignInSecretsBody {
+  @IsOptional() @IsString() @MaxLength(4000) key?: string;
+  @IsOptional() @IsString() @MaxLength(400) user?: string;
+  @IsOptional() @IsString() @MaxLength(4000) password?: string;
+  @IsOptional() @IsString() @MaxLength(400) clientId?: string;
+  @IsOptional() @IsString() @MaxLength(4000) clientSecret?: string;
+}
+
+const WEB_ADDRESS = { require_tld: false, protocols: ['http', 'https'], require_protocol: true };
+const WEB_ADDRESS_SAID = { message: 'must be a web address that starts with http:// or https://' };
+/** The largest description of an API that is read. */
+const LARGEST_DESCRIPTION = 8 * 1024 * 1024;
+
+/** An address to look at, or a description that came as a file. */
+export class LookAtSystemBody {
+  @IsOptional() @IsUrl(WEB_ADDRESS, WEB_ADDRESS_SAID) @MaxLength(500) address?: string;
+  @IsOptional() @IsString() @MaxLength(LARGEST_DESCRIPTION) text?: string;
+  @IsOptional() @ValidateNested() @Type(() => AdapterSignIn) signIn?: AdapterSignIn;
+  @IsOptional() @ValidateNested() @Type(() => SignInSecretsBody) secrets?: SignInSecretsBody;
+  /** Documents elsewhere that it refers to may be fetched. */
+  @IsOptional() @IsBoolean() follow?: boolean;
+}
+
+/** OData by address and token, or plain JSON by an adapter, or by what an adapter is inferred from. */
+export class ConnectSystemBody extends LookAtSystemBody {
+  @IsOptional() @IsIn(['odata', 'json']) kind?: 'odata' | 'json';
+  /** For OData; for plain JSON it is the key of its sign-in. */
+  @IsOptional()
+  @IsString()
+  @MinLength(1)
+  @MaxLength(4000)
+  @Matches(/^[\x21-\x7e]+$/, { message: 'must be a token without spaces' })
+  token?: string;
+  @IsOptional() @ValidateNested() @Type(() => AdapterDocument) adapter?: AdapterDocument;
   @IsString() @MinLength(1) @MaxLength(120) name!: string;
   @IsBoolean() practice!: boolean;
   /** May keep values about people; where nothing is said, a real system may and a practice system may not. */
   @IsOptional() @IsBoolean() personal?: boolean;
+}
+
+export class SaveAdapterBody {
+  @ValidateNested() @Type(() => AdapterDocument) document!: AdapterDocument;
+  /** The version it was made from. */
+  @IsInt() @Min(1) version!: number;
+  /** It takes over what has changed in the API: that is no longer told. */
+  @IsOptional() @IsBoolean() caughtUp?: boolean;
+}
+
+/** What a system sent back about who has signed in there, as the address had it. */
+export class SignedInBody {
+  @IsString() @MaxLength(8000) query!: string;
+}
+
+export class TryAdapterBody {
+  /** Absent: as it is kept. */
+  @IsOptional() @ValidateNested() @Type(() => AdapterDocument) document?: AdapterDocument;
+  @IsOptional() @IsArray() @ArrayMaxSize(300) @IsString({ each: true }) entities?: string[];
+  /** Records of our own may be made, changed and deleted. */
+  @IsOptional() @IsBoolean() writes?: boolean;
 }
 
 export class ChangeSystemBody {
@@ -60,6 +116,8 @@ export class ChangeSystemBody {
   @MaxLength(4000)
   @Matches(/^[\x21-\x7e]+$/, { message: 'must be a token without spaces' })
   token?: string;
+  /** For a system with an adapter. */
+  @IsOptional() @ValidateNested() @Type(() => SignInSecretsBody) secrets?: SignInSecretsBody;
 }
 
 export class ReadFormsBody {

@@ -1,3 +1,4 @@
+import type { AdapterDifference, AdapterDocument, AdapterTrial } from '../adapters/index.ts';
 import type { Facts } from '../checks/index.ts';
 import type { ReadForm } from '../forms/index.ts';
 import type { IntakeDocument } from '../intake/index.ts';
@@ -124,11 +125,23 @@ export interface Routes {
 
   'get /systems': { answer: { systems: systems.System[] } };
   'post /systems/try': { body: bodies.SystemAddressBody; answer: Description };
+  'post /systems/look': { body: bodies.LookAtSystemBody; answer: systems.LookedAt };
   'post /systems': { body: bodies.ConnectSystemBody; answer: { system: systems.System } };
   'get /systems/:id': { answer: systems.SystemDetail };
   'patch /systems/:id': { body: bodies.ChangeSystemBody; answer: { system: systems.System } };
   'post /systems/:id/read': { answer: { system: systems.System; differences: systems.SystemDetail['differences'] } };
   'delete /systems/:id': object;
+  'get /systems/:id/adapter': { answer: systems.AdapterDetail };
+  'get /systems/:id/adapter/:version': { answer: { document: AdapterDocument } };
+  'put /systems/:id/adapter': {
+    body: bodies.SaveAdapterBody;
+    answer: { version: number; differences: systems.SystemDetail['differences'] };
+  };
+  'post /systems/:id/adapter/try': { body: bodies.TryAdapterBody; answer: { trials: AdapterTrial[] } };
+  'post /systems/:id/adapter/compare': { answer: { differences: AdapterDifference[] } };
+  /** Where somebody signs in, so that Zusammen may act there (OAuth 2.0 authorization code, PKCE). */
+  'post /systems/:id/sign-in': { answer: { address: string } };
+  'post /systems/signed-in': { body: bodies.SignedInBody; answer: { system: string } };
 
   'get /intakes': { answer: { intakes: intakes.IntakeLine[] } };
   'post /intakes': { body: bodies.NewIntakeBody; answer: OneIntake };

@@ -1,3 +1,4 @@
+import type { AdapterDifference, AdapterDocument, AdapterReasons, AdapterTrial } from '../adapters/index.ts';
 import type { Difference, Schema } from '../schema/index.ts';
 
 export type SystemState =
@@ -8,9 +9,17 @@ export type SystemState =
   | 'not understood'
   | 'asks for patience';
 
+/** How a system is spoken to: OData, or plain JSON by an adapter. */
+export type SystemKind = 'odata' | 'json';
+
 export interface System {
   id: string;
   name: string;
+  kind: SystemKind;
+  /** The version of its adapter, where it has one. */
+  adapterVersion: number | null;
+  /** In what its API is no longer as the adapter says, as of the last look; null: in nothing. */
+  adapterDrift: AdapterDifference[] | null;
   address: string;
   practice: boolean;
   /** Marked for keeping values about people. */
@@ -42,4 +51,28 @@ export interface SystemDetail {
   schema: Schema;
   readAt?: string;
   differences: Difference[];
+}
+
+/** What stands at an address: an OData service, or an API with how it would be spoken to. */
+export type LookedAt =
+  | { kind: 'odata'; entities: number }
+  | {
+      kind: 'json';
+      /** What it was inferred from: a description (OpenAPI), or what a list answered. */
+      by: 'openapi' | 'samples';
+      adapter: AdapterDocument;
+      reasons: AdapterReasons;
+      /** Paths that nothing is made of, and why. */
+      unused: { path: string; why: string }[];
+      /** Documents it refers to that weren't fetched. */
+      elsewhere: string[];
+    };
+
+/** How a system is spoken to, with the reasons and what came of trying it. */
+export interface AdapterDetail {
+  document: AdapterDocument;
+  version: number;
+  reasons: AdapterReasons;
+  trials: AdapterTrial[];
+  versions: { version: number; at: string; by: string }[];
 }

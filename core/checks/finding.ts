@@ -49,13 +49,18 @@ export interface Facts {
   systemNames?: Readonly<Record<string, string>>;
   /** How records are recognised by evidence, and how well keys tell the known ones apart, by `system/entity`. */
   recognitions?: Readonly<Record<string, { document: Recognition; keys: readonly KeyFacts[] }>>;
-  /** What systems can do that a plan may rely on, by id. */
+  /** What systems can do that a plan may rely on, by id; by `system/entity` where it isn't the same for all of them. */
   abilities?: Readonly<Record<string, Abilities>>;
+  /** In what the API of a system is no longer as its adapter says, by `system/entity`, in words. */
+  drifted?: Readonly<Record<string, readonly string[]>>;
 }
 
 /** What a system can do; what isn't said isn't known. */
 export interface Abilities {
+  /** A write sent again is done once. */
   repeatability: boolean;
+  /** Nor can it be looked for whether it was done. */
+  untold?: boolean;
   batch: boolean;
   etags: boolean;
   filter?: boolean;

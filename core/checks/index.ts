@@ -9,6 +9,7 @@ import {
   entityRights,
   keyOfAllRows,
   keyWithoutLine,
+  driftedApi,
   missingCapabilities,
   deletesByWeakKey,
   missingGroup,
@@ -47,6 +48,7 @@ const STEP_CHECKS: StepCheck[] = [
   missingLink,
   deletesByWeakKey,
   missingCapabilities,
+  driftedApi,
   missingGroup,
   condition,
   sourceGone,
@@ -87,6 +89,6 @@ export function check(input: CheckInput): Finding[] {
 }
 
 export { originOf } from './entry.ts';
-export type { CheckInput, Facts, Finding, KeyFacts } from './finding.ts';
+export type { Abilities, CheckInput, Facts, Finding, KeyFacts } from './finding.ts';
 export { weakKeysOf } from './recognition.ts';
 export { applyMend, type Mend } from './mend.ts';

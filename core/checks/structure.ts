@@ -253,7 +253,7 @@ export const keyOfAllRows = ({ step, entity, fields: form, samples }: StepInput)
 
 /** K28: the step's system lacks what keeps a write from happening twice, or unseen changes from being overwritten. */
 export const missingCapabilities = ({ step, entity, facts }: StepInput): Finding[] => {
-  const able = facts?.abilities?.[step.system];
+  const able = facts?.abilities?.[`${step.system}/${step.entity}`] ?? facts?.abilities?.[step.system];
   if (!able || !(mayCreate(step) || mayUpdate(step) || step.whenOne === 'delete')) return [];
   const system = facts?.systemNames?.[step.system] ?? 'The system';
   const look = (sentence: string): Finding => ({ id: 'K28', severity: 'look', place: { step: step.id }, sentence });
@@ -262,7 +262,9 @@ export const missingCapabilities = ({ step, entity, facts }: StepInput): Finding
       ? []
       : [
           look(
-            `${system} can’t tell a repeated request from a new one: a ${entity.label} whose writing was cut short is looked for by its values before it is sent again.`,
+            able.untold && mayCreate(step)
+              ? `${system} can’t tell a repeated request from a new one, and whether a ${entity.label} was made can’t be looked for: one whose making was cut short may be there twice, and Review asks instead of sending it again.`
+              : `${system} can’t tell a repeated request from a new one: a ${entity.label} whose writing was cut short is looked for by its values before it is sent again.`,
           ),
         ]),
     ...(able.etags || !(mayUpdate(step) || step.whenOne === 'delete')
@@ -288,4 +290,13 @@ export const missingCapabilities = ({ step, entity, facts }: StepInput): Finding
         ]
       : []),
   ];
+};
+
+/** K27: the API of the step's system is no longer as its adapter says. */
+export const driftedApi = ({ step, entity, facts }: StepInput): Finding[] => {
+  const differences = facts?.drifted?.[`${step.system}/${step.entity}`] ?? [];
+  if (differences.length === 0) return [];
+  const system = facts?.systemNames?.[step.system] ?? 'The system';
+  const sentence = `${system} is no longer spoken to as its adapter says, for ${entity.label}: ${differences.slice(0, 3).join(' ')}`;
+  return [{ id: 'K27', severity: 'look', place: { step: step.id }, sentence }];
 };

@@ -4,23 +4,25 @@
  * Invariant: every field name is unique within its entity, every entity name within its schema, and
  * `relation.entity` names an entity of the same schema or one that this connection may not see.
  */
-export type FieldType =
-  | 'id'
-  | 'text'
-  | 'long text'
-  | 'email'
-  | 'phone'
-  | 'web address'
-  | 'integer'
-  | 'number'
-  | 'yes/no'
-  | 'date'
-  | 'date and time'
-  | 'time'
-  | 'duration'
-  | 'option'
-  | 'options'
-  | 'reference';
+export const FIELD_TYPES = [
+  'id',
+  'text',
+  'long text',
+  'email',
+  'phone',
+  'web address',
+  'integer',
+  'number',
+  'yes/no',
+  'date',
+  'date and time',
+  'time',
+  'duration',
+  'option',
+  'options',
+  'reference',
+] as const;
+export type FieldType = (typeof FIELD_TYPES)[number];
 
 export interface Option {
   value: string;

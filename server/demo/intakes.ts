@@ -8,6 +8,8 @@ import { calledBy, isWritable, type Entity, type Field, type Schema } from '@zus
 export interface Making {
   system: string;
   schema: Schema;
+  /** The mailing system. */
+  letters?: { system: string; schema: Schema };
 }
 
 /** Where the co-operative's visitors write from. */
@@ -85,6 +87,31 @@ class Maker {
 }
 
 type Plan = IntakeDocument['plan'];
+
+/** Who signs up for the letters is a person in the CRM, and a subscriber where the letters are sent from. */
+function signUp(maker: Maker, form: ReadForm, { letters }: Making): Plan {
+  const { steps } = onePerson(maker, form, [
+    [['thema[]'], 'interests'],
+    [['ok'], 'letters_allowed'],
+  ]);
+  if (!letters) return { steps };
+  const post = new Maker(letters, form.fields);
+  const subscriber = post.step(
+    'subscriber',
+    'subscribers',
+    [['email']],
+    [
+      post.line('subscribers', ['mail'], 'email'),
+      post.line('subscribers', ['vorname'], 'given'),
+      post.line('subscribers', ['nachname'], 'family'),
+      post.line('subscribers', ['thema[]'], 'interests', { ifBoth: 'add to list' }),
+      post.line('subscribers', ['ok'], 'wants_letters'),
+      post.line('subscribers', ['utm_source'], 'came_from', { ifBoth: 'fill only' }),
+      post.line('subscribers', ['utm_campaign'], 'campaign', { ifBoth: 'fill only' }),
+    ],
+  );
+  return { steps: [...steps, subscriber] };
+}
 
 /** What the suggestions set towards people, with what a specialist would add to them. */
 function onePerson(maker: Maker, form: ReadForm, byHand: [from: string[], field: string][]): Plan {
@@ -273,7 +300,7 @@ function checkout(maker: Maker): Plan {
 }
 
 /** The website's forms that the demo has intakes for, by key, each with its name and what it does. */
-const PAGES: Record<string, { name: string; plan: (maker: Maker, form: ReadForm) => Plan }> = {
+const PAGES: Record<string, { name: string; plan: (maker: Maker, form: ReadForm, making: Making) => Plan }> = {
   'pollination-enquiry': {
     name: 'Pollination enquiry',
     plan: (maker, form) =>
@@ -290,11 +317,7 @@ const PAGES: Record<string, { name: string; plan: (maker: Maker, form: ReadForm)
   },
   'letters-sign-up': {
     name: 'Letters sign-up',
-    plan: (maker, form) =>
-      onePerson(maker, form, [
-        [['thema[]'], 'interests'],
-        [['ok'], 'letters_allowed'],
-      ]),
+    plan: signUp,
   },
   'season-enquiry': { name: 'Season enquiry', plan: season },
   'beginners-course': { name: 'Beginners’ course', plan: course },
@@ -312,7 +335,7 @@ export function intakeForPage(key: string, form: ReadForm, page: string, making:
     name,
     source,
     fields: form.fields,
-    plan: plan(new Maker(making, form.fields), form),
+    plan: plan(new Maker(making, form.fields), form, making),
     settings: { ...WHERE, perMinute: 6000, allowedOrigins: originsOf(page) },
   };
 }

@@ -5,9 +5,10 @@ import type { IntakeDocument } from '@zusammen/core/intake';
 import { suggestRecognition } from '@zusammen/core/recognition';
 import type { Schema } from '@zusammen/core/schema';
 import { hashPassword, type Sealer } from '../access/index.ts';
-import { Acceptor, Feeds, Jobs, knownListener, LiveView, Worker } from '../engine/index.ts';
+import { Acceptor, Feeds, Jobs, heldListener, knownListener, LiveView, Worker } from '../engine/index.ts';
 import type { Role } from '@zusammen/core/api';
 import {
+  adapterVersions,
   addIntake,
   addSample,
   addSecret,
@@ -35,16 +36,19 @@ import {
   recognitionVersions,
   samples,
   saveRecognition,
+  heldFields,
+  heldValues,
   schemaSnapshots,
   searchState,
   searchWords,
   turns,
   submissions,
   systems,
+  systemTokens,
   type Database,
   type SystemRow,
 } from '../store/index.ts';
-import { describeAnew, Systems, type Via } from '../systems/index.ts';
+import { describeAnew, describeByAdapter, lookAt, Systems, type Via } from '../systems/index.ts';
 import { intakeForPage, intakeForShop, PAGE_KEYS, SHOP_KEY } from './intakes.ts';
 import { orderSamples, pastSubmissions } from './past.ts';
 
@@ -79,7 +83,8 @@ export async function loadDemo({ db, sealer, via, standins, own, past, log }: De
   await forgetHalfLoaded(db);
   const system = await connectCrm(db, sealer, via, standins);
   const { schema } = system;
-  const making = { system: system.id, schema };
+  const letters = await connectLetters(db, sealer, via, standins);
+  const making = { system: system.id, schema, letters: { system: letters.id, schema: letters.schema } };
   for (const key of PAGE_KEYS) {
     const page = `${standins}/site/${key}`;
     const [form] = readForms(await (await fetch(page)).text());
@@ -128,6 +133,10 @@ async function forgetHalfLoaded(db: Database): Promise<void> {
     intakeVersions,
     intakes,
     schemaSnapshots,
+    adapterVersions,
+    systemTokens,
+    heldFields,
+    heldValues,
     systems,
     changes,
   ])
@@ -148,6 +157,9 @@ async function connectCrm(
   const row: SystemRow = {
     id,
     name: 'Co-op CRM',
+    kind: 'odata',
+    adapterVersion: null,
+    adapterDrift: null,
     address,
     sealedToken: sealer.seal(token, id),
     revision: 1,
@@ -164,6 +176,30 @@ async function connectCrm(
     createdAt: now,
   };
   await addSystem(db, row, schema);
+  return { id, schema };
+}
+
+/** Connects the mailing system by what its description says, as a specialist would. */
+async function connectLetters(
+  db: Database,
+  sealer: Sealer,
+  via: Via,
+  standins: string,
+): Promise<{ id: string; schema: Schema }> {
+  const secrets = { clientId: 'demo', clientSecret: 'demo-secret' };
+  const look = { address: `${standins}/letters/openapi.json`, secrets };
+  const { adapter, reasons } = await lookAt(look, via.dispatcher, via.readDescription);
+  const { schema, capabilities, latencyMs } = await describeByAdapter(adapter, secrets, via.dispatcher);
+  const id = uuid();
+  const now = new Date();
+  const row: SystemRow = {
+    ...{ id, name: 'Co-op Letters', kind: 'json', adapterVersion: 1, adapterDrift: null, address: adapter.address },
+    ...{ sealedToken: sealer.seal(JSON.stringify(secrets), id), revision: 1, practice: true, personal: true },
+    ...{ recordPage: null, state: 'answers', stateWords: null, latencyMs, capabilities },
+    ...{ checkedAt: now, patienceUntil: null, createdAt: now },
+  };
+  const first = { document: adapter, reasons, described: adapter, trials: null, at: now, by: BY.name };
+  await addSystem(db, row, schema, first);
   return { id, schema };
 }
 
@@ -193,7 +229,7 @@ async function recogniseAll(db: Database, crm: Systems, { id, schema }: { id: st
       await saveRecognition(db, id, entity.name, recognition, 0, BY);
   }
   const live = new LiveView(db, 0);
-  const { work: feed } = new Feeds(db, crm, live, [knownListener(db, live.known)]);
+  const { work: feed } = new Feeds(db, crm, live, [knownListener(db, live.known), heldListener(db)]);
   const reading = new Jobs(db, { feed }, { name: 'demo', pollMs: 1000, log: () => undefined });
   await reading.work();
   await reading.stop();

@@ -3,6 +3,7 @@ export * from './again.ts';
 export * from './claim.ts';
 export * from './doubles/index.ts';
 export * from './feeds/index.ts';
+export * from './held/index.ts';
 export * from './housekeeper.ts';
 export * from './find-records.ts';
 export * from './importer.ts';

@@ -15,12 +15,14 @@ export async function send(
   again: boolean,
   together?: { group: string; atomic: boolean },
 ): Promise<Answer> {
-  if (again && !system.capabilities.repeatability) {
+  const repetition = again ? system.repetition(entity, row.action) : 'safe';
+  if (repetition === 'unknown') return { kind: 'unclear', records: [] };
+  if (repetition === 'looking') {
     const done =
       row.action === 'create' ? await madeBefore(system, entity, row) : await changedBefore(system, entity, row);
     if (done) return done;
   }
-  const sending = { requestId: row.requestId, firstSent: row.intendedAt, ...together };
+  const sending = { requestId: row.requestId, firstSent: row.intendedAt, again, ...together };
   if (row.action === 'create') return system.create(entity, row.after, sending);
   if (row.action === 'delete') return system.remove(entity, row.recordId!, row.etagBefore ?? undefined, sending);
   return system.update(entity, row.recordId!, row.after, row.etagBefore ?? undefined, sending);
@@ -49,7 +51,7 @@ const CLOCKS_APART_MS = 120_000;
 async function madeBefore(system: System, entity: Entity, row: LedgerRow): Promise<Answer | undefined> {
   const criteria = criteriaOf(entity, row.after);
   if (criteria.length === 0) return { kind: 'unclear', records: [] };
-  const found = await system.find(entity, criteria, MOST_ALIKE);
+  const found = await system.find(entity, criteria, MOST_ALIKE, true);
   const alike = found.filter(({ values }) =>
     Object.entries(row.after).every(([name, value]) => !Array.isArray(value) || sameValue(values[name], value)),
   );
@@ -61,7 +63,7 @@ async function madeBefore(system: System, entity: Entity, row: LedgerRow): Promi
   // A system may keep a value otherwise than it was sent; what surely names somebody finds the record all the same.
   const telling = tellingOf(entity, criteria);
   if (!telling) return undefined;
-  const near = byMaking(entity, await system.find(entity, [telling], MOST_ALIKE), row.intendedAt);
+  const near = byMaking(entity, await system.find(entity, [telling], MOST_ALIKE, true), row.intendedAt);
   const others = [...near.ours, ...near.maybe];
   return others.length === 0 ? undefined : { kind: 'unclear', records: others };
 }

@@ -34,6 +34,7 @@ const PATIENCE: Record<TaskName, number> = {
   readForms: 10,
   suggest: 15,
   readMetadata: 20,
+  readDescription: 20,
   match: 600,
   rehearse: 180,
   compare: 180,

@@ -11,6 +11,11 @@ import {
 import { answerRows, matchLists, type KindName, type ListedRecord } from '@zusammen/core/recognition';
 import { readBody as read, type BodyRead } from '../bodies/index.ts';
 import { NotUnderstood, understood, type MetadataRead } from '../systems/odata/index.ts';
+import {
+  readDescription as describe,
+  type DescriptionAsked,
+  type DescriptionRead,
+} from '../systems/json/description.ts';
 import { readingOver } from './outside.ts';
 import type { Rehearsed } from '@zusammen/core/api';
 import { compareWith, rehearseWith, type Compared, type Rehearsal } from './rehearsal.ts';
@@ -42,6 +47,9 @@ export function readMetadata({ text, more = [] }: { text: string; more?: readonl
     throw error;
   }
 }
+
+/** Reads what an API says of itself (OpenAPI), and infers how it is spoken to. */
+export const readDescription = (asked: DescriptionAsked): Promise<DescriptionRead> => describe(asked);
 
 export const match = ({
   known,

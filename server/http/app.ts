@@ -21,6 +21,7 @@ import { sessionRoutes } from './routes/session.ts';
 import { reviewRoutes } from './routes/review.ts';
 import { submissionRoutes } from './routes/submissions.ts';
 import { todayRoutes } from './routes/today.ts';
+import { adapterRoutes } from './routes/adapters.ts';
 import { systemRoutes } from './routes/systems.ts';
 
 /** The whole of Zusammen's HTTP: the door for submissions, the API, and the interface's files. */
@@ -65,6 +66,7 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
   const routes: Route[] = [
     ...sessionRoutes(context),
     ...systemRoutes(context),
+    ...adapterRoutes(context),
     ...readingRoutes(context),
     ...intakeRoutes(context),
     ...bringInRoutes(context),

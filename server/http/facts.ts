@@ -1,8 +1,9 @@
-import type { Facts, KeyFacts } from '@zusammen/core/checks';
+import type { Abilities, Facts, KeyFacts } from '@zusammen/core/checks';
 import { formOn, type FormField } from '@zusammen/core/forms';
 import type { IntakeDocument } from '@zusammen/core/intake';
 import type { Wanted } from '../heavy/index.ts';
 import {
+  adapterOf,
   importsOf,
   listRecognitions,
   listSystems,
@@ -11,6 +12,7 @@ import {
   type Database,
   type Intake,
   type RecognitionRow,
+  type SystemRow,
 } from '../store/index.ts';
 import type { Context } from './context.ts';
 import { readPage } from './pages.ts';
@@ -47,8 +49,35 @@ export async function factsOf(
         { document, keys: keysByField(document, measure?.keys) },
       ]),
     ),
-    abilities: Object.fromEntries(systems.map(({ id, capabilities }) => [id, capabilities])),
+    abilities: Object.fromEntries([
+      ...systems.map(({ id, capabilities }) => [id, capabilities] as const),
+      ...(await Promise.all(systems.map((system) => abilitiesByEntity(db, system)))).flat(),
+    ]),
+    drifted: Object.fromEntries(systems.flatMap(driftOf)),
   };
+}
+
+/** What a system with an adapter can do, by entity. */
+async function abilitiesByEntity(db: Database, { id, adapterVersion }: SystemRow): Promise<[string, Abilities][]> {
+  const adapter = adapterVersion === null ? undefined : await adapterOf(db, id, adapterVersion);
+  return (adapter?.document.entities ?? []).map(({ name, repeat, update, remove, version, read }) => [
+    `${id}/${name}`,
+    {
+      repeatability: repeat.by === 'key' || repeat.by === 'marker',
+      ...(repeat.by === 'none' ? { untold: true } : {}),
+      batch: false,
+      etags: version !== undefined || !(update ?? remove),
+      byKey: read !== undefined,
+    },
+  ]);
+}
+
+function driftOf({ id, adapterDrift }: SystemRow): [string, string[]][] {
+  const breaks = (adapterDrift ?? []).filter((each) => each.breaks);
+  return [...new Set(breaks.map(({ entity }) => entity))].map((entity) => [
+    `${id}/${entity}`,
+    breaks.filter((each) => each.entity === entity).map(({ what }) => what),
+  ]);
 }
 
 /** The form's fields as its page has them now; undefined where it names none, or can't be read: nothing is known then. */

@@ -1,3 +1,4 @@
+export * from './adapters.ts';
 export * from './batcher.ts';
 export * from './causes.ts';
 export * from './changes.ts';
@@ -8,6 +9,7 @@ export * from './files.ts';
 export * from './forget.ts';
 export * from './intakes.ts';
 export * from './known.ts';
+export * from './held.ts';
 export * from './installation.ts';
 export * from './jobs.ts';
 export * from './lanes.ts';

@@ -1,4 +1,5 @@
-import type { Role, SubmissionState, SystemState } from '@zusammen/core/api';
+import type { AdapterDifference, AdapterDocument, AdapterReasons, AdapterTrial } from '@zusammen/core/adapters';
+import type { Role, SubmissionState, SystemKind, SystemState } from '@zusammen/core/api';
 import {
   bigint,
   boolean,
@@ -141,7 +142,13 @@ export interface Tried {
 export const systems = mysqlTable('systems', {
   id: varchar('id', { length: 36 }).primaryKey(),
   name: varchar('name', { length: 120 }).notNull().unique(),
+  kind: varchar('kind', { length: 10 }).$type<SystemKind>().notNull().default('odata'),
+  /** The version of the adapter by which it is spoken to, where it needs one. */
+  adapterVersion: int('adapter_version'),
+  /** In what its API is no longer as the adapter says, as of the last look. */
+  adapterDrift: json('adapter_drift').$type<AdapterDifference[]>(),
   address: varchar('address', { length: 500 }).notNull(),
+  /** A token, or as JSON what an adapter's way of signing in needs. */
   sealedToken: text('sealed_token').notNull(),
   /** Counts changes of how it is reached: address, token, abilities. */
   revision: int('revision').notNull().default(1),
@@ -159,6 +166,63 @@ export const systems = mysqlTable('systems', {
   patienceUntil: moment('patience_until'),
   createdAt: moment('created_at').notNull(),
 });
+
+/** Every version of how a system with a plain JSON API is spoken to. */
+export const adapterVersions = mysqlTable(
+  'adapter_versions',
+  {
+    systemId: varchar('system_id', { length: 36 }).notNull(),
+    version: int('version').notNull(),
+    document: json('document').$type<AdapterDocument>().notNull(),
+    /** Why each part is as it is, by its place in the document. */
+    reasons: json('reasons').$type<AdapterReasons>().notNull(),
+    /** What was inferred of the API when it was described last: what changes from there on is told. */
+    described: json('described').$type<AdapterDocument>(),
+    /** What came of trying it, newest; without what was answered. */
+    trials: json('trials').$type<AdapterTrial[]>(),
+    at: moment('at').notNull(),
+    by: varchar('changed_by', { length: 120 }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.systemId, table.version] })],
+);
+
+/** Tokens that were fetched (OAuth 2.0), for all processes: one renews them at a time. */
+export const systemTokens = mysqlTable('system_tokens', {
+  systemId: varchar('system_id', { length: 36 }).primaryKey(),
+  /** Access token, and refresh token where there is one, as JSON; null before the first. */
+  sealed: text('sealed'),
+  /** Counts tokens: who finds one refused says which. */
+  issue: int('issue').notNull().default(0),
+  endsAt: moment('ends_at'),
+  renewingUntil: moment('renewing_until'),
+});
+
+/** Fields by whose values records of an entity are looked for here, since its system doesn't search by them. */
+export const heldFields = mysqlTable(
+  'held_fields',
+  {
+    feed: int('feed').notNull(),
+    field: exactly('field', { length: 255 }).notNull(),
+    /** The values of all records are held. */
+    filled: boolean('filled').notNull().default(false),
+  },
+  (table) => [primaryKey({ columns: [table.feed, table.field] })],
+);
+
+/** Which records may have a value, by its 52-bit hash: what is found is always confirmed in the system. */
+export const heldValues = mysqlTable(
+  'held_values',
+  {
+    feed: int('feed').notNull(),
+    hash: bigint('hash', { mode: 'number' }).notNull(),
+    recordId: exactly('record_id', { length: 255 }).notNull(),
+    generation: int('generation').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.feed, table.hash, table.recordId] }),
+    index('held_values_record').on(table.feed, table.recordId),
+  ],
+);
 
 export const schemaSnapshots = mysqlTable(
   'schema_snapshots',
@@ -325,6 +389,8 @@ export const feeds = mysqlTable(
     /** Where changes are told, or since when they are asked for. */
     deltaLink: text('delta_link'),
     changesSince: moment('changes_since'),
+    /** When everything was read last, where changes alone don't tell what is gone. */
+    comparedAt: moment('compared_at'),
     /** Why reading doesn't get on, in words. */
     words: text('words'),
   },

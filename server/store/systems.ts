@@ -2,9 +2,12 @@ import { and, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import type { Schema } from '@zusammen/core/schema';
 import type { Database } from './database.ts';
 import { atomically } from './transaction.ts';
+import { forgetTokens, type AdapterRow } from './adapters.ts';
 import { removeFeeds } from './feeds.ts';
+import { removeHeld } from './held.ts';
 import { removeJobs } from './jobs.ts';
 import {
+  adapterVersions,
   decidedPairs,
   doubleGroups,
   doubleSearches,
@@ -26,10 +29,19 @@ export async function systemById(db: Database, id: string): Promise<SystemRow | 
   return (await db.select().from(systems).where(eq(systems.id, id)))[0];
 }
 
-/** @throws ER_DUP_ENTRY when the name is taken */
-export async function addSystem(db: Database, row: SystemRow, schema: Schema): Promise<void> {
+/**
+ * @param adapter its first version, for a system that is spoken to by one
+ * @throws ER_DUP_ENTRY when the name is taken
+ */
+export async function addSystem(
+  db: Database,
+  row: SystemRow,
+  schema: Schema,
+  adapter?: Omit<AdapterRow, 'systemId' | 'version'>,
+): Promise<void> {
   await atomically(db, async (tx) => {
     await tx.insert(systems).values(row);
+    if (adapter) await tx.insert(adapterVersions).values({ systemId: row.id, version: 1, ...adapter });
     await tx.insert(schemaSnapshots).values({ systemId: row.id, schema, takenAt: row.checkedAt });
   });
 }
@@ -39,7 +51,9 @@ export async function changeSystem(
   id: string,
   change: Partial<Omit<SystemRow, 'revision'>>,
 ): Promise<void> {
-  const reached = ['address', 'sealedToken', 'capabilities'].some((name) => Object.hasOwn(change, name));
+  const reached = ['address', 'sealedToken', 'capabilities', 'adapterVersion'].some((name) =>
+    Object.hasOwn(change, name),
+  );
   await db
     .update(systems)
     .set({ ...change, ...(reached ? { revision: sql`${systems.revision} + 1` } : {}) })
@@ -93,7 +107,10 @@ export async function removeSystem(db: Database, id: string): Promise<void> {
       ])
         await tx.delete(table).where(inArray(table.scope, scopes));
     }
+    await removeHeld(tx, id);
     await removeFeeds(tx, id);
+    await forgetTokens(tx, id);
+    await tx.delete(adapterVersions).where(eq(adapterVersions.systemId, id));
     await tx.delete(systems).where(eq(systems.id, id));
   });
 }

@@ -1,10 +1,10 @@
-import { request, type Dispatcher } from 'undici';
+import { interceptors, request, type Dispatcher } from 'undici';
 import { refusalOf } from './odata/refusal.ts';
 import { NotPublic } from './reach.ts';
 import { NotUnderstood, SystemUnavailable, type TroubleCode } from './system.ts';
 
 export interface HttpRequest {
-  method: 'GET' | 'POST' | 'PATCH' | 'DELETE';
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
   url: string;
   headers: Record<string, string>;
   body?: string;
@@ -36,7 +36,9 @@ const OVERALL = 1.5;
  * @param timeoutMs how long the answer may take to begin, and to go on; the whole of it half as long again
  * @throws SystemUnavailable when there is none in that time, NotUnderstood when it is too large or not to be reached
  */
-export function overHttp(timeoutMs: number, dispatcher: Dispatcher, answerLimit = ANSWER_LIMIT): Send {
+export function overHttp(timeoutMs: number, through: Dispatcher, answerLimit = ANSWER_LIMIT): Send {
+  // Some compress although nobody asked them to.
+  const dispatcher = through.compose(interceptors.decompress());
   return async ({ method, url, headers, body }) => {
     const deadline = AbortSignal.timeout(timeoutMs * OVERALL);
     try {
@@ -111,20 +113,31 @@ export function withoutSecret(send: Send, secret: string): Send {
 /**
  * Turns answers that mean "not now" (429, 5xx) into errors that carry how long to wait. What a system doesn't do at all
  * (501, RFC 9110, 15.6.2; 505) it won't do later either: that is an answer like any other.
+ * @param waits further statuses by which a system asks for patience
  */
-export function withPatience(send: Send): Send {
+export function withPatience(send: Send, waits: readonly number[] = []): Send {
   return async (request) => {
     const response = await send(request);
     const { status } = response;
-    if (status !== 429 && (status < 500 || FINAL.has(status))) return response;
-    const wait = retryAfter(response.headers['retry-after'], Date.now());
+    const later = status === 429 || waits.includes(status);
+    if (!later && (status < 500 || FINAL.has(status))) return response;
+    const wait = retryAfter(response.headers['retry-after'], Date.now()) ?? (later ? untilReset(response) : undefined);
     const said = wordsOf(response);
     throw new SystemUnavailable(
-      status === 429 ? 'It asks for patience.' : `It answers ${status}${said === undefined ? '.' : `: ${said}`}`,
-      wait ?? (status === 429 ? 1000 : undefined),
-      status,
+      later ? 'It asks for patience.' : `It answers ${status}${said === undefined ? '.' : `: ${said}`}`,
+      wait ?? (later ? 1000 : undefined),
+      later ? 429 : status,
     );
   };
+}
+
+/**
+ * How long until there may be more, in milliseconds: the RateLimit header's `t` (IETF draft "RateLimit header fields for
+ * HTTP"), or its older RateLimit-Reset, in seconds.
+ */
+function untilReset({ headers }: HttpResponse): number | undefined {
+  const said = /[;,]\s*t=(\d{1,6})\b/.exec(headers['ratelimit'] ?? '')?.[1] ?? headers['ratelimit-reset'];
+  return said !== undefined && /^\d{1,6}$/.test(said) ? Math.min(Number(said) * 1000, 3_600_000) : undefined;
 }
 
 /** Not Implemented, and HTTP Version Not Supported. */

@@ -1,6 +1,8 @@
+import { compareAdapters, type AdapterDifference } from '@zusammen/core/adapters';
 import { drift, type Difference } from '@zusammen/core/schema';
 import type { Sealer } from '../access/index.ts';
 import {
+  adapterOf,
   addSnapshot,
   changeSystem,
   snapshotsOf,
@@ -8,8 +10,9 @@ import {
   type Snapshot,
   type SystemRow,
 } from '../store/index.ts';
+import { lookAt, type SignInSecrets } from './json/index.ts';
 import { describeAnew, type Via } from './registry.ts';
-import { isSystemTrouble } from './system.ts';
+import { isSystemTrouble, NotUnderstood } from './system.ts';
 
 /** What reading systems works with. */
 export interface Reader {
@@ -35,6 +38,10 @@ export async function newestReading(
  */
 export async function readAgain({ db, sealer, via }: Reader, system: SystemRow): Promise<Difference[]> {
   try {
+    if (system.kind === 'json') {
+      await compareWithApi({ db, sealer, via }, system);
+      return (await newestReading(db, system.id)).differences;
+    }
     const [before] = await snapshotsOf(db, system.id);
     const read = await describeAnew(system.address, sealer.open(system.sealedToken, system.id), via);
     const differences = before ? drift(before.schema, read.schema) : [];
@@ -49,4 +56,26 @@ export async function readAgain({ db, sealer, via }: Reader, system: SystemRow):
       await changeSystem(db, system.id, { state: error.code, stateWords: error.message, checkedAt: new Date() });
     throw error;
   }
+}
+
+/**
+ * Reads the description of a system with an adapter again, or what it lists, and compares: in what its API is no longer
+ * as it was when the adapter was made. The adapter itself stays; what was found is kept, for the checks.
+ * @throws SystemTrouble when it can't be read
+ */
+export async function compareWithApi({ db, sealer, via }: Reader, system: SystemRow): Promise<AdapterDifference[]> {
+  const row = await adapterOf(db, system.id, system.adapterVersion ?? 1);
+  if (!row) throw new NotUnderstood('Nobody has said how this system is spoken to.');
+  const { document, described } = row;
+  if (document.describedAt === undefined || described === null)
+    throw new NotUnderstood('Its adapter came as a file: it isn’t said where the API is described.');
+  const secrets = JSON.parse(sealer.open(system.sealedToken, system.id)) as SignInSecrets;
+  const look = { address: document.describedAt, signIn: document.signIn, secrets };
+  const { adapter: now } = await lookAt(look, via.dispatcher, via.readDescription);
+  const differences = compareAdapters(described, now, document);
+  await changeSystem(db, system.id, {
+    ...{ state: 'answers', stateWords: null, checkedAt: new Date() },
+    adapterDrift: differences.length === 0 ? null : differences,
+  });
+  return differences;
 }

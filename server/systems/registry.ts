@@ -1,7 +1,9 @@
+import type { AdapterDocument } from '@zusammen/core/adapters';
 import type { SystemState } from '@zusammen/core/api';
 import type { Dispatcher } from 'undici';
 import type { Sealer } from '../access/index.ts';
 import {
+  adapterOf,
   askedForPatience,
   changeSystem,
   patienceOf,
@@ -19,9 +21,22 @@ import {
   withPatience,
   withRetry,
   withSharedPatience,
+  type HttpRequest,
   type Send,
   type SharedPatience,
 } from './http.ts';
+import {
+  fetchToken,
+  readDescription,
+  type DescriptionReader,
+  HeldIndex,
+  JsonSystem,
+  SharedTokens,
+  withBearer,
+  withSignIn,
+  type SignInSecrets,
+  type TokenSource,
+} from './json/index.ts';
 import { ODataSystem } from './odata/client.ts';
 import { readMetadata, type MetadataReader } from './odata/describe.ts';
 import { tryOut } from './odata/trial.ts';
@@ -32,15 +47,29 @@ import { isSystemTrouble, NotUnderstood, type Description, type System } from '.
 export interface Via {
   dispatcher: Dispatcher;
   readMetadata: MetadataReader;
+  readDescription: DescriptionReader;
 }
 
 /** Everything is read where it arrives; for programs of our own that connect to what they know. */
-export const directly = (): Via => ({ dispatcher: outwards('any'), readMetadata });
+export const directly = (): Via => ({ dispatcher: outwards('any'), readMetadata, readDescription });
 
 const NOTHING: Capabilities = { repeatability: false, batch: false, delta: false, etags: true };
+const TIMEOUT_MS = 20_000;
 
-function senderFor(budget: number, patience: SharedPatience, token: string, dispatcher: Dispatcher): Send {
-  const once = withPatience(withoutSecret(overHttp(20_000, dispatcher), token));
+/** One request to an OData service, its token kept out of what it says. */
+const onceTo = (token: string, dispatcher: Dispatcher): Send =>
+  withPatience(withoutSecret(overHttp(TIMEOUT_MS, dispatcher), token));
+
+/** One request to a system with an adapter, signed in. */
+export const onceBy = (
+  { signIn, refusal }: Pick<AdapterDocument, 'signIn' | 'refusal'>,
+  secrets: SignInSecrets,
+  tokens: TokenSource,
+  dispatcher: Dispatcher,
+): Send => withPatience(withSignIn(overHttp(TIMEOUT_MS, dispatcher), signIn, secrets, tokens), refusal.waits);
+
+/** What wraps every request: short trouble is gone over, long trouble spares the system and all who wait for it. */
+function senderFor(budget: number, patience: SharedPatience, once: Send): Send {
   const retried = withRetry(once, { attempts: 3, pauseMs: 100, longestWaitMs: 2_000 });
   const patient = withSharedPatience(retried, patience);
   return withBudget(withCircuit(patient, { failures: 5, restMs: 3_000 }), budget);
@@ -89,7 +118,7 @@ export async function describeAnew(
   { dispatcher, readMetadata }: Via,
 ): Promise<Description & { latencyMs: number }> {
   const started = performance.now();
-  const once = withPatience(withoutSecret(overHttp(20_000, dispatcher), token));
+  const once = onceTo(token, dispatcher);
   const description = await new ODataSystem(address, token, NOTHING, once).describe(readMetadata);
   const latencyMs = Math.round(performance.now() - started);
   // What fails once in a while isn't what a system can't do.
@@ -110,8 +139,11 @@ export interface ActingPerson {
 /** How a connected system is reached: what all who ask it share. */
 interface Line {
   row: SystemRow;
+  /** As the connection itself signs in. */
   send: Send;
   system: System;
+  /** The same system for somebody who acts as themselves there. */
+  as(token: string): System;
 }
 
 /** The connected systems of this process: one client each, so that budget and circuit are shared by all who ask. */
@@ -139,9 +171,12 @@ export class Systems {
    */
   async client(id: string, actingFor?: ActingPerson): Promise<System> {
     const line = await this.line(id);
-    if (!actingFor) return line.system;
-    const { address, capabilities } = line.row;
-    return new ODataSystem(address, actingFor.token, capabilities, withoutSecret(line.send, actingFor.token));
+    return actingFor ? line.as(actingFor.token) : line.system;
+  }
+
+  /** How requests of the connection itself go out to a system, signed in. @throws when no such system is connected */
+  async sender(id: string): Promise<Send> {
+    return (await this.line(id)).send;
   }
 
   private async line(id: string): Promise<Line> {
@@ -173,24 +208,60 @@ export class Systems {
     await this.looking;
   }
 
-  private remember(row: SystemRow): Line {
-    const token = this.sealer.open(row.sealedToken, row.id);
-    const patience = patienceIn(this.db, row.id);
-    const send = this.watched(row.id, token, senderFor(this.budget, patience, token, this.via.dispatcher));
-    const line = { row, send, system: new ODataSystem(row.address, token, row.capabilities, send) };
+  private async remember(row: SystemRow): Promise<Line> {
+    const line = row.kind === 'json' ? await this.jsonLine(row) : this.odataLine(row);
     this.lines.set(row.id, line);
     this.revisions.set(row.id, row.revision);
     return line;
   }
 
+  private odataLine(row: SystemRow): Line {
+    const { id, address, capabilities } = row;
+    const token = this.sealer.open(row.sealedToken, id);
+    const own = `Bearer ${token}`;
+    const send = this.watched(
+      id,
+      senderFor(this.budget, patienceIn(this.db, id), onceTo(token, this.via.dispatcher)),
+      ({ headers }) => headers['Authorization'] === own,
+    );
+    const system = new ODataSystem(address, token, capabilities, send);
+    return {
+      row,
+      send,
+      system,
+      as: (other) => new ODataSystem(address, other, capabilities, withoutSecret(send, other)),
+    };
+  }
+
+  private async jsonLine(row: SystemRow): Promise<Line> {
+    const { id, capabilities } = row;
+    const { db, sealer, via } = this;
+    const adapter = (await adapterOf(db, id, row.adapterVersion ?? 1))?.document;
+    if (!adapter) throw new NotUnderstood('Nobody has said how this system is spoken to.');
+    const secrets = JSON.parse(sealer.open(row.sealedToken, id)) as SignInSecrets;
+    const tokens = new SharedTokens(db, sealer, id, (before) =>
+      fetchToken(adapter.signIn, secrets, via.dispatcher, before),
+    );
+    const once = onceBy(adapter, secrets, tokens, via.dispatcher);
+    const budget = Math.min(this.budget, adapter.parallel);
+    const send = this.watched(
+      id,
+      senderFor(budget, patienceIn(db, id), once),
+      ({ headers }) => headers['Authorization'] === undefined,
+    );
+    const index = new HeldIndex(db, id);
+    const system = new JsonSystem(adapter, capabilities, send, index);
+    return { row, send, system, as: (other) => new JsonSystem(adapter, capabilities, withBearer(send, other), index) };
+  }
+
   /** Notes how a system answers, for the screens; written at most every five seconds, or when the state changes. */
-  private watched(id: string, token: string, send: Send): Send {
+  private watched(id: string, send: Send, isOwn: (request: HttpRequest) => boolean): Send {
     return async (request) => {
       const started = performance.now();
       try {
         const response = await send(request);
         // Somebody's own token being refused says nothing of the connection's.
-        const refused = response.status === 401 && request.headers['Authorization'] === `Bearer ${token}`;
+        const refused = response.status === 401 && isOwn(request);
         this.note(id, refused ? 'token refused' : 'answers', null, performance.now() - started);
         return response;
       } catch (error) {

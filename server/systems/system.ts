@@ -11,6 +11,8 @@ export interface Sending {
   group?: string;
   /** All of the group are wanted, or none; where the system can't, each is done on its own. */
   atomic?: boolean;
+  /** It was sent before, and what became of it isn't known. */
+  again?: boolean;
 }
 
 /** What a system made of a write. */
@@ -41,6 +43,28 @@ export interface Page {
   next?: string;
   /** Where later changes will be told (OData Protocol 4.01, 11.3), where the system tells them. */
   delta?: string;
+  /** What time it was there (Date, RFC 9110, 6.6.1): clocks differ. */
+  clock?: Date;
+}
+
+/** A system's clock in an answer, where it tells it. */
+export function clockIn({ headers }: { headers: Record<string, string | undefined> }): { clock?: Date } {
+  const ms = Date.parse(headers['date'] ?? '');
+  return Number.isNaN(ms) ? {} : { clock: new Date(ms) };
+}
+
+/**
+ * Safe: it is done once. Looking: whether it was done can be looked for, by the record's id or its values. Unknown: it
+ * can't be told, and somebody has to say.
+ */
+export type Repetition = 'safe' | 'looking' | 'unknown';
+
+/** How changes are asked for by time. */
+export interface Changes {
+  /** The field that holds when a record was last changed, by the system's own clock. */
+  field: string;
+  /** What was deleted is told as well. */
+  deletions: boolean;
 }
 
 /**
@@ -51,8 +75,12 @@ export interface Page {
  */
 export interface System {
   readonly capabilities: Capabilities;
-  describe(): Promise<Description>;
-  find(entity: Entity, criteria: Criterion[], limit: number): Promise<RecordState[]>;
+  /** What sending a write again comes to, whose answer never came. */
+  repetition(entity: Entity, action: 'create' | 'update' | 'delete'): Repetition;
+  /** How changes are asked for by time; undefined: they are not, and everything is compared. */
+  changes(entity: Entity): Changes | undefined;
+  /** @param certain nothing that was kept from an earlier reading is relied upon: it is looked at now */
+  find(entity: Entity, criteria: Criterion[], limit: number, certain?: boolean): Promise<RecordState[]>;
   read(entity: Entity, id: string): Promise<RecordState | undefined>;
   /** Reads records page by page, with these fields of them. @param from absent: from the start */
   page(entity: Entity, fields: readonly string[], from?: From): Promise<Page>;

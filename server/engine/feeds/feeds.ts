@@ -1,9 +1,10 @@
-import { changedAtField, entityOf, type Entity } from '@zusammen/core/schema';
+import { entityOf, type Entity } from '@zusammen/core/schema';
 import { feedById, restartFeed, type Database, type FeedRow, type Query } from '../../store/index.ts';
 import {
   isSystemTrouble,
   NotUnderstood,
   SystemUnavailable,
+  type Changes,
   type From,
   type Page,
   type Systems,
@@ -21,13 +22,15 @@ const FRESH_MS = 20_000;
 /** Where a system tells changes in no way, everything is read again, and less often. */
 const UNTOLD_MS = 600_000;
 const TROUBLE_MS = 5_000;
-/** A moment's grace where changes are asked for by time: clocks differ. */
+/** What was committed late has an earlier time than what was seen before it: so much of it is read again. */
 const OVERLAP_MS = 60_000;
+/** Where what is gone isn't told, everything is compared so often. */
+const COMPARE_MS = 24 * 3_600_000;
 
 /**
  * The change feed of an entity: reads every record once, page by page, and then what changes, for all who listen. By the
  * system's own delta links (OData Protocol 4.01, 11.3) where it has them, else by the time of change, else by reading
- * everything again, which also tells what is gone. It goes on where it stopped, in whichever process.
+ * everything again, which also tells what is gone; where changes don't tell it, that is done every day besides. It goes on where it stopped, in whichever process.
  */
 export class Feeds {
   constructor(
@@ -65,14 +68,21 @@ export class Feeds {
       await restartFeed(this.db, feed);
       return 'stopped';
     }
-    const from = feed.filledAt === null ? undefined : changesFrom(feed, entity);
+    const told = (await this.systems.client(feed.systemId)).changes(entity);
+    const changes = feed.filledAt === null ? undefined : changesFrom(feed, told);
+    const isDue = told?.deletions === false && feed.deltaLink === null && isOld(feed.comparedAt ?? feed.filledAt);
+    const from = isDue || (feed.filledAt !== null && feed.nextLink !== null) ? undefined : changes;
     const started = new Date();
     const pages = new Pages(this.systems, feed, entity, listeners);
     const changed = from ? await this.follow(job, pages, feed, from) : await this.whole(job, pages, feed);
     if (job.stopping) return 'stopped';
     for (const each of listeners) await each.rest(changed);
-    await job.note({}, keep(feed, { words: null, ...(feed.filledAt === null ? { filledAt: started } : {}) }));
-    const untold = feed.filledAt !== null && !from;
+    const compared = from ? {} : { comparedAt: started };
+    await job.note(
+      {},
+      keep(feed, { words: null, ...compared, ...(feed.filledAt === null ? { filledAt: started } : {}) }),
+    );
+    const untold = feed.filledAt !== null && !told && feed.deltaLink === null;
     return {
       state: 'running',
       dueAt: new Date(Date.now() + (untold ? UNTOLD_MS : (this.settings.freshMs ?? FRESH_MS))),
@@ -83,8 +93,8 @@ export class Feeds {
   private async whole(job: HeldJob, pages: Pages, feed: FeedRow): Promise<boolean> {
     const again = feed.filledAt !== null && feed.nextLink === null;
     const generation = again ? feed.generation + 1 : feed.generation;
-    // Where the system tells no changes, they are asked for by time later: since before the reading began.
-    const since = feed.nextLink === null ? new Date(Date.now() - OVERLAP_MS) : (feed.changesSince ?? new Date());
+    // Where the system tells no changes by links, they are asked for by time later: since before the reading began.
+    let since = feed.nextLink === null ? undefined : feed.changesSince;
     const reading: FeedReading = { generation, whole: true };
     if (again) await job.note({}, keep(feed, { generation }));
     if (feed.nextLink === null) await pages.begin();
@@ -92,6 +102,7 @@ export class Feeds {
       const page = await pages.next(link === null ? undefined : { link });
       await pages.take(page, reading);
       link = page.next ?? null;
+      since ??= sinceBy(page);
       const told = { nextLink: link, deltaLink: page.delta ?? null, changesSince: since, words: null };
       await job.note(
         {},
@@ -107,13 +118,16 @@ export class Feeds {
 
   /** Reads what has changed since. */
   private async follow(job: HeldJob, pages: Pages, feed: FeedRow, start: From): Promise<boolean> {
-    const now = new Date(Date.now() - OVERLAP_MS);
     const reading: FeedReading = { generation: feed.generation, whole: false };
     let changed = false;
+    let since: Date | undefined;
     for (let from: From | undefined = start; from && !job.stopping; ) {
       const page: Page = await pages.next(from);
       changed = (await pages.take(page, reading)) || changed;
-      const told = { deltaLink: page.delta ?? feed.deltaLink, changesSince: now };
+      since ??= sinceBy(page);
+      // What was asked for is read to its end before the next question begins later.
+      const changesSince = page.next === undefined ? since : feed.changesSince;
+      const told = { deltaLink: page.delta ?? feed.deltaLink, changesSince };
       await job.note(
         {},
         keep(feed, told, (query) => pages.note(query)),
@@ -166,6 +180,7 @@ const COLUMNS = {
   nextLink: 'next_link',
   deltaLink: 'delta_link',
   changesSince: 'changes_since',
+  comparedAt: 'compared_at',
   words: 'words',
 } as const;
 type Position = Partial<Pick<FeedRow, keyof typeof COLUMNS>>;
@@ -183,8 +198,12 @@ function keep({ id }: FeedRow, position: Position, also?: (query: Query) => Prom
 }
 
 /** Where what has changed since is told, or how it is asked for; undefined where the system tells it in no way. */
-function changesFrom({ deltaLink, changesSince }: FeedRow, entity: Entity): From | undefined {
+function changesFrom({ deltaLink, changesSince }: FeedRow, told: Changes | undefined): From | undefined {
   if (deltaLink !== null) return { link: deltaLink };
-  const field = changedAtField(entity);
-  return field && changesSince ? { changed: field.name, since: changesSince.toISOString() } : undefined;
+  return told && changesSince ? { changed: told.field, since: changesSince.toISOString() } : undefined;
 }
+
+/** Since when changes are asked for after this page: by the system's own clock, where it tells it. */
+const sinceBy = ({ clock }: Page): Date => new Date((clock?.getTime() ?? Date.now()) - OVERLAP_MS);
+
+const isOld = (at: Date | null): boolean => at !== null && Date.now() - at.getTime() > COMPARE_MS;

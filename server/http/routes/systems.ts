@@ -1,16 +1,29 @@
 import { v7 as uuid } from 'uuid';
 import {
   addSystem,
+  adapterOf,
   changeSystem,
+  forgetTokens,
   intakesUsing,
   isDuplicate,
   listSystems,
   noteChange,
   removeSystem,
   systemById,
+  type AdapterRow,
   type SystemRow,
 } from '../../store/index.ts';
-import { describeAnew, isSystemTrouble, newestReading, readAgain } from '../../systems/index.ts';
+import {
+  AdapterTrouble,
+  describeAnew,
+  describeByAdapter,
+  isSystemTrouble,
+  lookAt,
+  newestReading,
+  readAgain,
+  type Description,
+  type SignInSecrets,
+} from '../../systems/index.ts';
 import { ChangeSystemBody, ConnectSystemBody, SystemAddressBody } from '@zusammen/core/api';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
@@ -61,34 +74,41 @@ export const systemRoutes = (context: Context): Route[] => {
       role: 'administrator',
       body: ConnectSystemBody,
       work: async ({ body, response, user }) => {
-        const { schema, capabilities, recordPage, latencyMs } = await described(body.address, body.token);
         const id = uuid();
         const now = new Date();
+        const found = body.kind === 'json' ? await byAdapter(context, body) : await byOData(body, described);
         const row: SystemRow = {
           id,
           name: body.name,
-          address: body.address,
-          sealedToken: sealer.seal(body.token, id),
+          kind: body.kind ?? 'odata',
+          adapterVersion: found.adapter ? 1 : null,
+          adapterDrift: null,
+          address: found.address,
+          sealedToken: sealer.seal(found.secret, id),
           practice: body.practice,
           personal: body.personal ?? !body.practice,
           revision: 1,
-          recordPage: recordPage ?? null,
+          recordPage: found.recordPage ?? null,
           state: 'answers',
           stateWords: null,
-          latencyMs,
-          capabilities,
+          latencyMs: found.latencyMs,
+          capabilities: found.capabilities,
           checkedAt: now,
           patienceUntil: null,
           createdAt: now,
         };
         try {
-          await addSystem(db, row, schema);
+          const version = found.adapter && { ...found.adapter, trials: null, at: now, by: user.name };
+          await addSystem(db, row, found.schema, version);
         } catch (error) {
           if (isDuplicate(error)) throw badField('name', 'is taken by another system', 409);
           throw error;
         }
         await noteChange(db, actorOf(user), 'connected the system', id, {
           name: body.name,
+          kind: 'odata',
+          adapterVersion: null,
+          adapterDrift: null,
           address: body.address,
           practice: body.practice,
         });
@@ -125,9 +145,9 @@ export const systemRoutes = (context: Context): Route[] => {
         if (body.name !== undefined) change.name = body.name;
         if (body.practice !== undefined) change.practice = body.practice;
         if (body.personal !== undefined) change.personal = body.personal;
-        if (body.token !== undefined) {
-          await described(system.address, body.token);
-          change.sealedToken = sealer.seal(body.token, system.id);
+        const secret = await newSecret(context, system, body, described);
+        if (secret !== undefined) {
+          change.sealedToken = sealer.seal(secret, system.id);
           change.state = 'answers';
           change.stateWords = null;
         }
@@ -140,8 +160,10 @@ export const systemRoutes = (context: Context): Route[] => {
           ...(body.name === undefined ? {} : { name: body.name }),
           ...(body.practice === undefined ? {} : { practice: body.practice }),
           ...(body.personal === undefined ? {} : { personal: body.personal }),
-          ...(body.token === undefined ? {} : { token: 'replaced' }),
+          ...(secret === undefined ? {} : { token: 'replaced' }),
         };
+        // Tokens that were fetched with the old ones are of no use.
+        if (secret !== undefined) await forgetTokens(db, system.id);
         await noteChange(db, actorOf(user), 'changed the system', system.id, said);
         systems.forget();
         return { system: shown((await systemById(db, system.id))!) };
@@ -183,3 +205,74 @@ export const systemRoutes = (context: Context): Route[] => {
     }),
   ];
 };
+
+/** What is kept of a system that is being connected. */
+interface Found extends Description {
+  address: string;
+  secret: string;
+  latencyMs: number;
+  adapter?: Pick<AdapterRow, 'document' | 'reasons' | 'described'>;
+}
+
+type DescribeOData = (address: string, token: string) => Promise<Description & { latencyMs: number }>;
+
+async function byOData({ address, token }: ConnectSystemBody, described: DescribeOData): Promise<Found> {
+  if (address === undefined) throw badField('address', 'is needed');
+  if (token === undefined) throw badField('token', 'is needed');
+  return { ...(await described(address, token)), address, secret: token };
+}
+
+/** By an adapter that came as a file, or one inferred from the API's description or from a list of records. */
+async function byAdapter({ systems }: Context, body: ConnectSystemBody): Promise<Found> {
+  const { via } = systems;
+  const secrets: SignInSecrets = { ...(body.token === undefined ? {} : { key: body.token }), ...body.secrets };
+  return asProblem(async () => {
+    const looked = body.adapter ? undefined : await lookAt({ ...body, secrets }, via.dispatcher, via.readDescription);
+    const document = body.adapter ?? { ...looked!.adapter, ...(body.signIn ? { signIn: body.signIn } : {}) };
+    const description = await describeByAdapter(document, secrets, via.dispatcher);
+    return {
+      ...description,
+      address: document.address,
+      secret: JSON.stringify(secrets),
+      adapter: { document, reasons: looked?.reasons ?? {}, described: looked?.adapter ?? null },
+    };
+  });
+}
+
+/** What a system is to be signed in with from now on, once that was tried; undefined: as before. */
+async function newSecret(
+  { db, systems }: Context,
+  system: SystemRow,
+  { token, secrets }: ChangeSystemBody,
+  described: DescribeOData,
+): Promise<string | undefined> {
+  if (token === undefined && secrets === undefined) return undefined;
+  if (system.kind === 'odata') {
+    if (token === undefined) throw badField('token', 'is needed');
+    await described(system.address, token);
+    return token;
+  }
+  const adapter = await adapterOf(db, system.id, system.adapterVersion ?? 1);
+  if (!adapter) throw notFound('adapter of this system');
+  const fresh: SignInSecrets = { ...(token === undefined ? {} : { key: token }), ...secrets };
+  await asProblem(() => describeByAdapter(adapter.document, fresh, systems.via.dispatcher));
+  return JSON.stringify(fresh);
+}
+
+/** What goes wrong with a system, or makes no sense in its adapter, as a problem that names the field. */
+async function asProblem<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    if (error instanceof AdapterTrouble)
+      throw new Problem(
+        422,
+        'Not acceptable as it is',
+        error.message,
+        error.complaints.map(({ field, reason }) => ({ field: `adapter.${field}`, reason })),
+      );
+    if (!isSystemTrouble(error)) throw error;
+    const field = error.code === 'token refused' ? 'secrets' : 'address';
+    throw new Problem(422, 'The system could not be read', error.message, [{ field, reason: error.message }]);
+  }
+}

@@ -1,8 +1,8 @@
-import type { Entity, Field, RecordState, Values } from '@zusammen/core/schema';
-import { sameValue } from '@zusammen/core/values';
+import type { Entity, Field, RecordState } from '@zusammen/core/schema';
+import { isFingerprint } from '../fingerprint.ts';
 import type { HttpResponse } from '../http.ts';
-import { isSystemTrouble, NotUnderstood, SystemUnavailable, type Answer } from '../system.ts';
-import { fingerprintOf, idFrom, isFingerprint, parsed, recordOf } from './records.ts';
+import { NotUnderstood, SystemUnavailable, type Answer } from '../system.ts';
+import { idFrom, parsed, recordOf } from './records.ts';
 
 /** What a service's answers come to, beyond what they say by themselves. */
 
@@ -45,23 +45,10 @@ export const isComplete = (entity: Entity, { values, etag }: RecordState): boole
   !isFingerprint(etag) ||
   entity.fields.every(({ name, rights, linked }) => rights === 'none' || linked || Object.hasOwn(values, name));
 
-/** Nothing at all has changed, though something was to. */
-export const isIdle = (before: RecordState, after: RecordState, values: Values): boolean =>
-  fingerprintOf(before.values) === fingerprintOf(after.values) &&
-  Object.entries(values).some(
-    ([name, value]) => Object.hasOwn(after.values, name) && !sameValue(after.values[name], value),
-  );
-
 /** A second look in another way, which not every system knows: what the first one said holds then. */
 export function noneWhereUnable(error: unknown): RecordState[] {
   const declined = error instanceof SystemUnavailable && error.status === 500;
   if (declined || error instanceof NotUnderstood) return [];
-  throw error;
-}
-
-/** A look that only tells more: what was written is written, whether or not it can be looked at now. */
-export function ignoringTrouble(error: unknown): undefined {
-  if (isSystemTrouble(error)) return undefined;
   throw error;
 }
 

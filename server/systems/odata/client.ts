@@ -1,25 +1,27 @@
 import type { Criterion } from '@zusammen/core/plans';
-import { fieldOf, type Entity, type Field, type RecordState, type Values } from '@zusammen/core/schema';
+import { changedAtField, fieldOf, type Entity, type Field, type RecordState, type Values } from '@zusammen/core/schema';
 import type { Capabilities } from '../../store/index.ts';
-import { criteriaOf } from '../alike.ts';
+import { criteriaOf, ignoringTrouble, isIdle, isWhatWasAsked, meets } from '../alike.ts';
 import { withBatches } from '../batch.ts';
+import { fingerprintOf, isFingerprint } from '../fingerprint.ts';
 import type { HttpRequest, HttpResponse, Send } from '../http.ts';
 import {
+  clockIn,
   NotUnderstood,
   SystemUnavailable,
   TokenRefused,
   type Answer,
+  type Changes,
   type Description,
   type From,
   type Page,
+  type Repetition,
   type Sending,
   type System,
 } from '../system.ts';
 import {
   idRemoved,
-  ignoringTrouble,
   isComplete,
-  isIdle,
   isNothing,
   keyField,
   noneWhereUnable,
@@ -28,19 +30,8 @@ import {
   UNADDRESSED,
 } from './answers.ts';
 import { describeBy, type MetadataReader } from './describe.ts';
-import { coarseConditionOf, conditionOf, isFolded, isWhatWasAsked, meets, pathOf } from './queries.ts';
-import {
-  addressOf,
-  bodyOf,
-  fingerprintOf,
-  idFrom,
-  idIn,
-  isFingerprint,
-  keysOf,
-  parsed,
-  recordOf,
-  touchesStructure,
-} from './records.ts';
+import { coarseConditionOf, conditionOf, isFolded, pathOf } from './queries.ts';
+import { addressOf, bodyOf, idFrom, idIn, keysOf, parsed, recordOf, touchesStructure } from './records.ts';
 import { errorInside, refusalOf } from './refusal.ts';
 
 /** Records asked for at once where many are read. */
@@ -74,6 +65,15 @@ export class ODataSystem implements System {
     this.base = address.endsWith('/') ? address : `${address}/`;
     const headers = () => this.headers();
     this.send = capabilities.batch ? withBatches(send, { base: this.base, headers }) : send;
+  }
+
+  repetition(): Repetition {
+    return this.capabilities.repeatability ? 'safe' : 'looking';
+  }
+
+  changes(entity: Entity): Changes | undefined {
+    const field = changedAtField(entity);
+    return field && { field: field.name, deletions: false };
   }
 
   describe(read?: MetadataReader): Promise<Description> {
@@ -248,6 +248,7 @@ export class ODataSystem implements System {
       gone: all.filter((each) => removedOf(each) !== undefined).flatMap((each) => idRemoved(entity, each) ?? []),
       ...(next === undefined ? {} : { next }),
       ...(delta === undefined ? {} : { delta }),
+      ...clockIn(response),
     };
   }
 

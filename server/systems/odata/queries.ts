@@ -1,6 +1,5 @@
 import type { Criterion } from '@zusammen/core/plans';
-import { fieldOf, type Entity, type Field, type RecordState, type Value } from '@zusammen/core/schema';
-import { sameValue } from '@zusammen/core/values';
+import { fieldOf, type Entity, type Field } from '@zusammen/core/schema';
 import { literalOf } from './edm.ts';
 
 /** Query options as an address has them: a space is `%20` (RFC 3986), never the `+` of forms. */
@@ -54,27 +53,3 @@ const isText = ({ native }: Pick<Field, 'native'>): boolean => native === undefi
 /** Whether a condition needs `tolower`. */
 export const isFolded = (entity: Entity, { field, folded }: Criterion): boolean =>
   folded && isText(fieldOf(entity, field) ?? UNKNOWN);
-
-const loose = new Intl.Collator('und', { sensitivity: 'base' });
-
-/**
- * Whether a record is one that was asked for. A system may compare texts more loosely than we would (by a collation
- * without case or accents): what it takes for the same is taken so; what nobody would is not.
- */
-export function isWhatWasAsked(record: RecordState, { field, value, folded }: Criterion): boolean {
-  const held = record.values[field];
-  if (meets(record, { field, value, folded })) return true;
-  return typeof held === 'string' && loose.compare(held.trim(), String(value).trim()) === 0;
-}
-
-/** Whether a record meets a condition, as we compare it ourselves. */
-export function meets(record: RecordState, { field, value, folded }: Criterion): boolean {
-  const held = record.values[field] ?? null;
-  if (folded) return String(held).toLowerCase() === String(value).toLowerCase();
-  return sameValue(held, value) || sameNumber(held, value);
-}
-
-const sameNumber = (a: Value, b: Value): boolean =>
-  isNumeric(a) && isNumeric(b) && (typeof a === 'number' || typeof b === 'number') && Number(a) === Number(b);
-const isNumeric = (value: Value): boolean =>
-  typeof value === 'number' || (typeof value === 'string' && /^-?\d{1,300}(?:\.\d{1,300})?$/.test(value));

@@ -1,7 +1,7 @@
-import { createHash } from 'node:crypto';
 import { stringify } from 'lossless-json';
 import { parseJsonExactly } from '@zusammen/core/values';
 import { fieldOf, type Entity, type Field, type RecordState, type Values } from '@zusammen/core/schema';
+import { fingerprintOf, LONGEST_TAG } from '../fingerprint.ts';
 import type { HttpResponse } from '../http.ts';
 import { NotUnderstood } from '../system.ts';
 import { jsonOf, literalOf, valueOf } from './edm.ts';
@@ -60,21 +60,6 @@ function held(body: Json, field: Field) {
   if (linked === null) return null;
   const key = isObject(linked) && field.linkKey !== undefined ? linked[field.linkKey] : undefined;
   return typeof key === 'string' || typeof key === 'number' ? String(key) : undefined;
-}
-
-/** An ETag longer than this can't be kept; the record's fingerprint is. */
-const LONGEST_TAG = 200;
-const SEEN = 'seen:';
-
-/** Whether a tag is a fingerprint of ours and none that the system gave. */
-export const isFingerprint = (etag: string | undefined): boolean => etag?.startsWith(SEEN) === true;
-
-/** What a record held as we last saw it, in short: what is blank may be left out of an answer, and says nothing. */
-export function fingerprintOf(values: Values): string {
-  const said = Object.entries(values)
-    .filter(([, value]) => value !== null && value !== '' && !(Array.isArray(value) && value.length === 0))
-    .sort(([a], [b]) => (a < b ? -1 : 1));
-  return SEEN + createHash('sha256').update(JSON.stringify(said)).digest('base64url');
 }
 
 export const keysOf = ({ key, keyParts }: Pick<Entity, 'key' | 'keyParts'>): string[] => keyParts ?? [key];

@@ -5,8 +5,10 @@ import { NotUnderstood, SystemUnavailable } from '../system.ts';
 import type { HttpResponse } from '../http.ts';
 import type { Ask } from './client.ts';
 import { areEmails } from './emails.ts';
-import { conditionOf, meets, pathOf } from './queries.ts';
-import { addressOf, fingerprintOf, isFingerprint, keysOf, parsed, recordOf } from './records.ts';
+import { meets } from '../alike.ts';
+import { fingerprintOf, isFingerprint } from '../fingerprint.ts';
+import { conditionOf, pathOf } from './queries.ts';
+import { addressOf, keysOf, parsed, recordOf } from './records.ts';
 import { saidIn } from './refusal.ts';
 
 /** Entities that are looked into, and records of each. */

@@ -6,7 +6,8 @@ import { refusal, show, type Answers } from '../testing/page.tsx';
 import { Systems } from './systems.tsx';
 
 const system = (id: string, name: string, more: Partial<System> = {}): System => ({
-  ...{ id, name, address: `https://${id}.example/odata/`, practice: true, personal: false, recordPage: null },
+  ...{ id, name, kind: 'odata', adapterVersion: null, adapterDrift: null },
+  ...{ address: `https://${id}.example/odata/`, practice: true, personal: false, recordPage: null },
   ...{ state: 'answers', stateWords: null, latencyMs: 40, checkedAt: '2026-11-26T08:00:00Z' },
   capabilities: {
     ...{ repeatability: true, batch: false, delta: false, etags: true },

@@ -1,0 +1,284 @@
+import { listed } from '../values/index.ts';
+import type { AdapterDocument, EntityAdapter, FieldAdapter } from './document.ts';
+import type { AdapterMend } from './trial.ts';
+
+/** Something in which an API is no longer as it was when its adapter was made, with what would set the adapter right. */
+export interface AdapterDifference {
+  entity: string;
+  /** A part of the entity: `paging`, `fields/email`. */
+  part: string;
+  what: string;
+  /** The adapter doesn't work any more as it is. */
+  breaks: boolean;
+  mend?: AdapterMend;
+}
+
+/**
+ * How an API has changed between two readings of its description, as far as that concerns the adapter as it is now: what
+ * people have set otherwise since stays theirs (a three-way comparison).
+ * @param before what was inferred when the adapter was made, @param after what is inferred now, @param now the adapter
+ */
+export function compareAdapters(
+  before: AdapterDocument,
+  after: AdapterDocument,
+  now: AdapterDocument,
+): AdapterDifference[] {
+  const differences: AdapterDifference[] = [];
+  for (const entity of now.entities) {
+    const was = before.entities.find((each) => isSame(each, entity));
+    if (!was) continue;
+    const is = after.entities.find((each) => isSame(each, was));
+    if (!is) {
+      differences.push({
+        entity: entity.name,
+        part: '',
+        what: `${entity.label} is no longer described.`,
+        breaks: true,
+      });
+      continue;
+    }
+    differences.push(...entityDifferences(was, is, entity));
+  }
+  for (const is of after.entities)
+    if (!before.entities.some((each) => isSame(each, is)) && !now.entities.some((each) => isSame(each, is)))
+      differences.push({
+        entity: is.name,
+        part: '',
+        what: `${is.label} is new.`,
+        breaks: false,
+        mend: { words: 'Take it in.', set: [{ at: '', value: is }] },
+      });
+  return differences;
+}
+
+const pathsOf = ({ list, read, create }: EntityAdapter): (string | undefined)[] => [
+  list?.path,
+  read?.path,
+  create?.path,
+];
+const isSame = (a: EntityAdapter, b: EntityAdapter): boolean =>
+  a.name === b.name || pathsOf(a).some((path, at) => path !== undefined && path === pathsOf(b)[at]);
+
+type Part = 'list' | 'read' | 'create' | 'update' | 'remove' | 'changes' | 'version' | 'repeat' | 'find';
+const PARTS: [part: Part, words: string][] = [
+  ['read', 'Reading one'],
+  ['create', 'Creating'],
+  ['update', 'Changing'],
+  ['remove', 'Deleting'],
+  ['changes', 'How changes are asked for'],
+  ['version', 'How versions are told'],
+  ['repeat', 'What makes repetition safe'],
+  ['find', 'What is searched by'],
+];
+
+function entityDifferences(was: EntityAdapter, is: EntityAdapter, now: EntityAdapter): AdapterDifference[] {
+  const differences: AdapterDifference[] = [];
+  const say = (
+    part: string,
+    what: string,
+    breaks: boolean,
+    set?: AdapterMend['set'],
+    words = 'Take it over.',
+  ): void => {
+    differences.push({ entity: now.name, part, what, breaks, ...(set === undefined ? {} : { mend: { words, set } }) });
+  };
+  if (was.list && is.list) {
+    const { paging: old, ...list } = was.list;
+    const { paging, ...fresh } = is.list;
+    if (!same(old, paging)) {
+      const way =
+        old.kind === paging.kind
+          ? `goes on otherwise (${pagingWords(paging)})`
+          : `was by ${old.kind}, and is by ${paging.kind}`;
+      if (!same(now.list?.paging, paging))
+        say('paging', `Paging ${way}.`, true, [{ at: '/list/paging', value: paging }]);
+    }
+    if (!same(list, fresh) && !same({ ...now.list, paging: undefined }, { ...fresh, paging: undefined }))
+      say(
+        'list',
+        `Where records are listed has changed${list.records === fresh.records ? '' : `: they stand ${at(fresh.records)}`}.`,
+        true,
+        [{ at: '/list', value: { ...is.list, paging: now.list?.paging ?? paging } }],
+      );
+  } else if (was.list && now.list) say('list', 'Records are no longer listed.', true, [{ at: '/list', value: null }]);
+  for (const [part, words] of PARTS) {
+    const [old, fresh] = [bare(was[part]), bare(is[part])];
+    if (same(old, fresh) || same(bare(now[part]), fresh)) continue;
+    if (fresh === undefined) say(part, `${words} is no longer described.`, true, [{ at: `/${part}`, value: null }]);
+    else
+      say(part, `${words} ${old === undefined ? 'is new' : 'has changed'}.`, old !== undefined && part !== 'find', [
+        { at: `/${part}`, value: is[part] },
+      ]);
+  }
+  differences.push(...fieldDifferences(was, is, now));
+  return differences;
+}
+
+/** What fields may be written is told with the fields. */
+const bare = (part: unknown): unknown =>
+  typeof part === 'object' && part !== null && 'fields' in part ? { ...part, fields: undefined } : part;
+const at = (pointer: string): string => (pointer === '' ? 'at the root now' : `at ${pointer} now`);
+const pagingWords = ({ kind, parameter, at: place }: NonNullable<EntityAdapter['list']>['paging']): string =>
+  [kind, parameter, place].filter((each) => each !== undefined).join(', ');
+
+function fieldDifferences(was: EntityAdapter, is: EntityAdapter, now: EntityAdapter): AdapterDifference[] {
+  const differences: AdapterDifference[] = [];
+  const gone = was.fields.filter((field) => !is.fields.some((each) => each.at === field.at));
+  const fresh = is.fields.filter((field) => !was.fields.some((each) => each.at === field.at));
+  const index = (field: FieldAdapter): number => now.fields.findIndex((each) => each.at === field.at);
+  const renamed = new Set<FieldAdapter>();
+  for (const field of gone) {
+    const place = index(field);
+    if (place < 0) continue;
+    const other = renamedTo(
+      field,
+      gone,
+      fresh.filter((each) => !renamed.has(each)),
+    );
+    const part = `fields/${now.fields[place]!.name}`;
+    if (other) {
+      renamed.add(other);
+      differences.push({
+        entity: now.name,
+        part,
+        what: `${field.label} (${field.name}) seems to be called ${other.name} now.`,
+        breaks: true,
+        // Its name here stays, so that every line and condition that names it goes on.
+        mend: { words: `Read and write it as ${other.name}.`, set: [{ at: `/fields/${place}/at`, value: other.at }] },
+      });
+    } else
+      differences.push({
+        entity: now.name,
+        part,
+        what: `${field.label} is no longer described.`,
+        breaks: true,
+        mend: { words: 'Take it away.', set: [{ at: `/fields/${place}`, value: null }] },
+      });
+  }
+  for (const field of fresh)
+    if (!renamed.has(field) && index(field) < 0)
+      differences.push({
+        entity: now.name,
+        part: `fields/${field.name}`,
+        what: `${field.label} is new.`,
+        breaks: false,
+        mend: { words: 'Take it in.', set: [{ at: '/fields/-', value: field }] },
+      });
+  for (const field of is.fields) {
+    const old = was.fields.find((each) => each.at === field.at);
+    const place = index(field);
+    if (!old || place < 0) continue;
+    const changes = changedIn(old, field, now.fields[place]!);
+    if (changes.set.length > 0)
+      differences.push({
+        entity: now.name,
+        part: `fields/${now.fields[place]!.name}`,
+        what: `${now.fields[place]!.label}: ${changes.what.join('; ')}.`,
+        breaks: changes.breaks,
+        mend: {
+          words: 'Take it over.',
+          set: changes.set.map(({ name, value }) => ({ at: `/fields/${place}/${name}`, value })),
+        },
+      });
+  }
+  return differences;
+}
+
+/** The new field that one that is gone has become: of the same kind, and called alike or the only one that it can be. */
+function renamedTo(
+  field: FieldAdapter,
+  gone: readonly FieldAdapter[],
+  fresh: readonly FieldAdapter[],
+): FieldAdapter | undefined {
+  const alike = fresh.filter((each) => each.type === field.type && each.readOnly === field.readOnly);
+  const words = (text: string): Set<string> =>
+    new Set(
+      text
+        .toLowerCase()
+        .split(/[^\p{L}\p{N}]+/u)
+        .filter((word) => word.length > 2),
+    );
+  const shared = (each: FieldAdapter): boolean => {
+    const mine = words(`${field.name} ${field.label}`);
+    return [...words(`${each.name} ${each.label}`)].some((word) => mine.has(word));
+  };
+  const called = alike.filter(shared);
+  if (called.length === 1) return called[0];
+  const others = gone.filter((each) => each.type === field.type);
+  return alike.length === 1 && others.length === 1 ? alike[0] : undefined;
+}
+
+function changedIn(old: FieldAdapter, fresh: FieldAdapter, now: FieldAdapter) {
+  const what: string[] = [];
+  const set: { name: string; value: unknown }[] = [];
+  let breaks = false;
+  const names = ['type', 'form', 'required', 'readOnly', 'onCreate', 'maxLength', 'maxBytes', 'scale'] as const;
+  for (const name of names) {
+    if (same(old[name], fresh[name]) || same(now[name], fresh[name])) continue;
+    set.push({ name, value: fresh[name] ?? null });
+    what.push(
+      `${WORDS[name]} ${fresh[name] === undefined ? 'no longer said' : typeof fresh[name] === 'boolean' ? 'so now' : `${String(fresh[name])} now`}`,
+    );
+    breaks ||= name !== 'scale' && fresh[name] !== undefined;
+  }
+  const had = new Set(old.options?.map(({ value }) => value));
+  const has = new Set(fresh.options?.map(({ value }) => value));
+  const added = [...has].filter((value) => !had.has(value));
+  const lost = [...had].filter((value) => !has.has(value));
+  if (added.length + lost.length > 0 && !same(now.options, fresh.options)) {
+    set.push({ name: 'options', value: fresh.options ?? null });
+    if (lost.length > 0) what.push(`options gone: ${listed(lost)}`);
+    if (added.length > 0) what.push(`options new: ${listed(added)}`);
+    breaks ||= lost.length > 0;
+  }
+  return { what, set, breaks };
+}
+
+const WORDS = {
+  type: 'its kind is',
+  form: 'it is written as',
+  required: 'needed:',
+  readOnly: 'set by the system:',
+  onCreate: 'fixed after creation:',
+  maxLength: 'characters at most:',
+  maxBytes: 'bytes at most:',
+  scale: 'decimals:',
+};
+
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(sorted(a)) === JSON.stringify(sorted(b));
+
+/** With names in order: what a database gives back has its own. */
+function sorted(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(sorted);
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(
+    Object.entries(value)
+      .filter(([, each]) => each !== undefined)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([name, each]) => [name, sorted(each)]),
+  );
+}
+
+/** An adapter with a mend made; the places are within the entity. */
+export function mended(adapter: AdapterDocument, entity: string, { set }: AdapterMend): AdapterDocument {
+  const entities = structuredClone(adapter.entities);
+  const at = entities.findIndex(({ name }) => name === entity);
+  for (const { at: place, value } of set) {
+    if (place === '') {
+      if (at < 0 && value !== null) entities.push(value as EntityAdapter);
+      continue;
+    }
+    if (at < 0) continue;
+    const tokens = place.slice(1).split('/');
+    const last = tokens.pop()!;
+    let holder = entities[at] as unknown as Record<string, unknown>;
+    for (const token of tokens) holder = (holder[token] ?? {}) as Record<string, unknown>;
+    if (Array.isArray(holder)) {
+      if (last === '-') holder.push(value);
+      else if (value === null) holder.splice(Number(last), 1);
+      else holder[Number(last)] = value;
+    } else if (value === null) delete holder[last];
+    else holder[last] = value;
+  }
+  return { ...adapter, entities };
+}
