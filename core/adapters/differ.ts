@@ -1,5 +1,6 @@
 import { listed } from '../values/index.ts';
 import type { AdapterDocument, EntityAdapter, FieldAdapter } from './document.ts';
+import { isObject, pointerOf, tokensOf } from './pointer.ts';
 import type { AdapterMend } from './trial.ts';
 
 /** Something in which an API is no longer as it was when its adapter was made, with what would set the adapter right. */
@@ -144,7 +145,10 @@ function fieldDifferences(was: EntityAdapter, is: EntityAdapter, now: EntityAdap
         what: `${field.label} (${field.name}) seems to be called ${other.name} now.`,
         breaks: true,
         // Its name here stays, so that every line and condition that names it goes on.
-        mend: { words: `Read and write it as ${other.name}.`, set: [{ at: `/fields/${place}/at`, value: other.at }] },
+        mend: {
+          words: `Read and write it as ${other.name}.`,
+          set: [{ at: `${placeOf(now.fields[place]!)}/at`, value: other.at }],
+        },
       });
     } else
       differences.push({
@@ -152,7 +156,7 @@ function fieldDifferences(was: EntityAdapter, is: EntityAdapter, now: EntityAdap
         part,
         what: `${field.label} is no longer described.`,
         breaks: true,
-        mend: { words: 'Take it away.', set: [{ at: `/fields/${place}`, value: null }] },
+        mend: { words: 'Take it away.', set: [{ at: placeOf(now.fields[place]!), value: null }] },
       });
   }
   for (const field of fresh)
@@ -177,12 +181,14 @@ function fieldDifferences(was: EntityAdapter, is: EntityAdapter, now: EntityAdap
         breaks: changes.breaks,
         mend: {
           words: 'Take it over.',
-          set: changes.set.map(({ name, value }) => ({ at: `/fields/${place}/${name}`, value })),
+          set: changes.set.map(({ name, value }) => ({ at: `${placeOf(now.fields[place]!)}/${name}`, value })),
         },
       });
   }
   return differences;
 }
+
+const placeOf = ({ name }: FieldAdapter): string => pointerOf('fields', `{name=${name}}`);
 
 /** The new field that one that is gone has become: of the same kind, and called alike or the only one that it can be. */
 function renamedTo(
@@ -269,16 +275,29 @@ export function mended(adapter: AdapterDocument, entity: string, { set }: Adapte
       continue;
     }
     if (at < 0) continue;
-    const tokens = place.slice(1).split('/');
+    const tokens = tokensOf(place);
     const last = tokens.pop()!;
-    let holder = entities[at] as unknown as Record<string, unknown>;
-    for (const token of tokens) holder = (holder[token] ?? {}) as Record<string, unknown>;
+    const holder = tokens.reduce<unknown>((held, token) => stepInto(held, token), entities[at]);
     if (Array.isArray(holder)) {
+      const where = indexIn(holder, last);
       if (last === '-') holder.push(value);
-      else if (value === null) holder.splice(Number(last), 1);
-      else holder[Number(last)] = value;
-    } else if (value === null) delete holder[last];
-    else holder[last] = value;
+      else if (where < 0) continue;
+      else if (value === null) holder.splice(where, 1);
+      else holder[where] = value;
+    } else if (isObject(holder)) {
+      if (value === null) delete holder[last];
+      else holder[last] = value;
+    }
   }
   return { ...adapter, entities };
 }
+
+/** `{name=email}` stands for the element of a list whose `name` is `email`, as in the adapter itself. */
+function indexIn(list: readonly unknown[], token: string): number {
+  const [, name, wanted] = /^\{([^={}]{1,80})=(.*)\}$/.exec(token) ?? [];
+  if (name === undefined) return /^\d{1,6}$/.test(token) ? Number(token) : -1;
+  return list.findIndex((each) => isObject(each) && each[name] === wanted);
+}
+
+const stepInto = (held: unknown, token: string): unknown =>
+  Array.isArray(held) ? held[indexIn(held, token)] : isObject(held) ? held[token] : undefined;

@@ -68,7 +68,7 @@ export class NamedValue {
   @IsString() @MaxLength(500) value!: string;
 }
 
-/** A fixed value at a place of a body. */
+/** A fixed value at a place of a body; `{id}` is the record's id. */
 export class PlacedValue {
   @IsString() @Matches(POINTER, POINTER_SAID) at!: string;
   @IsString() @MaxLength(500) value!: string;
@@ -129,7 +129,7 @@ export class Finder {
   @MaxLength(300)
   @Matches(/\{value\}/, { message: 'must have {value} in it' })
   template?: string;
-  /** It compares without regard to case. */
+  /** It compares without regard to case; absent: not known. */
   @IsOptional() @IsBoolean() folds?: boolean;
 }
 

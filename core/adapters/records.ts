@@ -73,8 +73,15 @@ const fieldsOf = ({ fields }: EntityAdapter): Map<string, FieldAdapter> =>
 /**
  * The body of a write.
  * @param current the record as it is, where the whole of it is sent: what isn't changed goes along
+ * @param id stands in for `{id}` among the fixed values
  */
-export function bodyOf(entity: EntityAdapter, write: WriteOperation, values: Values, current: Values = {}): unknown {
+export function bodyOf(
+  entity: EntityAdapter,
+  write: WriteOperation,
+  values: Values,
+  current: Values = {},
+  id = '',
+): unknown {
   const fields = fieldsOf(entity);
   let record: unknown = {};
   const written = write.whole ? { ...writable(entity, write, current), ...values } : values;
@@ -85,7 +92,7 @@ export function bodyOf(entity: EntityAdapter, write: WriteOperation, values: Val
     record = put(record, field.at, jsonFrom(value, field));
   }
   let body = write.body === '' ? record : put({}, write.body, record);
-  for (const { at, value } of write.fixed) body = put(body, at, value);
+  for (const { at, value } of write.fixed) body = put(body, at, value === '{id}' ? id : value);
   return body;
 }
 

@@ -134,7 +134,7 @@ function usualField(each: Json): string | undefined {
 function wordsIn(held: unknown): string | undefined {
   if (typeof held === 'string') return held.trim() === '' ? undefined : held.trim();
   if (Array.isArray(held)) {
-    const texts = held.flatMap((each) => wordsIn(each) ?? []).slice(0, 20);
+    const texts = held.slice(0, 20).flatMap((each) => (isObject(each) ? usualWords(each) : wordsIn(each)) ?? []);
     return texts.length === 0 ? undefined : texts.join(' ');
   }
   return undefined;

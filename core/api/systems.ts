@@ -73,6 +73,8 @@ export interface AdapterDetail {
   document: AdapterDocument;
   version: number;
   reasons: AdapterReasons;
+  /** Paths of the API that nothing is made of, and why. */
+  unused: { path: string; why: string }[];
   trials: AdapterTrial[];
   versions: { version: number; at: string; by: string }[];
 }

@@ -188,7 +188,7 @@ async function connectLetters(
 ): Promise<{ id: string; schema: Schema }> {
   const secrets = { clientId: 'demo', clientSecret: 'demo-secret' };
   const look = { address: `${standins}/letters/openapi.json`, secrets };
-  const { adapter, reasons } = await lookAt(look, via.dispatcher, via.readDescription);
+  const { adapter, reasons, unused } = await lookAt(look, via.dispatcher, via.readDescription);
   const { schema, capabilities, latencyMs } = await describeByAdapter(adapter, secrets, via.dispatcher);
   const id = uuid();
   const now = new Date();
@@ -198,7 +198,7 @@ async function connectLetters(
     ...{ recordPage: null, state: 'answers', stateWords: null, latencyMs, capabilities },
     ...{ checkedAt: now, patienceUntil: null, createdAt: now },
   };
-  const first = { document: adapter, reasons, described: adapter, trials: null, at: now, by: BY.name };
+  const first = { document: adapter, reasons, described: adapter, unused, trials: null, at: now, by: BY.name };
   await addSystem(db, row, schema, first);
   return { id, schema };
 }

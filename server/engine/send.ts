@@ -42,6 +42,8 @@ async function changedBefore(system: System, entity: Entity, row: LedgerRow): Pr
 const MOST_ALIKE = 20;
 /** How far another system's clock may be off ours before its moments say nothing about ours, in milliseconds. */
 const CLOCKS_APART_MS = 120_000;
+/** How far what an answer says of its clock may be off, in milliseconds: it tells whole seconds. */
+const CLOCK_SAID_MS = 1_500;
 
 /**
  * Whether a creation that was cut short took place. Ours is only a record made since we meant to, with all values
@@ -55,7 +57,10 @@ async function madeBefore(system: System, entity: Entity, row: LedgerRow): Promi
   const alike = found.filter(({ values }) =>
     Object.entries(row.after).every(([name, value]) => !Array.isArray(value) || sameValue(values[name], value)),
   );
-  const { ours, maybe } = byMaking(entity, alike, row.intendedAt);
+  // By the system's own clock, where its answers tell how far that is from ours.
+  const since = row.intendedAt.getTime() + (system.clockAhead ?? 0) - (system.clockAhead ? CLOCK_SAID_MS : 0);
+  const latest = Date.now() + (system.clockAhead ?? 0) + CLOCKS_APART_MS;
+  const { ours, maybe } = byMaking(entity, alike, since, latest);
   const [only, ...more] = ours;
   if (only && more.length === 0 && maybe.length === 0) return { kind: 'done', record: only };
   const unclear = [...ours, ...maybe];
@@ -63,13 +68,13 @@ async function madeBefore(system: System, entity: Entity, row: LedgerRow): Promi
   // A system may keep a value otherwise than it was sent; what surely names somebody finds the record all the same.
   const telling = tellingOf(entity, criteria);
   if (!telling) return undefined;
-  const near = byMaking(entity, await system.find(entity, [telling], MOST_ALIKE, true), row.intendedAt);
+  const near = byMaking(entity, await system.find(entity, [telling], MOST_ALIKE, true), since, latest);
   const others = [...near.ours, ...near.maybe];
   return others.length === 0 ? undefined : { kind: 'unclear', records: others };
 }
 
-/** Which records were made since a moment, and of which that can't be told. */
-function byMaking(entity: Entity, records: readonly RecordState[], since: Date) {
+/** Which records were made since a moment, and of which that can't be told. @param latest what is later says nothing */
+function byMaking(entity: Entity, records: readonly RecordState[], since: number, latest: number) {
   const field = madeAtField(entity)?.name;
   const ours: RecordState[] = [];
   const maybe: RecordState[] = [];
@@ -78,9 +83,9 @@ function byMaking(entity: Entity, records: readonly RecordState[], since: Date) 
     const whole = typeof said === 'string' && !/\.\d*[1-9]/.test(said);
     // A moment in whole seconds may be anywhere within its second.
     const made = typeof said === 'string' ? Date.parse(said) + (whole ? 999 : 0) : NaN;
-    if (Number.isNaN(made) || made > Date.now() + CLOCKS_APART_MS) maybe.push(record);
-    else if (made >= since.getTime()) ours.push(record);
-    else if (made > since.getTime() - CLOCKS_APART_MS) maybe.push(record);
+    if (Number.isNaN(made) || made > latest) maybe.push(record);
+    else if (made >= since) ours.push(record);
+    else if (made > since - CLOCKS_APART_MS) maybe.push(record);
   }
   return { ours, maybe };
 }

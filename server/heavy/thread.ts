@@ -15,7 +15,7 @@ import {
   readDescription as describe,
   type DescriptionAsked,
   type DescriptionRead,
-} from '../systems/json/description.ts';
+} from '../systems/description/index.ts';
 import { readingOver } from './outside.ts';
 import type { Rehearsed } from '@zusammen/core/api';
 import { compareWith, rehearseWith, type Compared, type Rehearsal } from './rehearsal.ts';

@@ -33,7 +33,7 @@ export async function adapterHistory(
 }
 
 /** A new version of an adapter, before it is kept. */
-export interface FreshAdapter extends Pick<AdapterRow, 'document' | 'reasons' | 'described' | 'by'> {
+export interface FreshAdapter extends Pick<AdapterRow, 'document' | 'reasons' | 'described' | 'unused' | 'by'> {
   /** What had changed in the API is taken over. */
   caughtUp: boolean;
   /** The schema it gives, where that is another. */
@@ -49,7 +49,7 @@ export async function saveAdapter(
   db: Database,
   systemId: string,
   before: number,
-  { document, reasons, described, caughtUp, by, schema }: FreshAdapter,
+  { document, reasons, described, unused, caughtUp, by, schema }: FreshAdapter,
 ): Promise<number | undefined> {
   return atomically(db, async (tx) => {
     const [result] = await tx
@@ -65,7 +65,7 @@ export async function saveAdapter(
     const at = new Date();
     await tx
       .insert(adapterVersions)
-      .values({ systemId, version: before + 1, document, reasons, described, at, by, trials: null });
+      .values({ systemId, version: before + 1, document, reasons, described, unused, at, by, trials: null });
     if (schema) await tx.insert(schemaSnapshots).values({ systemId, schema, takenAt: at });
     return before + 1;
   });

@@ -178,6 +178,8 @@ export const adapterVersions = mysqlTable(
     reasons: json('reasons').$type<AdapterReasons>().notNull(),
     /** What was inferred of the API when it was described last: what changes from there on is told. */
     described: json('described').$type<AdapterDocument>(),
+    /** Paths that nothing was made of, and why. */
+    unused: json('unused').$type<{ path: string; why: string }[]>().notNull(),
     /** What came of trying it, newest; without what was answered. */
     trials: json('trials').$type<AdapterTrial[]>(),
     at: moment('at').notNull(),

@@ -1,4 +1,6 @@
-import { interceptors, request, type Dispatcher } from 'undici';
+import type { Readable } from 'node:stream';
+import { createBrotliDecompress, createGunzip, createInflate } from 'node:zlib';
+import { request, type Dispatcher } from 'undici';
 import { refusalOf } from './odata/refusal.ts';
 import { NotPublic } from './reach.ts';
 import { NotUnderstood, SystemUnavailable, type TroubleCode } from './system.ts';
@@ -36,9 +38,7 @@ const OVERALL = 1.5;
  * @param timeoutMs how long the answer may take to begin, and to go on; the whole of it half as long again
  * @throws SystemUnavailable when there is none in that time, NotUnderstood when it is too large or not to be reached
  */
-export function overHttp(timeoutMs: number, through: Dispatcher, answerLimit = ANSWER_LIMIT): Send {
-  // Some compress although nobody asked them to.
-  const dispatcher = through.compose(interceptors.decompress());
+export function overHttp(timeoutMs: number, dispatcher: Dispatcher, answerLimit = ANSWER_LIMIT): Send {
   return async ({ method, url, headers, body }) => {
     const deadline = AbortSignal.timeout(timeoutMs * OVERALL);
     try {
@@ -60,7 +60,7 @@ export function overHttp(timeoutMs: number, through: Dispatcher, answerLimit = A
         headers: Object.fromEntries(
           Object.entries(answered).map(([name, value]) => [name, Array.isArray(value) ? value.join(', ') : value]),
         ),
-        text: await textWithin(stream, answerLimit),
+        text: await textWithin(unpacked(stream, String(answered['content-encoding'] ?? '')), answerLimit),
       };
     } catch (error) {
       if (error instanceof NotUnderstood) throw error;
@@ -75,11 +75,22 @@ export function overHttp(timeoutMs: number, through: Dispatcher, answerLimit = A
   };
 }
 
+/** Some compress although nobody asked them to (RFC 9110, 8.4). */
+function unpacked(stream: Readable, coding: string): Readable {
+  const made = { gzip: createGunzip, 'x-gzip': createGunzip, deflate: createInflate, br: createBrotliDecompress };
+  const unpack = made[coding.trim().toLowerCase() as keyof typeof made];
+  if (!unpack) return stream;
+  const unpacking = unpack();
+  stream.once('error', (error) => unpacking.destroy(error));
+  unpacking.once('close', () => stream.destroy());
+  return stream.pipe(unpacking);
+}
+
 /** A body as text. @throws NotUnderstood as soon as it is larger than the limit, whatever its headers promised */
-async function textWithin(stream: AsyncIterable<Buffer> & { destroy(): unknown }, limit: number): Promise<string> {
+async function textWithin(stream: Readable, limit: number): Promise<string> {
   const chunks: Buffer[] = [];
   let size = 0;
-  for await (const chunk of stream) {
+  for await (const chunk of stream as AsyncIterable<Buffer>) {
     size += chunk.length;
     if (size > limit) {
       stream.destroy();

@@ -14,6 +14,7 @@ export {
 } from './http.ts';
 export { ODataSystem } from './odata/client.ts';
 export { queryOf } from './odata/queries.ts';
+export * from './description/index.ts';
 export * from './json/index.ts';
 export * from './reach.ts';
 export * from './reading.ts';

@@ -25,10 +25,9 @@ import {
   type Send,
   type SharedPatience,
 } from './http.ts';
+import { readDescription, type DescriptionReader } from './description/index.ts';
 import {
   fetchToken,
-  readDescription,
-  type DescriptionReader,
   HeldIndex,
   JsonSystem,
   SharedTokens,

@@ -77,6 +77,8 @@ export interface System {
   readonly capabilities: Capabilities;
   /** What sending a write again comes to, whose answer never came. */
   repetition(entity: Entity, action: 'create' | 'update' | 'delete'): Repetition;
+  /** By how many milliseconds its clock is ahead of ours, as its answers say; undefined where they don't. */
+  readonly clockAhead: number | undefined;
   /** How changes are asked for by time; undefined: they are not, and everything is compared. */
   changes(entity: Entity): Changes | undefined;
   /** @param certain nothing that was kept from an earlier reading is relied upon: it is looked at now */
@@ -120,4 +122,12 @@ export class TokenRefused extends SystemTrouble {
 /** The other side answered, but not as the protocol says. */
 export class NotUnderstood extends SystemTrouble {
   readonly code = 'not understood';
+}
+
+/** How far a system's clock is ahead of ours; a header tells whole seconds, so that a second says nothing. */
+export function clockAheadIn(response: { headers: Record<string, string | undefined> }): number | undefined {
+  const { clock } = clockIn(response);
+  if (!clock) return undefined;
+  const ahead = clock.getTime() + 500 - Date.now();
+  return Math.abs(ahead) < 2_000 ? 0 : ahead;
 }

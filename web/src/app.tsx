@@ -83,6 +83,14 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./pages/recognition/two-files.tsx')).TwoFiles }),
       },
       { path: 'systems', lazy: async () => ({ Component: (await import('./pages/systems.tsx')).Systems }) },
+      {
+        path: 'systems/signed-in',
+        lazy: async () => ({ Component: (await import('./pages/adapter/signed-in.tsx')).SignedIn }),
+      },
+      {
+        path: 'systems/:id/adapter',
+        lazy: async () => ({ Component: (await import('./pages/adapter/adapter.tsx')).Adapter }),
+      },
       { path: 'people', lazy: async () => ({ Component: (await import('./pages/people.tsx')).People }) },
       { path: '*', element: <Nowhere /> },
     ],

@@ -8,6 +8,12 @@ import type { Guess } from './listing.ts';
 /** What stands around all values of a record and names none of them. */
 const WRAPPERS = new Set(['attributes', 'properties', 'fields', 'values']);
 
+const LINKS = new Set(['links', '_links', '@links']);
+
+/** What is the same in every record: `type` in JSON:API. */
+export const isConstant = ({ at, shape }: Leaf): boolean =>
+  shape.options?.length === 1 && /^(?:type|kind|object|class|resourceType|_type|@type)$/.test(at.at(-1)!);
+
 /** A field as it is called here: without the wrapper that all stand in. */
 const nameOf = (at: readonly string[]): string =>
   (at.length > 1 && WRAPPERS.has(at[0]!) ? at.slice(1) : at).join('.').slice(0, 255);
@@ -25,6 +31,12 @@ const FORMATS: Record<string, FieldType> = {
   phone: 'phone',
   tel: 'phone',
 };
+
+const DAY_FORMS: ReadonlySet<string> = new Set([
+  'day.month.year',
+  'day/month/year',
+  'month/day/year',
+] satisfies ValueForm[]);
 
 /** The kind of a value by its schema, and by its name where the schema says nothing. */
 function typeOf(shape: Shape, name: string): { type: FieldType; form?: ValueForm; why: string; sure: number } {
@@ -57,6 +69,8 @@ function typeOf(shape: Shape, name: string): { type: FieldType; form?: ValueForm
     };
   if (types.has('integer')) return { type: 'integer', why: 'it is a whole number', sure: 0.97 };
   if (types.has('number')) return { type: 'number', why: 'it is a number', sure: 0.97 };
+  if (DAY_FORMS.has(format))
+    return { type: 'date', form: format as ValueForm, why: `days are written as ${format}`, sure: 0.8 };
   const said = FORMATS[format];
   if (said) return { type: said, why: `its format is ${format}`, sure: 0.98 };
   const word = plain(name);
@@ -85,15 +99,31 @@ export interface FieldGuess extends Guess<FieldAdapter> {
 /**
  * The fields of a record.
  * @param record what reading shows, @param create and @param update what may be written, where that is said
+ * @param listed what a list shows of it
+ * @param constants places of what is the same in all records and says what kind of thing they are
  */
-export function fieldsOf(record: Shape, create: Shape | undefined, update: Shape | undefined): FieldGuess[] {
+export function fieldsOf(
+  record: Shape,
+  create: Shape | undefined,
+  update: Shape | undefined,
+  constants: ReadonlySet<string> = new Set(),
+  listed?: Shape,
+): FieldGuess[] {
   const made = create && leavesByName(create);
   const changed = update && leavesByName(update);
   const shown = leavesByName(record);
+  // Many tell more of a field than one alone, where nothing but samples does.
+  for (const [name, { shape }] of listed ? leavesByName(listed) : []) {
+    const leaf = shown.get(name);
+    if (leaf && leaf.shape.options === undefined && shape.options !== undefined)
+      shown.set(name, { ...leaf, shape: { ...leaf.shape, options: shape.options } });
+  }
   // What may be written and isn't shown is a field as well, unless it never comes back.
   for (const [name, leaf] of made ?? []) if (!shown.has(name) && !leaf.shape.writeOnly) shown.set(name, leaf);
   return [...shown].flatMap(([name, leaf]): FieldGuess[] => {
-    if (leaf.shape.writeOnly) return [];
+    // Where a record is, and what kind of thing it is, are no values of it.
+    const said = LINKS.has(leaf.at[0]!) || isConstant(leaf) || constants.has(pointerOf(...leaf.at));
+    if (leaf.shape.writeOnly || said) return [];
     const inCreate = made?.get(name);
     const inUpdate = changed?.get(name);
     const shape = inCreate ? merged(leaf.shape, inCreate.shape) : leaf.shape;

@@ -267,7 +267,7 @@ export function findersOf(
     const bare = bracketed ?? name.replace(/(?:\.eq|_eq|__exact|\[eq\])$/i, '');
     const field = fields.find((each) => plain(each.name) === plain(bare) || plain(lastOf(each.name)) === plain(bare));
     if (!field || field.type === 'options' || field.type === 'long text') return [];
-    const folds = field.type === 'email' || /case.?insensitive/i.test(description);
+    const folds = /case.?insensitive/i.test(description);
     return [
       {
         value: { field: field.name, parameter: name, ...(folds ? { folds } : {}) },

@@ -8,11 +8,11 @@ import {
 import { isObject, pointerOf, type Json } from '../pointer.ts';
 import type { AdapterReasons, Reason } from '../trial.ts';
 import { addressOf, refusalOf, signInOf } from './around.ts';
-import { fieldsOf, type FieldGuess } from './fields.ts';
+import { fieldsOf, isConstant, type FieldGuess } from './fields.ts';
 import { changedField, changesOf, findersOf, pagingOf, recordsIn, versionOf, type Guess } from './listing.ts';
 import { labelOf, plain, singular } from './names.ts';
 import { operationsOf, type Described } from './operations.ts';
-import { leavesOf, shapeOf, type Shape } from './shape.ts';
+import { leavesOf, shapeOf, type Leaf, type Shape } from './shape.ts';
 
 /** What was inferred of an API: how it is spoken to, and why. */
 export interface Inferred {
@@ -81,7 +81,7 @@ export function inferFromOpenApi(document: unknown, describedAt?: string): Infer
       address: address.value,
       ...(describedAt === undefined ? {} : { describedAt }),
       signIn: signIn.value,
-      headers: [],
+      headers: headersOf(document),
       refusal: refusal.value,
       parallel: PARALLEL,
       entities,
@@ -89,6 +89,13 @@ export function inferFromOpenApi(document: unknown, describedAt?: string): Infer
     reasons,
     unused,
   };
+}
+
+/** JSON:API has a media type of its own, and insists on it. */
+function headersOf(document: Json): AdapterDocument['headers'] {
+  const seen = document['x-seen'];
+  if (!isObject(seen) || seen['jsonapi'] !== true) return [];
+  return ['Accept', 'Content-Type'].map((name) => ({ name, value: 'application/vnd.api+json' }));
 }
 
 const bare = ({ why, sure }: Reason): Reason => ({ why, sure });
@@ -201,7 +208,9 @@ function entityFrom(
   const leaves = new Set(leavesOf(record).map(({ at }) => pointerOf(...at)));
   const creating = create && bodyIn(create, leaves, '');
   const updating = update && bodyIn(update, leaves, '');
-  const guesses = fieldsOf(record, creating?.record, updating?.record);
+  const constants = [listing?.record, record].flatMap((shape) => (shape ? leavesOf(shape).filter(isConstant) : []));
+  const places = new Set(constants.map(({ at }) => pointerOf(...at)));
+  const guesses = fieldsOf(record, creating?.record, updating?.record, places, listing?.record);
   const parameters = [...(itemPath ?? '').matchAll(/\{([^{}/]+)\}/g)].map(([, each]) => each!);
   const key = keyOf(guesses, parameters, name);
   if (!key) return { why: 'nothing in its records names one of them' };
@@ -214,6 +223,8 @@ function entityFrom(
   });
   for (const field of fields) if (!field.required) delete (field as Partial<FieldAdapter>).required;
 
+  // Where nothing is said of what is sent, it is taken to be as what is read.
+  const alike = single && !creating && !updating ? { ...single, constants } : undefined;
   const label = labelFrom(record, labels, name);
   const entity: EntityAdapter = { name, label, key: key.value, fields, find: [], repeat: { by: 'none' } };
   if (list) {
@@ -252,7 +263,7 @@ function entityFrom(
     reasons.set('read', { why: `GET ${itemPath} is described`, sure: read.answer ? 0.97 : 0.6 });
   }
   if (create) {
-    entity.create = writeFrom(create, path, creating, made);
+    entity.create = writeFrom(create, path, creating, made ?? alike, alike);
     reasons.set('create', { why: `POST ${path} is described`, sure: creating ? 0.95 : 0.6 });
     const idempotency = create.headers.find(({ name: header }) =>
       /^(?:x)?(?:idempotencykey|idempotencytoken|requestid|clientrequestid)$/.test(plain(header)),
@@ -267,12 +278,8 @@ function entityFrom(
   }
   if (update && itemPath !== undefined && entity.read) {
     const method = update.method.toUpperCase() as WriteOperation['method'];
-    const write = writeFrom(
-      update,
-      idPath(itemPath, key.value),
-      updating,
-      update.answer && recordAlone(update.answer, record),
-    );
+    const shown = update.answer ? recordAlone(update.answer, record) : alike;
+    const write = writeFrom(update, idPath(itemPath, key.value), updating, shown, alike && { ...alike, id: true });
     entity.update = { ...write, method, ...(method === 'PUT' ? { whole: true } : {}) };
     reasons.set('update', { why: `${method} ${itemPath} is described`, sure: 0.95 });
     const version = versionOf(update, read, fields, updating?.names ?? new Set());
@@ -304,7 +311,9 @@ function labelFrom(record: Shape, labels: ReadonlyMap<unknown, string>, name: st
     /(?:Response|Dto|DTO|Model|Read|Out|Output|Resource|Entity|Schema|Object|WithRelations)$/,
     '',
   );
-  return labelOf(word !== undefined && word !== '' && word.length <= 60 ? word : singular(name.split('.').at(-1)!));
+  const usable = word !== undefined && word !== '' && word.length <= 60 ? word : name.split('.').at(-1)!;
+  // A schema that is called as its list is still describes one.
+  return labelOf(plain(usable) === plain(name.split('.').at(-1)!) ? singular(usable) : usable);
 }
 
 /** Where one record stands in an answer: at its root, or in the only object that looks like one. */
@@ -364,16 +373,36 @@ function writeFrom(
   path: string,
   found: BodyFound | undefined,
   shown: { at: string; record: Shape } | undefined,
+  alike?: { at: string; constants: readonly Leaf[]; id?: boolean },
 ): WriteOperation {
   const all = found && body ? [...found.names] : undefined;
   return {
     method: method.toUpperCase() as WriteOperation['method'],
     path,
-    body: found?.at ?? '',
-    fixed: found?.fixed ?? [],
+    body: found?.at ?? alike?.at ?? '',
+    fixed: found?.fixed ?? (alike ? constantsOf(alike) : []),
     ...(shown === undefined ? {} : { record: shown.at }),
     ...(all === undefined ? {} : { fields: all }),
   };
+}
+
+/** What says what kind of thing is sent, and, where that is said, which: as in what is read. */
+function constantsOf({
+  at,
+  constants,
+  id,
+}: {
+  at: string;
+  constants: readonly Leaf[];
+  id?: boolean;
+}): WriteOperation['fixed'] {
+  const places = new Map(constants.map((leaf) => [pointerOf(...leaf.at), leaf]));
+  const fixed = [...places.values()].map((leaf) => ({
+    at: `${at}${pointerOf(...leaf.at)}`,
+    value: leaf.shape.options![0]!,
+  }));
+  // JSON:API wants the id in the body too.
+  return constants.length > 0 && id ? [...fixed, { at: `${at}/id`, value: '{id}' }] : fixed;
 }
 
 const KEYS = ['id', '_id', 'uuid', 'guid', 'key', 'code', 'slug', 'number', 'name'];

@@ -25,6 +25,8 @@ export interface Described {
 
 const METHODS = ['get', 'post', 'put', 'patch', 'delete'];
 const MOST_PATHS = 3_000;
+/** Properties of one parameter that is an object. */
+const MOST_PARAMETERS = 200;
 
 /** All operations of a document whose references have been resolved. */
 export function operationsOf(document: Json): Described[] {
@@ -71,10 +73,18 @@ const list = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);
 const of = (parameters: readonly Json[], where: string): Parameter[] => [
   ...new Map(
     parameters.flatMap((parameter) => {
-      const { name, in: place, description, required, schema } = parameter;
+      const { name, in: place, description, required, schema, style, explode } = parameter;
       if (place !== where || typeof name !== 'string' || name === '' || name.length > 120) return [];
       const said = typeof description === 'string' ? description : '';
-      return [[name, { name, description: said, required: required === true, shape: shapeOf(schema) }] as const];
+      const shape = shapeOf(schema);
+      // An object in a query is written as one parameter for each of its properties (OpenAPI 3.1, 4.8.12.2).
+      const deep = style === 'deepObject';
+      if (shape.properties.size > 0 && (deep || ((style ?? 'form') === 'form' && explode !== false)))
+        return [...shape.properties].slice(0, MOST_PARAMETERS).map(([property, inside]) => {
+          const own = deep ? `${name}[${property}]` : property;
+          return [own, { name: own, description: '', required: false, shape: shapeOf(inside) }] as const;
+        });
+      return [[name, { name, description: said, required: required === true, shape }] as const];
     }),
   ).values(),
 ];

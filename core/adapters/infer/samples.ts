@@ -31,6 +31,9 @@ export function schemaFromSamples(samples: readonly unknown[], depth = 0): Json 
   return { type: 'string', ...formatOf(filled) };
 }
 
+/** Names under which what is the same everywhere says what kind of thing a record is. */
+const KIND = /^(?:type|kind|object|class|resourceType|_type|@type)$/;
+
 function objectFrom(samples: readonly Json[], depth: number): Json {
   const names = new Set(samples.flatMap((each) => Object.keys(each)).slice(0, MOST_NAMES * samples.length));
   if (isKeyed(samples, names)) {
@@ -42,13 +45,13 @@ function objectFrom(samples: readonly Json[], depth: number): Json {
       ),
     };
   }
-  const properties = [...names].slice(0, MOST_NAMES).map((name) => [
-    name,
-    schemaFromSamples(
-      samples.map((each) => (Object.hasOwn(each, name) ? each[name] : undefined)),
-      depth + 1,
-    ),
-  ]);
+  const properties = [...names].slice(0, MOST_NAMES).map((name) => {
+    const values = samples.map((each) => (Object.hasOwn(each, name) ? each[name] : undefined));
+    const one = values[0];
+    const constant =
+      KIND.test(name) && typeof one === 'string' && samples.length > 1 && values.every((each) => each === one);
+    return [name, constant ? { type: 'string', const: one } : schemaFromSamples(values, depth + 1)];
+  });
   return { type: 'object', properties: Object.fromEntries(properties) as Json };
 }
 
@@ -123,6 +126,14 @@ export function describeSeen({ address, path, title, query, answer, headers, par
   }));
   return {
     openapi: '3.1.0',
+    // Names at the root of the answer tell of conventions.
+    'x-seen': isObject(answer)
+      ? Object.fromEntries(
+          Object.keys(answer)
+            .slice(0, 50)
+            .map((name) => [name, true]),
+        )
+      : {},
     info: { title, version: '1' },
     servers: [{ url: address }],
     paths: {

@@ -40,7 +40,7 @@ export function shapeOf(schema: unknown, depth = 0): Shape {
     const ways = list(source[word])
       .slice(0, 50)
       .map((each) => shapeOf(each, depth + 1))
-      .filter(({ types }) => !(types.size === 1 && types.has('null')));
+      .filter(({ source: way }) => !isNull(way));
     const [first, ...others] = ways;
     if (!first) continue;
     const objects = ways.every(({ properties }) => properties.size > 0);
@@ -49,6 +49,10 @@ export function shapeOf(schema: unknown, depth = 0): Shape {
   }
   return joined;
 }
+
+/** Whether a schema says only that a value may be absent. */
+const isNull = ({ type, const: constant, enum: options }: Json): boolean =>
+  type === 'null' || constant === null || (Array.isArray(options) && options.every((each) => each === null));
 
 /** Options of all ways, where all are choices; else the first way. */
 function sameKind(first: Shape, others: readonly Shape[]): Shape {

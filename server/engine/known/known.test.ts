@@ -191,6 +191,7 @@ describe('reading known records from a system that can do less', () => {
     ...(from < 6 ? { next: `page ${from + 3}` } : {}),
   });
   const client = {
+    changes: () => ({ field: 'changed_at', deletions: false }),
     page: async (_entity: unknown, _fields: unknown, from?: From): Promise<Page> => {
       asked.push(from);
       if (from && 'changed' in from)
@@ -270,7 +271,10 @@ describe('a system that tells changes in no way', () => {
       id,
       values: { last_name: `Quitte${id}`, email: `${id}@biene.example` },
     }));
-    const client = { page: async (): Promise<Page> => ({ records: there, gone: [] }) } as unknown as System;
+    const client = {
+      changes: () => undefined,
+      page: async (): Promise<Page> => ({ records: there, gone: [] }),
+    } as unknown as System;
     const view = new LiveView(stage.db);
     view.allSchemas = async () => new Map([['untold', { entities: [people] }]]);
     await saveRecognition(stage.db, 'untold', 'People', suggestRecognition(people)!, 0, { id: null, name: 'Test' });

@@ -86,8 +86,15 @@ export const adapterRoutes = (context: Context): Route[] => {
       role: 'viewer',
       work: async ({ params }) => {
         const { adapter } = await existing(params['id']);
-        const { document, version, reasons, trials } = adapter;
-        return { document, version, reasons, trials: trials ?? [], versions: await adapterHistory(db, params['id']) };
+        const { document, version, reasons, unused, trials } = adapter;
+        return {
+          document,
+          version,
+          reasons,
+          unused,
+          trials: trials ?? [],
+          versions: await adapterHistory(db, params['id']),
+        };
       },
     }),
     route({
@@ -120,6 +127,7 @@ export const adapterRoutes = (context: Context): Route[] => {
           document: body.document,
           reasons: reasonsKept(adapter, body.document, user.name),
           described,
+          unused: adapter.unused,
           caughtUp: body.caughtUp === true,
           by: user.name,
           schema: differences.length > 0 ? schema : undefined,

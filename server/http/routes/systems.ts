@@ -211,7 +211,7 @@ interface Found extends Description {
   address: string;
   secret: string;
   latencyMs: number;
-  adapter?: Pick<AdapterRow, 'document' | 'reasons' | 'described'>;
+  adapter?: Pick<AdapterRow, 'document' | 'reasons' | 'described' | 'unused'>;
 }
 
 type DescribeOData = (address: string, token: string) => Promise<Description & { latencyMs: number }>;
@@ -234,7 +234,12 @@ async function byAdapter({ systems }: Context, body: ConnectSystemBody): Promise
       ...description,
       address: document.address,
       secret: JSON.stringify(secrets),
-      adapter: { document, reasons: looked?.reasons ?? {}, described: looked?.adapter ?? null },
+      adapter: {
+        document,
+        reasons: looked?.reasons ?? {},
+        described: looked?.adapter ?? null,
+        unused: looked?.unused ?? [],
+      },
     };
   });
 }

@@ -4,6 +4,7 @@ CREATE TABLE `adapter_versions` (
 	`document` json NOT NULL,
 	`reasons` json NOT NULL,
 	`described` json,
+	`unused` json NOT NULL,
 	`trials` json,
 	`at` datetime(3) NOT NULL,
 	`changed_by` varchar(120) NOT NULL,

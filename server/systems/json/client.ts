@@ -27,6 +27,7 @@ import { criteriaOf, ignoringTrouble, isIdle, meets } from '../alike.ts';
 import { fingerprintOf, isFingerprint, LONGEST_TAG } from '../fingerprint.ts';
 import type { HttpRequest, HttpResponse, Send } from '../http.ts';
 import {
+  clockAheadIn,
   clockIn,
   NotUnderstood,
   SystemUnavailable,
@@ -51,6 +52,7 @@ const MOST_PAGES_OF_CHANGES = 20;
 
 /** A system with a plain JSON API, spoken to as its adapter says. */
 export class JsonSystem implements System {
+  clockAhead: number | undefined;
   private readonly base: string;
   private readonly origin: string;
   private readonly entities: ReadonlyMap<string, EntityAdapter>;
@@ -87,7 +89,11 @@ export class JsonSystem implements System {
     const [finder, criterion] = finderFor(known, criteria) ?? [];
     if (known.list && finder && criterion) {
       const more = [asked(known, finder, criterion.value)];
-      return this.confirmed(known, entity, criteria, await this.among(known, known.list, criteria, limit, more), limit);
+      const found = await this.among(known, known.list, criteria, limit, more);
+      // Where it may compare by case, one that is written otherwise is known here all the same.
+      if (found.length > 0 || !comparesByCase(finder, criterion))
+        return this.confirmed(known, entity, criteria, found, limit);
+      return this.withoutSearch(known, known.list, entity, criteria, limit, certain);
     }
     const byId = criteria.find(({ field }) => known.key.length === 1 && field === known.key[0]);
     if (byId && known.read) {
@@ -272,7 +278,7 @@ export class JsonSystem implements System {
     const response = await this.request({
       method: create.method,
       path: create.path,
-      body: bodyOf(known, create, sent),
+      body: bodyOf(known, create, sent, {}),
       headers,
       repeatable: repeat.by === 'key',
     });
@@ -324,7 +330,7 @@ export class JsonSystem implements System {
     if (seen === undefined && (update.whole || !version)) return { kind: 'overtaken' };
     if (seen && etag !== undefined && seen.etag !== etag) return { kind: 'overtaken' };
     const tag = seen?.etag ?? etag;
-    const { headers, query, body } = guarded(known, bodyOf(known, update, values, seen?.values), tag, update);
+    const { headers, query, body } = guarded(known, bodyOf(known, update, values, seen?.values, id), tag, update);
     const response = await this.request({ method: update.method, path: `${path}${query}`, body, headers });
     const taken = await this.overtaken(entity, id, tag, response);
     if (taken) return { kind: 'overtaken' };
@@ -448,6 +454,12 @@ export class JsonSystem implements System {
     return body;
   }
 
+  private fixedHeaders(bodiless: boolean): [string, string][] {
+    return this.adapter.headers.flatMap(({ name, value }): [string, string][] =>
+      bodiless && name.toLowerCase() === 'content-type' ? [] : [[name, value]],
+    );
+  }
+
   /** Sends a request. @throws as {@link System} says; what else it answers is returned */
   async request(ask: {
     method: HttpRequest['method'];
@@ -462,13 +474,14 @@ export class JsonSystem implements System {
       url: path.startsWith('/') ? `${this.base}${path}` : path,
       headers: {
         Accept: 'application/json',
-        ...Object.fromEntries(this.adapter.headers.map(({ name, value }) => [name, value])),
         ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
+        ...Object.fromEntries(this.fixedHeaders(body === undefined)),
         ...headers,
       },
       ...(body === undefined ? {} : { body: stringify(body) ?? '{}' }),
       repeatable,
     });
+    this.clockAhead = clockAheadIn(response) ?? this.clockAhead;
     if (response.status === 401) throw new TokenRefused('It does not accept what we sign in with.');
     if (response.status >= 300 && response.status < 400)
       throw new NotUnderstood(`It sends us elsewhere (${response.headers['location'] ?? response.status}).`);
@@ -493,11 +506,20 @@ function finderFor(known: EntityAdapter, criteria: readonly Criterion[]): [Finde
     for (const criterion of criteria) {
       if (criterion.field !== finder.field || isBlank(criterion.value)) continue;
       // What compares letter by letter isn't asked for what is to be found whatever the case.
-      const cased = criterion.folded && /\p{Lu}|\p{Ll}/u.test(String(criterion.value)) && !finder.folds;
-      if (!cased) return [finder, criterion];
+      if (!comparesByCase(finder, criterion) || known.fields.some(isEmail(finder.field))) return [finder, criterion];
     }
   return undefined;
 }
+
+/** Whether a finder may compare letter by letter what is to be found whatever its case. */
+const comparesByCase = ({ folds }: Finder, { folded, value }: Criterion): boolean =>
+  folded && folds !== true && /\p{L}/u.test(String(value));
+
+/** Addresses are mostly kept in small letters: they are worth asking for as they are. */
+const isEmail =
+  (name: string) =>
+  (field: { name: string; type: string }): boolean =>
+    field.name === name && field.type === 'email';
 
 /** What says which version a write is meant for, where the adapter says how. */
 function guarded(

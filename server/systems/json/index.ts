@@ -1,6 +1,5 @@
 export { JsonSystem } from './client.ts';
 export { AdapterTrouble, capabilitiesOf, describeByAdapter } from './connect.ts';
-export { readDescription, type DescriptionAsked, type DescriptionRead, type DescriptionReader } from './description.ts';
 export { HeldIndex, heldRecord, type RecordIndex } from './index-of-records.ts';
 export { lookAt, type Look, type LookedAt } from './look.ts';
 export { withBearer, withSignIn } from './sign-in.ts';

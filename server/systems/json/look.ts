@@ -2,7 +2,7 @@ import type { AdapterSignIn, Inferred } from '@zusammen/core/adapters';
 import type { Dispatcher } from 'undici';
 import { overHttp, withPatience, withRetry, type Send } from '../http.ts';
 import { isSystemTrouble, NotUnderstood, TokenRefused } from '../system.ts';
-import { looksDescribed, MOST_ELSEWHERE, type DescriptionReader } from './description.ts';
+import { looksDescribed, MOST_ELSEWHERE, type DescriptionReader } from '../description/index.ts';
 import { inferFromList } from './seen.ts';
 import { withSignIn } from './sign-in.ts';
 import { fetchToken, ownToken, type SignInSecrets } from './tokens.ts';

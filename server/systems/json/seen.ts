@@ -12,11 +12,23 @@ import {
 import { parseJsonExactly } from '@zusammen/core/values';
 import type { HttpResponse, Send } from '../http.ts';
 import { isSystemTrouble, NotUnderstood } from '../system.ts';
-import type { DescriptionReader } from './description.ts';
+import type { DescriptionReader } from '../description/index.ts';
 
 /** Parameters by which lists are mostly told how much is wanted, where to go on, and since when. */
-const SIZES = ['limit', 'per_page', 'page_size', 'pageSize', '_limit', '_per_page', '$limit', 'size', 'count'];
-const PAGES = ['page', '_page', 'offset', 'skip', '_start', '$skip', 'start'];
+const SIZES = [
+  'limit',
+  'page[limit]',
+  'page[size]',
+  'per_page',
+  'page_size',
+  'pageSize',
+  '_limit',
+  '_per_page',
+  '$limit',
+  'size',
+  'count',
+];
+const PAGES = ['page', 'page[offset]', 'page[number]', '_page', 'offset', 'skip', '_start', '$skip', 'start'];
 const SINCE = [
   'updated_after',
   'changed_after',
@@ -138,10 +150,10 @@ class Probe {
         const id = records?.[0] === undefined ? undefined : idOf(this.entity, records[0]);
         return id !== undefined && id !== ids[0];
       };
-      const page = await firstOf(PAGES, (name) => later(name, /page/.test(name) ? '2' : '1'));
+      const page = await firstOf(PAGES, (name) => later(name, isNumbered(name) ? '2' : '1'));
       if (page !== undefined) {
         // Counted from 0, the page numbered 1 is the second already.
-        const fromZero = /page/.test(page) && (await later(page, '1'));
+        const fromZero = isNumbered(page) && (await later(page, '1'));
         found.push({ name: page, schema: fromZero ? { ...number, minimum: 0 } : { ...number, minimum: 1 } });
       }
     }
@@ -160,10 +172,12 @@ class Probe {
         .map((each) => valueAt(each, at))
         .find((each) => typeof each === 'string' || typeof each === 'number');
       if (value === undefined || value === '' || String(value).length > 80) continue;
-      const same = await this.ask({ [name]: String(value) });
-      const nobody = same && (await this.ask({ [name]: 'nobody-4b8c1f' }));
-      const hits = same && same.length > 0 && same.every((each) => String(valueAt(each, at)) === String(value));
-      if (hits && nobody?.length === 0) found.push({ name, schema: { type: 'string' } });
+      const way = await firstOf([name, `filter[${name}]`], async (parameter) => {
+        const same = await this.ask({ [parameter]: String(value) });
+        const hits = same && same.length > 0 && same.every((each) => String(valueAt(each, at)) === String(value));
+        return hits === true && (await this.ask({ [parameter]: 'nobody-4b8c1f' }))?.length === 0;
+      });
+      if (way !== undefined) found.push({ name: way, schema: { type: 'string' } });
     }
     return found;
   }
@@ -181,6 +195,8 @@ class Probe {
     return name === undefined ? [] : [{ name, schema: { type: 'string', format: 'date-time' } }];
   }
 }
+
+const isNumbered = (name: string): boolean => /page(?!.*offset)/.test(name);
 
 async function firstOf(
   names: readonly string[],

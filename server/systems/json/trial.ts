@@ -1,6 +1,9 @@
 import { randomBytes } from 'node:crypto';
 import {
+  asked,
+  firstPage,
   pageOf,
+  pointerOf,
   isObject,
   schemaFrom,
   valueAt,
@@ -10,6 +13,7 @@ import {
   type AdapterTrial,
   type EntityAdapter,
   type FieldAdapter,
+  type Finder,
   type Mark,
 } from '@zusammen/core/adapters';
 import type { Entity, RecordState, Values } from '@zusammen/core/schema';
@@ -275,6 +279,7 @@ class Trial {
         this.untried('find', `No record has a value of ${field?.label ?? finder.field} to look for.`);
         continue;
       }
+      const without: AdapterMend = { words: 'It isn’t searched by then.', set: [{ at: placeOf(finder), value: null }] };
       await this.attempt('find', async () => {
         const value = one.values[finder.field]!;
         const found = await this.system.find(this.entity, [{ field: finder.field, value, folded: false }], 10);
@@ -284,12 +289,29 @@ class Trial {
         const others =
           'records' in page ? page.records.filter(({ values }) => !sameValue(values[finder.field], value)).length : 0;
         if (!found.some(({ id }) => id === one.id))
-          return { failed: true, words: `By ${field.label} it doesn’t find a record that it lists.` };
+          return { failed: true, words: `By ${field.label} it doesn’t find a record that it lists.`, mend: without };
         if (others > 0)
-          return { failed: true, words: `It pays no attention to ${finder.parameter} and gives others too.` };
-        return { words: `By ${field.label} it finds ${found.length === 1 ? 'the one' : `${found.length}`}.` };
+          return {
+            failed: true,
+            words: `It pays no attention to ${finder.parameter} and gives others too.`,
+            mend: without,
+          };
+        const words = `By ${field.label} it finds ${found.length === 1 ? 'the one' : `${found.length}`}.`;
+        return { words, ...(await this.folds(finder, String(value), one.id)) };
       });
     }
+  }
+
+  /** Whether it finds a text in capitals too: asked directly, since what isn't said isn't relied upon. */
+  private async folds(finder: Finder, value: string, id: string): Promise<{ mend?: AdapterMend }> {
+    const { list } = this.known;
+    const loud = value.toUpperCase();
+    if (finder.folds === true || loud === value || !list) return {};
+    const path = firstPage(list, [asked(this.known, finder, loud)], 10);
+    const response = await this.system.request({ method: 'GET', path });
+    const page = pageOf(this.known, list, this.adapter.address, parseJsonExactly(response.text), undefined, true);
+    if (!('records' in page) || !page.records.some((record) => record.id === id)) return {};
+    return { mend: { words: 'It finds it in capitals too.', set: [{ at: `${placeOf(finder)}/folds`, value: true }] } };
   }
 
   private async changes(first: readonly RecordState[]): Promise<void> {
@@ -454,6 +476,11 @@ class Trial {
     return made[type] ?? fitted(`Zusammen try ${mark}`, field);
   }
 }
+
+/** Values made up for a record of our own, where it isn't said which are needed. */
+const MOST_MADE_UP = 30;
+
+const placeOf = ({ parameter }: Finder): string => pointerOf('find', `{parameter=${parameter}}`);
 
 const fitted = (text: string, { maxLength = Infinity, maxBytes = Infinity }: FieldAdapter): string =>
   text.slice(0, Math.min(maxLength, maxBytes));

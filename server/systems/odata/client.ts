@@ -6,6 +6,7 @@ import { withBatches } from '../batch.ts';
 import { fingerprintOf, isFingerprint } from '../fingerprint.ts';
 import type { HttpRequest, HttpResponse, Send } from '../http.ts';
 import {
+  clockAheadIn,
   clockIn,
   NotUnderstood,
   SystemUnavailable,
@@ -52,6 +53,7 @@ export interface Ask extends Partial<Omit<HttpRequest, 'url'>> {
  * links are written by the types of its metadata. What it can't do is done here, as {@link Capabilities} says.
  */
 export class ODataSystem implements System {
+  clockAhead: number | undefined;
   private readonly base: string;
   private readonly send: Send;
 
@@ -422,6 +424,7 @@ export class ODataSystem implements System {
       repeatable,
       ...(group === undefined ? {} : { group, atomic: atomic === true }),
     });
+    this.clockAhead = clockAheadIn(response) ?? this.clockAhead;
     if (response.status === 401) throw new TokenRefused('It does not accept this token.');
     if (response.status >= 300 && response.status < 400)
       throw new NotUnderstood(`It sends us elsewhere (${response.headers['location'] ?? response.status}).`);

@@ -80,7 +80,10 @@ describe('the systems', () => {
 
   it('one connected is told what is wrong with its address before anything is sent, and after', async () => {
     const { user, saidTo } = systems(
-      { 'post /systems': () => refusal(502, 'No answer', 'Nothing answers at this address.') },
+      {
+        'post /systems/look': { kind: 'odata', entities: 3 },
+        'post /systems': () => refusal(502, 'No answer', 'Nothing answers at this address.'),
+      },
       'administrator',
       '/systems?connect=1',
     );

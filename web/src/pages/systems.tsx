@@ -1,10 +1,9 @@
 import { plural } from '../parts/plural.ts';
-import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
-import { Link, useSearchParams } from 'react-router';
-import { call, ApiProblem } from '../api/client.ts';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { call } from '../api/client.ts';
 import { useDo, useMe, useSystem, useSystems } from '../api/hooks.ts';
+import { lacksOf } from '@zusammen/core/adapters';
 import type { System } from '@zusammen/core/api';
 import { Button } from '../parts/button.tsx';
 import { Tag } from '../parts/chip.tsx';
@@ -16,6 +15,8 @@ import { Heading, Sheet, TD, TH } from '../parts/sheet.tsx';
 import { SystemStateTag } from '../parts/state.tsx';
 import { Empty, Fetched } from '../parts/states.tsx';
 import { Moment, span } from '../parts/time.tsx';
+import { useAdapter } from './adapter/adapter.tsx';
+import { Connect, SecretFields, type Secrets } from './connect-system.tsx';
 import { abilitiesOf, type Ability } from './system-abilities.ts';
 
 export function Systems() {
@@ -27,6 +28,7 @@ export function Systems() {
     0,
     list.findIndex(({ id }) => id === params.get('system')),
   );
+  const go = useNavigate();
   const connecting = params.get('connect') !== null;
   useKeys({ ...listKeys(list.length, at, (to) => list[to] && setParams({ system: list[to].id }, { replace: true })) });
   const administrator = me.data?.role === 'administrator';
@@ -92,7 +94,12 @@ export function Systems() {
           )
         }
       </Fetched>
-      {connecting && administrator && <Connect close={() => setParams({})} done={(id) => setParams({ system: id })} />}
+      {connecting && administrator && (
+        <Connect
+          close={() => setParams({})}
+          done={(id, adapter) => (adapter ? void go(`/systems/${id}/adapter`) : setParams({ system: id }))}
+        />
+      )}
     </>
   );
 }
@@ -147,6 +154,80 @@ function Abilities({ of }: { of: System }) {
   );
 }
 
+/** How a system with an adapter is spoken to, and where that may be changed. */
+function SpokenTo({ system }: { system: System }) {
+  const me = useMe();
+  const adapter = useAdapter(system.id);
+  const signIn = useDo(() => call('post /systems/:id/sign-in', { params: { id: system.id } }), []);
+  const drift = system.adapterDrift ?? [];
+  const document = adapter.data?.document;
+  const weak = (document?.entities ?? []).flatMap((entity) =>
+    lacksOf(entity, document!.parallel)
+      .filter((lack) => lack.weak)
+      .map((lack) => ({ ...lack, label: entity.label })),
+  );
+  const failed = adapter.data?.trials.filter(({ state }) => state === 'failed').length ?? 0;
+  return (
+    <>
+      <dt className="text-soft">Spoken to</dt>
+      <dd>
+        as plain JSON, by{' '}
+        <Link to={`/systems/${system.id}/adapter`} className="font-semibold underline">
+          version {system.adapterVersion} of its adapter
+        </Link>
+        {failed > 0 && (
+          <span className="text-brick">, of which {plural(failed, 'operation fails', 'operations fail')}</span>
+        )}
+      </dd>
+      {weak.length > 0 && (
+        <>
+          <dt className="text-soft">Can’t be promised</dt>
+          <dd>
+            <ul>
+              {weak.map(({ label, what, instead }) => (
+                <li key={`${label} ${what}`}>
+                  <span aria-hidden="true" className="text-saffron">
+                    ◆{' '}
+                  </span>
+                  {label}, {what.charAt(0).toLowerCase() + what.slice(1)}: {instead}
+                </li>
+              ))}
+            </ul>
+          </dd>
+        </>
+      )}
+      {drift.length > 0 && (
+        <>
+          <dt className="text-soft">Its API</dt>
+          <dd className="text-saffron">
+            ◆ has changed:{' '}
+            {drift
+              .slice(0, 3)
+              .map(({ what }) => what)
+              .join(' ')}
+            {drift.length > 3 && ` and ${drift.length - 3} more.`}
+          </dd>
+        </>
+      )}
+      {adapter.data?.document.signIn.kind === 'authorization code' && me.data?.role === 'administrator' && (
+        <>
+          <dt className="text-soft">Acts there as</dt>
+          <dd>
+            whoever signed in there last{' '}
+            <Button
+              busy={signIn.isPending}
+              onClick={() => signIn.mutate(undefined, { onSuccess: ({ address }) => window.location.assign(address) })}
+            >
+              Sign in there
+            </Button>
+            {signIn.error && <span className="text-brick"> {signIn.error.message}</span>}
+          </dd>
+        </>
+      )}
+    </>
+  );
+}
+
 function Opened({ system, administrator }: { system: System; administrator: boolean }) {
   const detail = useSystem(system.id);
   const me = useMe();
@@ -167,7 +248,7 @@ function Opened({ system, administrator }: { system: System; administrator: bool
           {administrator && <Button onClick={() => setEditing(true)}>Change…</Button>}
           {me.data?.role !== 'viewer' && (
             <Button busy={again.isPending} onClick={() => again.mutate(undefined)}>
-              Read its schema again
+              {system.kind === 'json' ? 'Look whether it has changed' : 'Read its schema again'}
             </Button>
           )}
         </>
@@ -179,7 +260,7 @@ function Opened({ system, administrator }: { system: System; administrator: bool
           {again.error.message}
         </p>
       )}
-      {differences && (
+      {differences && system.kind === 'odata' && (
         <p
           role="status"
           className={cx('border-b border-hair px-4 py-2', differences.length === 0 ? 'text-moss' : 'text-saffron')}
@@ -197,14 +278,14 @@ function Opened({ system, administrator }: { system: System; administrator: bool
         </dd>
         <dt className="text-soft">Address</dt>
         <dd className="truncate font-mono text-[13px]">{system.address}</dd>
-        <dt className="text-soft">Token</dt>
+        <dt className="text-soft">{system.kind === 'json' ? 'Sign-in' : 'Token'}</dt>
         <dd>sealed; it is never shown again</dd>
         <dt className="text-soft">Last heard of</dt>
         <dd>
           <Moment at={system.checkedAt} />
           {system.latencyMs !== null && `, answers in ${span(system.latencyMs)}`}
         </dd>
-        <Abilities of={system} />
+        {system.kind === 'json' ? <SpokenTo system={system} /> : <Abilities of={system} />}
       </dl>
       <Fetched query={detail} rows={4}>
         {({ schema, readAt }) => (
@@ -274,96 +355,22 @@ export function rightsInWords(rights: { read: boolean; create: boolean; update: 
       : may.join(', ') || 'nothing';
 }
 
-interface Entry {
-  name: string;
-  address: string;
-  token: string;
-  practice: boolean;
-  personal: boolean;
-}
-
-function Connect({ close, done }: { close: () => void; done: (id: string) => void }) {
-  const client = useQueryClient();
-  const { register, handleSubmit, setError, formState } = useForm<Entry>({
-    defaultValues: { name: '', address: '', token: '', practice: true, personal: false },
-  });
-  const { errors } = formState;
-  const connect = handleSubmit(async (entry) => {
-    try {
-      const { system } = await call('post /systems', { body: entry });
-      await client.invalidateQueries({ queryKey: ['systems'] });
-      done(system.id);
-    } catch (error) {
-      if (!(error instanceof ApiProblem)) throw error;
-      const known = error.errors.filter(({ field }) => ['name', 'address', 'token'].includes(field));
-      for (const { field, reason } of known) setError(field as keyof Entry, { message: reason });
-      if (known.length === 0) setError('root', { message: error.message });
-    }
-  });
-  return (
-    <Dialog
-      open
-      close={close}
-      title="Connect a system"
-      description="Its entities, fields, options and rights are read from it, and what it can do is tried by reading. Nothing is written."
-    >
-      <form className="space-y-4" noValidate onSubmit={(event) => void connect(event)}>
-        <TextField
-          label="Name"
-          autoFocus
-          placeholder="Name in Zusammen"
-          error={errors.name?.message}
-          {...register('name', { required: 'Give it a name.' })}
-        />
-        <TextField
-          label="Address of its OData service"
-          placeholder="https://"
-          error={errors.address?.message}
-          {...register('address', {
-            required: 'Enter the address.',
-            pattern: { value: /^https?:\/\/\S+$/, message: 'must start with http:// or https://' },
-          })}
-        />
-        <TextField
-          label="Token"
-          type="password"
-          autoComplete="off"
-          error={errors.token?.message}
-          help="Sealed when it is kept, and never shown again."
-          {...register('token', { required: 'Enter the token.' })}
-        />
-        <label className="flex items-center gap-2">
-          <input type="checkbox" {...register('practice')} /> It is a practice system, not the real one
-        </label>
-        <label className="flex items-center gap-2">
-          <input type="checkbox" {...register('personal')} /> It may keep values about people
-        </label>
-        {errors.root && (
-          <p role="alert" className="text-brick">
-            {errors.root.message}
-          </p>
-        )}
-        <div className="flex justify-end gap-2">
-          <Button onClick={close}>Not now</Button>
-          <Button type="submit" look="strong" busy={formState.isSubmitting}>
-            Read and connect
-          </Button>
-        </div>
-      </form>
-    </Dialog>
-  );
-}
-
 function Change({ system, close }: { system: System; close: () => void }) {
   const [name, setName] = useState(system.name);
   const [token, setToken] = useState('');
+  const [secrets, setSecrets] = useState<Secrets>({});
+  const adapter = useAdapter(system.kind === 'json' ? system.id : '');
   const [practice, setPractice] = useState(system.practice);
   const [personal, setPersonal] = useState(system.personal);
   const change = useDo(
     () =>
       call('patch /systems/:id', {
         params: { id: system.id },
-        body: { name, practice, personal, ...(token === '' ? {} : { token }) },
+        body: {
+          ...{ name, practice, personal },
+          ...(token === '' ? {} : { token }),
+          ...(Object.values(secrets).some((each) => each !== '') ? { secrets } : {}),
+        },
       }),
     ['systems'],
   );
@@ -387,15 +394,23 @@ function Change({ system, close }: { system: System; close: () => void }) {
           error={problem('name')}
           onChange={({ target }) => setName(target.value)}
         />
-        <TextField
-          label="A new token"
-          type="password"
-          autoComplete="off"
-          value={token}
-          error={problem('token')}
-          placeholder="leave blank to keep the present one"
-          onChange={({ target }) => setToken(target.value)}
-        />
+        {system.kind === 'odata' && (
+          <TextField
+            label="A new token"
+            type="password"
+            autoComplete="off"
+            value={token}
+            error={problem('token')}
+            placeholder="leave blank to keep the present one"
+            onChange={({ target }) => setToken(target.value)}
+          />
+        )}
+        {adapter.data && (
+          <fieldset className="space-y-3">
+            <legend className="mb-1 text-small text-soft">Another sign-in; leave blank to keep the present one</legend>
+            <SecretFields signIn={adapter.data.document.signIn} secrets={secrets} set={setSecrets} />
+          </fieldset>
+        )}
         <label className="flex items-center gap-2">
           <input type="checkbox" checked={practice} onChange={({ target }) => setPractice(target.checked)} /> It is a
           practice system, not the real one
