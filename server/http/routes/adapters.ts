@@ -24,6 +24,7 @@ import {
 } from '../../store/index.ts';
 import {
   capabilitiesOf,
+  LeadsElsewhere,
   compareWithApi,
   describeAnew,
   isSystemTrouble,
@@ -71,6 +72,10 @@ export const adapterRoutes = (context: Context): Route[] => {
           };
         } catch (error) {
           if (!isSystemTrouble(error)) throw error;
+          if (error instanceof LeadsElsewhere)
+            throw new Problem(422, 'It could not be made out', error.message, [
+              { field: 'follow', reason: error.message },
+            ]);
           const odata =
             body.address === undefined || body.text !== undefined ? undefined : await asOData(context, body);
           if (odata) return odata;
@@ -130,7 +135,7 @@ export const adapterRoutes = (context: Context): Route[] => {
           unused: adapter.unused,
           caughtUp: body.caughtUp === true,
           by: user.name,
-          schema: differences.length > 0 ? schema : undefined,
+          schema: JSON.stringify(before?.schema) === JSON.stringify(schema) ? undefined : schema,
         });
         if (version === undefined)
           throw new Problem(

@@ -8,7 +8,7 @@ export type DescriptionRead =
         /** Documents it refers to that weren't read. */
         elsewhere: string[];
       })
-  | { ok: false; reason: string };
+  | { ok: false; reason: string; elsewhere?: string[] };
 
 export interface DescriptionAsked {
   text: string;
@@ -40,14 +40,11 @@ export const readDescription: DescriptionReader = async ({ text, at, others = {}
   linkReferences(whole);
   const inferred = inferFromOpenApi(whole, at);
   const list = [...elsewhere].slice(0, MOST_ELSEWHERE);
-  if ('words' in inferred)
-    return {
-      ok: false,
-      reason:
-        list.length === 0
-          ? inferred.words
-          : `${inferred.words} It refers to documents elsewhere that weren’t fetched: ${list.join(', ')}.`,
-    };
+  if ('words' in inferred) {
+    const missing =
+      list.length === 0 ? '' : ` It refers to documents elsewhere that weren’t fetched: ${list.join(', ')}.`;
+    return { ok: false, reason: `${inferred.words}${missing}`, ...(list.length === 0 ? {} : { elsewhere: list }) };
+  }
   return { ok: true, ...inferred, elsewhere: list };
 };
 
@@ -81,13 +78,15 @@ async function bundled(
   }
 }
 
-/** Whether any reference leads to another document. */
+/** Whether any reference leads to another document. What stands in many places (YAML's aliases) is looked at once. */
 function leadsOut(document: Json): boolean {
+  const seen = new Set<object>();
   const waiting: unknown[] = [document];
   for (let held = waiting.pop(); held !== undefined; held = waiting.pop()) {
+    if (typeof held !== 'object' || held === null || seen.has(held)) continue;
+    seen.add(held);
     if (isObject(held) && typeof held['$ref'] === 'string' && !held['$ref'].startsWith('#')) return true;
-    if (typeof held === 'object' && held !== null)
-      waiting.push(...Object.values(held).filter((each) => each !== undefined));
+    for (const each of Object.values(held)) if (typeof each === 'object' && each !== null) waiting.push(each);
   }
   return false;
 }

@@ -9,6 +9,16 @@ import { fetchToken, ownToken, type SignInSecrets } from './tokens.ts';
 
 const TIMEOUT_MS = 20_000;
 
+/** A description says too little without documents that stand elsewhere, and that nobody has allowed to be fetched. */
+export class LeadsElsewhere extends NotUnderstood {
+  constructor(
+    message: string,
+    readonly elsewhere: string[],
+  ) {
+    super(message);
+  }
+}
+
 /** What stands at an address, or in a description that came as a file. */
 export interface LookedAt extends Inferred {
   by: 'openapi' | 'samples';
@@ -72,9 +82,10 @@ async function described(
   const plain = withPatience(overHttp(TIMEOUT_MS, dispatcher));
   for (;;) {
     const found = await read({ text, at, others });
-    const missing = found.ok ? found.elsewhere.filter((each) => !Object.hasOwn(others, each)) : [];
+    const missing = (found.elsewhere ?? []).filter((each) => !Object.hasOwn(others, each));
     if (!follow || missing.length === 0 || Object.keys(others).length >= MOST_ELSEWHERE) {
-      if (!found.ok) throw new NotUnderstood(found.reason);
+      if (!found.ok)
+        throw missing.length > 0 ? new LeadsElsewhere(found.reason, missing) : new NotUnderstood(found.reason);
       const { ok: _, ...rest } = found;
       return { ...rest, by: 'openapi' };
     }

@@ -139,7 +139,11 @@ function troubleOf(error: unknown): Error {
       `Its token endpoint can’t be reached. ${cause.message}`,
       (cause as SystemUnavailable).waitMs,
     );
-  return new NotUnderstood(`Its token endpoint isn’t understood: ${message.slice(0, 300)}`);
+  // No answer as OAuth has it: a page, or something that stands in front. What is sent stays until that is over.
+  const status = cause instanceof Response ? cause.status : undefined;
+  if (status !== undefined && status >= 400 && status < 500)
+    return new TokenRefused(`Its token endpoint answers ${status}.`);
+  return new SystemUnavailable(`Its token endpoint isn’t understood: ${message.slice(0, 300)}`);
 }
 
 /** A token of this process alone, for what is tried before a system is connected. */

@@ -44,6 +44,8 @@ export function Connect({ close, done }: { close: () => void; done: (id: string,
   const [made, setMade] = useState<MadeOut>();
   const [secrets, setSecrets] = useState<Secrets>({});
   const [follow, setFollow] = useState(false);
+  /** It makes no sense without documents that stand elsewhere. */
+  const [elsewhere, setElsewhere] = useState(false);
 
   const finished = async (id: string, adapter: boolean): Promise<void> => {
     await client.invalidateQueries({ queryKey: ['systems'] });
@@ -51,6 +53,7 @@ export function Connect({ close, done }: { close: () => void; done: (id: string,
   };
   const said = (error: unknown): void => {
     if (!(error instanceof ApiProblem)) throw error;
+    setElsewhere(error.errors.some(({ field }) => field === 'follow'));
     const known = error.errors.filter(({ field }) => ['name', 'address', 'token'].includes(field));
     for (const { field, reason } of known) setError(field as keyof Entry, { message: reason });
     if (known.length === 0) setError('root', { message: error.message });
@@ -188,6 +191,12 @@ export function Connect({ close, done }: { close: () => void; done: (id: string,
           <p role="alert" className="text-brick">
             {errors.root.message}
           </p>
+        )}
+        {elsewhere && (
+          <label className="flex items-center gap-2">
+            <input type="checkbox" checked={follow} onChange={({ target }) => setFollow(target.checked)} /> Fetch the
+            documents that it refers to; our sign-in doesn’t go along
+          </label>
         )}
         <div className="flex justify-end gap-2">
           {made ? <Button onClick={() => setMade(undefined)}>Back</Button> : <Button onClick={close}>Not now</Button>}
