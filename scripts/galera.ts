@@ -4,7 +4,15 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import mysql from 'mysql2/promise';
 import { whatIsBroken } from '../server/testing/ordeal-compare.ts';
-import { pause, recordsIn, seeded, sendAll, submissionsFor, type OrdealWorld } from '../server/testing/ordeal-load.ts';
+import {
+  lettersIn,
+  pause,
+  recordsIn,
+  seeded,
+  sendAll,
+  submissionsFor,
+  type OrdealWorld,
+} from '../server/testing/ordeal-load.ts';
 import { buildAll } from './build.ts';
 import { startMariadb } from './mariadb.ts';
 import { startProcess, type Running } from './processes.ts';
@@ -59,6 +67,7 @@ try {
   const world: OrdealWorld = {
     address: () => `http://127.0.0.1:${(turn += 1) % 2 === 0 ? firstPort : secondPort}`,
     crm: (entity, filter) => recordsIn(`http://127.0.0.1:${standinsPort}`, entity, filter),
+    subscribers: () => lettersIn(`http://127.0.0.1:${standinsPort}`, 'subscribers'),
     query: async (text, values = []) => {
       const connection = await mysql.createConnection({ uri: urlOf(nodes[0]!) });
       try {

@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { v7 as uuid } from 'uuid';
+import { mended } from '@zusammen/core/adapters';
 import { collectValues, readForms } from '@zusammen/core/forms';
 import type { IntakeDocument } from '@zusammen/core/intake';
 import { suggestRecognition } from '@zusammen/core/recognition';
@@ -48,7 +49,16 @@ import {
   type Database,
   type SystemRow,
 } from '../store/index.ts';
-import { describeAnew, describeByAdapter, lookAt, Systems, type Via } from '../systems/index.ts';
+import {
+  describeAnew,
+  describeByAdapter,
+  lookAt,
+  lookingSend,
+  Systems,
+  tryAdapter,
+  withoutAnswer,
+  type Via,
+} from '../systems/index.ts';
 import { intakeForPage, intakeForShop, PAGE_KEYS, SHOP_KEY } from './intakes.ts';
 import { orderSamples, pastSubmissions } from './past.ts';
 
@@ -188,7 +198,15 @@ async function connectLetters(
 ): Promise<{ id: string; schema: Schema }> {
   const secrets = { clientId: 'demo', clientSecret: 'demo-secret' };
   const look = { address: `${standins}/letters/openapi.json`, secrets };
-  const { adapter, reasons, unused } = await lookAt(look, via.dispatcher, via.readDescription);
+  const looked = await lookAt(look, via.dispatcher, via.readDescription);
+  const { reasons, unused } = looked;
+  // What trying shows is taken over, as a specialist would.
+  const send = lookingSend(looked.adapter.signIn, secrets, via.dispatcher);
+  const trials = await tryAdapter(looked.adapter, send, { writes: false });
+  const adapter = trials.reduce(
+    (document, { entity, mend }) => (mend ? mended(document, entity, mend) : document),
+    looked.adapter,
+  );
   const { schema, capabilities, latencyMs } = await describeByAdapter(adapter, secrets, via.dispatcher);
   const id = uuid();
   const now = new Date();
@@ -198,7 +216,15 @@ async function connectLetters(
     ...{ recordPage: null, state: 'answers', stateWords: null, latencyMs, capabilities },
     ...{ checkedAt: now, patienceUntil: null, createdAt: now },
   };
-  const first = { document: adapter, reasons, described: adapter, unused, trials: null, at: now, by: BY.name };
+  const first = {
+    document: adapter,
+    reasons,
+    described: looked.adapter,
+    unused,
+    trials: trials.map(withoutAnswer),
+    at: now,
+    by: BY.name,
+  };
   await addSystem(db, row, schema, first);
   return { id, schema };
 }

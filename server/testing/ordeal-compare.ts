@@ -35,6 +35,7 @@ export async function whatIsBroken(
   await onceEach(broken, records, sent);
   await ledgerAgrees(world, broken, records, compared);
   lastOneWins(broken, records, sent);
+  readersAgree(broken, records, sent);
   return broken;
 }
 
@@ -42,7 +43,8 @@ type Records = Map<string, Json[]>;
 
 async function recordsOf(world: OrdealWorld): Promise<Records> {
   const entities = ['People', 'Organisations', 'Enquiries', 'Bookings'];
-  return new Map(await Promise.all(entities.map(async (name) => [name, await world.crm(name)] as const)));
+  const lists = entities.map(async (name) => [name, await world.crm(name)] as const);
+  return new Map([...(await Promise.all(lists)), ['subscribers', await world.subscribers()]]);
 }
 
 /** Every person, organisation, enquiry and booking that was sent is there once. */
@@ -120,5 +122,26 @@ function lastOneWins(broken: string[], records: Records, sent: readonly Sent[]):
       broken.push(
         `${String(person['email'])} is ${String(person['last_name'])}, sent last: ${expected.values['contact_last']}`,
       );
+  }
+}
+
+/** Who signed up is once in the CRM and once in the mailing system, as they last said, with where they came from at first. */
+function readersAgree(broken: string[], records: Records, sent: readonly Sent[]): void {
+  const signUps = sent.filter(({ intake }) => intake === 'letters-sign-up');
+  for (const mail of new Set(signUps.map(({ values }) => values['mail']!))) {
+    const own = signUps.filter(({ values }) => values['mail'] === mail);
+    const last = own.at(-1)!.values['nachname'];
+    const people = records.get('People')!.filter((each) => each['email'] === mail);
+    const readers = records.get('subscribers')!.filter((each) => each['email'] === mail);
+    if (people.length !== 1) broken.push(`the person ${mail} is there ${people.length} times`);
+    if (readers.length !== 1) broken.push(`the subscriber ${mail} is there ${readers.length} times`);
+    for (const [name, held] of [
+      ['the person', people[0]?.['last_name']],
+      ['the subscriber', readers[0]?.['family']],
+    ] as const)
+      if (held !== last) broken.push(`${name} ${mail} is ${String(held)}, sent last: ${last}`);
+    const first = own[0]!.values['utm_campaign'];
+    if (readers[0]?.['campaign'] !== first)
+      broken.push(`${mail} came by ${String(readers[0]?.['campaign'])}, sent first: ${first}`);
   }
 }

@@ -16,6 +16,8 @@ export interface OrdealWorld {
   address(): string;
   /** All records of an entity that meet a filter, asked of the system itself. */
   crm(entity: string, filter?: string): Promise<Json[]>;
+  /** All subscribers, asked of the mailing system itself. */
+  subscribers(): Promise<Json[]>;
   query<T>(text: string, values?: unknown[]): Promise<T[]>;
 }
 
@@ -32,6 +34,24 @@ export async function recordsIn(standins: string, entity: string, filter?: strin
     if (!body['@odata.nextLink']) return records;
     path = body['@odata.nextLink'];
   }
+}
+
+/** All records of an entity of the stand-in mailing system, through all pages. */
+export async function lettersIn(standins: string, entity: string): Promise<Json[]> {
+  const client = { grant_type: 'client_credentials', client_id: 'demo', client_secret: 'demo-secret' };
+  const granted = await fetch(`${standins}/letters/oauth/token`, { method: 'POST', body: new URLSearchParams(client) });
+  const { access_token: token } = (await granted.json()) as { access_token: string };
+  const records: Json[] = [];
+  for (let cursor: string | null = ''; cursor !== null; ) {
+    const more: string = cursor === '' ? '' : `&cursor=${cursor}`;
+    const response = await fetch(`${standins}/letters/v1/${entity}?limit=500${more}`, {
+      headers: { Authorization: `Bearer ${token}` },
+    });
+    const body = (await response.json()) as { items: Json[]; next: string | null };
+    records.push(...body.items);
+    cursor = body.next;
+  }
+  return records;
 }
 
 /** New people, known ones, several submissions of one person, and plans of several records, in seeded order. */
@@ -57,9 +77,20 @@ export async function submissionsFor(count: number, random: () => number, world:
       const email = `again${Math.floor(random() * Math.max(3, count / 60))}@ordeal.example`;
       return { key, intake: 'pollination-enquiry', values: { ...base, contact_email: email, message: key } };
     }
-    if (kind < 0.85) return season(key, at, phone, 1 + Math.floor(random() * 3));
+    if (kind < 0.75) return signUp(key, at, `letters${Math.floor(random() * Math.max(4, count / 20))}@ordeal.example`);
+    if (kind < 0.88) return season(key, at, phone, 1 + Math.floor(random() * 3));
     return course(key, at, 1 + Math.floor(random() * 4));
   });
+}
+
+/** Somebody signs up for the letters, some more than once: in the CRM and in the mailing system. */
+function signUp(key: string, at: number, mail: string): Sent {
+  const values = { vorname: 'Letta', nachname: `Reader${at}`, mail, ok: '1', utm_source: 'ordeal', utm_campaign: key };
+  return {
+    key,
+    intake: 'letters-sign-up',
+    values: { ...values, 'thema[]': ['Honig', 'Königinnen', 'Kurse'][at % 3]! },
+  };
 }
 
 function season(key: string, at: number, phone: string, contacts: number): Sent {
@@ -92,7 +123,7 @@ function course(key: string, at: number, heads: number): Sent {
 }
 
 /** Who it is about: what is sent about one must be accepted in order, so that the last is the last. */
-const about = ({ values, key }: Sent): string => values['contact_email'] ?? key;
+const about = ({ values, key }: Sent): string => values['contact_email'] ?? values['mail'] ?? key;
 
 /** Sends all, a dozen at once; what got no answer is sent again under the same key. @returns how many were accepted */
 export async function sendAll(world: OrdealWorld, sent: readonly Sent[], random: () => number): Promise<number> {

@@ -6,7 +6,16 @@ import { startMariadb, type PrivateDatabase } from '../../scripts/mariadb.ts';
 import { startProcess, type Running } from '../../scripts/processes.ts';
 import { freePort } from '../../scripts/testing/setup.ts';
 import { whatIsBroken } from './ordeal-compare.ts';
-import { pause, recordsIn, seeded, sendAll, submissionsFor, type Json, type OrdealWorld } from './ordeal-load.ts';
+import {
+  lettersIn,
+  pause,
+  recordsIn,
+  seeded,
+  sendAll,
+  submissionsFor,
+  type Json,
+  type OrdealWorld,
+} from './ordeal-load.ts';
 
 /**
  * A whole Zusammen as processes, under submissions of every kind, while parts of it are killed (`kill -9`) or its
@@ -179,11 +188,12 @@ class Processes implements OrdealWorld {
       { kind: 'break before' },
       { kind: 'break after' },
     ];
-    for (const [at, fault] of kinds.entries()) {
+    const both = ['crm', 'letters'].flatMap((system) => kinds.map((fault) => ({ ...fault, system })));
+    for (const [at, fault] of both.entries()) {
       const response = await fetch(`${this.standins}/faults`, {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ system: 'crm', share, seed: this.settings.seed + at, ...fault }),
+        body: JSON.stringify({ share, seed: this.settings.seed + at, ...fault }),
       });
       if (response.status !== 201) throw new Error(`The fault could not be set: ${response.status}`);
     }
@@ -195,6 +205,10 @@ class Processes implements OrdealWorld {
 
   crm(entity: string, filter?: string): Promise<Json[]> {
     return recordsIn(this.standins, entity, filter);
+  }
+
+  subscribers(): Promise<Json[]> {
+    return lettersIn(this.standins, 'subscribers');
   }
 
   async query<T>(text: string, values: unknown[] = []): Promise<T[]> {

@@ -32,6 +32,7 @@ import {
   oauthClient,
   tokenFrom,
   tryAdapter,
+  withoutAnswer,
   type SignInSecrets,
 } from '../../systems/index.ts';
 import { actorOf, type Context } from '../context.ts';
@@ -179,8 +180,7 @@ export const adapterRoutes = (context: Context): Route[] => {
           entities: body.entities,
           writes: body.writes === true,
         });
-        // What was answered holds people's values: it is shown to who asked, and not kept.
-        const kept = trials.map(({ answer: _, body: _b, ...rest }) => rest);
+        const kept = trials.map(withoutAnswer);
         const others = (adapter.trials ?? []).filter(({ entity }) => !kept.some((each) => each.entity === entity));
         if (!body.document) await saveTrials(db, system.id, adapter.version, [...others, ...kept]);
         return { trials };

@@ -3,7 +3,6 @@ import {
   asked,
   firstPage,
   pageOf,
-  pointerOf,
   isObject,
   schemaFrom,
   valueAt,
@@ -18,9 +17,10 @@ import {
 } from '@zusammen/core/adapters';
 import type { Entity, RecordState, Values } from '@zusammen/core/schema';
 import { isBlank, parseJsonExactly, sameValue } from '@zusammen/core/values';
-import type { HttpRequest, HttpResponse, Send } from '../http.ts';
+import type { HttpResponse, Send } from '../http.ts';
 import { isSystemTrouble, type Answer } from '../system.ts';
 import { JsonSystem } from './client.ts';
+import { exchangeShown, fitted, isStrange, MOST_MADE_UP, placeOf, wordsOf, type Exchange } from './trial-parts.ts';
 
 export interface TrialSettings {
   /** Of which entities; absent: all. */
@@ -34,13 +34,6 @@ export interface TrialSettings {
 const PATIENCE_MS = 60_000;
 const MOST_ENTITIES = 60;
 const NOTHING = { repeatability: false, batch: false, delta: false, etags: true };
-
-/** One request with its answer, as it went. */
-interface Exchange {
-  request: HttpRequest;
-  response: HttpResponse;
-  ms: number;
-}
 
 /**
  * Tries every operation of an adapter with the system itself: reading at once; creating, changing and deleting only where
@@ -443,10 +436,9 @@ class Trial {
     const values: Values = {};
     const none = fields.every(({ required }) => !required);
     for (const field of fields) {
-      const first =
-        none && Object.keys(values).length === 0 && ['text', 'email'].includes(field.type) && !field.options;
-      if (field.required || first || (this.known.key.includes(field.name) && field.required))
-        values[field.name] = await this.valueFor(field, mark);
+      // Where nothing is said of what is needed, all that is simple is given.
+      const given = none && !field.relation && Object.keys(values).length < MOST_MADE_UP;
+      if (field.required || given) values[field.name] = await this.valueFor(field, mark);
     }
     return values;
   }
@@ -474,67 +466,5 @@ class Trial {
       options: [],
     };
     return made[type] ?? fitted(`Zusammen try ${mark}`, field);
-  }
-}
-
-/** Values made up for a record of our own, where it isn't said which are needed. */
-const MOST_MADE_UP = 30;
-
-const placeOf = ({ parameter }: Finder): string => pointerOf('find', `{parameter=${parameter}}`);
-
-const fitted = (text: string, { maxLength = Infinity, maxBytes = Infinity }: FieldAdapter): string =>
-  text.slice(0, Math.min(maxLength, maxBytes));
-
-/** Whether a value is of another kind than its field. */
-function isStrange(value: unknown, { type, form }: FieldAdapter): boolean {
-  if (value === undefined || value === null || form !== undefined) return false;
-  if (type === 'integer' || type === 'number') return typeof value !== 'number';
-  if (type === 'yes/no') return typeof value !== 'boolean';
-  if (type === 'options') return !Array.isArray(value);
-  if (type === 'date' || type === 'date and time')
-    return typeof value !== 'string' || (value !== '' && !/^\d{4}-\d{2}-\d{2}/.test(value));
-  return typeof value === 'object';
-}
-
-function wordsOf(answer: Answer): string {
-  if (answer.kind === 'refused') return answer.refusal.words;
-  return answer.kind === 'unclear'
-    ? 'It can’t be told which record was made.'
-    : 'The record is gone, or was changed meanwhile.';
-}
-
-const LONGEST_ANSWER = 6_000;
-
-function exchangeShown(
-  { request, response, ms }: Exchange,
-  address: string,
-): Pick<AdapterTrial, 'request' | 'body' | 'status' | 'ms' | 'answer'> {
-  const where = request.url.startsWith(address) ? request.url.slice(address.length) : request.url;
-  return {
-    request: `${request.method} ${where}`.slice(0, 500),
-    ...(request.body === undefined ? {} : { body: request.body.slice(0, 2_000) }),
-    status: response.status,
-    ms,
-    answer: shortened(response.text),
-  };
-}
-
-/** An answer as it is shown: lists with their first two, long texts cut. */
-function shortened(text: string): string {
-  try {
-    const short = (value: unknown, depth: number): unknown => {
-      if (typeof value === 'string') return value.length > 120 ? `${value.slice(0, 120)}…` : value;
-      if (Array.isArray(value))
-        return depth > 6 ? [] : value.slice(0, value.every(isObject) ? 2 : 12).map((each) => short(each, depth + 1));
-      if (!isObject(value)) return value;
-      return Object.fromEntries(
-        Object.entries(value)
-          .slice(0, 60)
-          .map(([name, each]) => [name, depth > 6 ? null : short(each, depth + 1)]),
-      );
-    };
-    return JSON.stringify(short(JSON.parse(text), 0)).slice(0, LONGEST_ANSWER);
-  } catch {
-    return text.slice(0, 1_000);
   }
 }

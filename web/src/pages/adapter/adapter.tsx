@@ -1,11 +1,5 @@
 import type { AdapterDetail, System } from '@zusammen/core/api';
-import {
-  mended,
-  OPERATIONS,
-  type AdapterDifference,
-  type AdapterOperation,
-  type AdapterTrial,
-} from '@zusammen/core/adapters';
+import { mended, OPERATIONS, type AdapterOperation, type AdapterTrial } from '@zusammen/core/adapters';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -14,15 +8,15 @@ import { useDo, useMe, useSystem } from '../../api/hooks.ts';
 import { Button } from '../../parts/button.tsx';
 import { Tag } from '../../parts/chip.tsx';
 import { cx } from '../../parts/cx.ts';
-import { Dialog } from '../../parts/dialog.tsx';
 import { listKeys, useKeys } from '../../parts/keys.ts';
 import { plural } from '../../parts/plural.ts';
 import { Heading, Sheet } from '../../parts/sheet.tsx';
 import { Fetched } from '../../parts/states.tsx';
-import { Moment } from '../../parts/time.tsx';
 import { Around, Lacks, SignsIn } from './around.tsx';
 import { AsDocument } from './as-document.tsx';
-import { useAdapterDraft, type AdapterDraft } from './draft.ts';
+import { AskBeforeWriting, Versions } from './adapter-dialogs.tsx';
+import { Drift } from './drift.tsx';
+import { useAdapterDraft } from './draft.ts';
 import { Fields } from './fields.tsx';
 import { Sentences } from './sentences.tsx';
 import { Tried } from './tried.tsx';
@@ -303,164 +297,5 @@ function EntityMark({ trials, of }: { trials: readonly AdapterTrial[]; of: numbe
     <span className={cx('text-small whitespace-nowrap', worked >= of ? 'text-moss' : 'text-saffron')}>
       {worked >= of ? '●' : '◆'} {worked} of {of}
     </span>
-  );
-}
-
-/** On a real system nothing is written without being asked. */
-function AskBeforeWriting({ name, close, go }: { name: string; close: () => void; go: (writes: boolean) => void }) {
-  const begin = (writes: boolean): void => {
-    close();
-    go(writes);
-  };
-  return (
-    <Dialog
-      open
-      close={close}
-      title={`Try with ${name}?`}
-      description="It is the real system. Reading changes nothing. Writing makes a record of our own of each entity that can be deleted, changes it, and removes it again."
-    >
-      <div className="flex justify-end gap-2">
-        <Button onClick={close}>Not now</Button>
-        <Button look="danger" onClick={() => begin(true)}>
-          Try writing too
-        </Button>
-        <Button look="strong" onClick={() => begin(false)}>
-          Try reading only
-        </Button>
-      </div>
-    </Dialog>
-  );
-}
-
-function Versions({
-  known,
-  close,
-  take,
-}: {
-  known: AdapterDetail;
-  close: () => void;
-  take?: (version: number) => Promise<void>;
-}) {
-  return (
-    <Dialog
-      open
-      close={close}
-      title="Versions"
-      description="An earlier one is taken up as a change to the present one, and holds once it is saved."
-    >
-      <ul>
-        {known.versions.map(({ version, at, by }) => (
-          <li
-            key={version}
-            className="flex items-center justify-between gap-3 border-b border-hair py-2 last:border-b-0"
-          >
-            <span>
-              <b className="font-semibold">Version {version}</b> by {by}, <Moment at={at} />
-            </span>
-            {version === known.version ? (
-              <span className="text-small text-moss">● holds</span>
-            ) : (
-              take && (
-                <Button
-                  onClick={() => {
-                    void take(version);
-                    close();
-                  }}
-                >
-                  Take it up
-                </Button>
-              )
-            )}
-          </li>
-        ))}
-      </ul>
-    </Dialog>
-  );
-}
-
-/** In what the API is no longer as the adapter says, each with its mend. */
-function Drift({
-  system,
-  draft,
-  locked,
-  caughtUp,
-}: {
-  system: System;
-  draft: AdapterDraft;
-  locked: boolean;
-  caughtUp: () => void;
-}) {
-  const me = useMe();
-  const [taken, setTaken] = useState<readonly AdapterDifference[]>([]);
-  const compare = useDo(() => call('post /systems/:id/adapter/compare', { params: { id: system.id } }), ['systems']);
-  const differences = (compare.data?.differences ?? system.adapterDrift ?? []).filter((each) => !taken.includes(each));
-  const apply = (those: readonly AdapterDifference[]): void => {
-    draft.set(
-      // Places in lists hold as long as what stands behind them is mended first.
-      [...those]
-        .reverse()
-        .reduce((document, { entity, mend }) => (mend ? mended(document, entity, mend) : document), draft.document),
-    );
-    setTaken((before) => [...before, ...those]);
-    if (those.length === differences.length) caughtUp();
-  };
-  const open = differences.filter(({ mend }) => mend);
-  return (
-    <div className="mb-3.5">
-      {differences.length > 0 && (
-        <Sheet
-          title={<span className="text-saffron">◆ The API has changed</span>}
-          aside={
-            !locked &&
-            open.length > 0 && <Button onClick={() => apply(differences)}>Take all {open.length} over</Button>
-          }
-          className="mb-2"
-        >
-          <ul>
-            {differences.map((each) => (
-              <li
-                key={`${each.entity} ${each.part} ${each.what}`}
-                className="flex items-center justify-between gap-3 border-b border-hair px-4 py-2 last:border-b-0"
-              >
-                <span>
-                  <span className={each.breaks ? 'text-brick' : 'text-soft'}>{each.breaks ? '■ ' : '○ '}</span>
-                  <b className="font-semibold">{each.entity}:</b> {each.what}
-                </span>
-                {!locked && each.mend && (
-                  <Button onClick={() => apply([each])}>{each.mend.words.replace(/\.$/, '')}</Button>
-                )}
-              </li>
-            ))}
-          </ul>
-        </Sheet>
-      )}
-      {me.data?.role !== 'viewer' && (
-        <p className="text-small text-soft">
-          <button
-            type="button"
-            className="font-semibold text-ink hover:underline"
-            disabled={compare.isPending}
-            onClick={() => compare.mutate(undefined)}
-          >
-            {compare.isPending ? 'Reading its description …' : 'Look whether the API has changed'}
-          </button>
-          {compare.error && (
-            <span role="alert" className="text-brick">
-              {' '}
-              {compare.error.message}
-            </span>
-          )}
-          {compare.data?.differences.length === 0 && (
-            <span role="status" className="text-moss">
-              {' '}
-              It is as it was.
-            </span>
-          )}
-          {taken.length > 0 && differences.length === 0 && (
-            <span role="status"> All of it is taken over; it holds once it is saved.</span>
-          )}
-        </p>
-      )}
-    </div>
   );
 }

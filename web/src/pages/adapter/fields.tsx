@@ -10,7 +10,7 @@ import { cx } from '../../parts/cx.ts';
 import { Editable } from '../../parts/editable.tsx';
 import { Sheet, TD, TH } from '../../parts/sheet.tsx';
 import { ChoicePart, PLACE_HELP, TextPart } from './parts.tsx';
-import { sureness } from './sentences.tsx';
+import { sureness } from './sentence.tsx';
 
 const FORM_WORDS: Record<ValueForm | 'usual', string> = {
   usual: 'as usual in JSON',

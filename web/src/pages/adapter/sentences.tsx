@@ -1,29 +1,11 @@
-import {
-  PAGINGS,
-  type AdapterOperation,
-  type AdapterReasons,
-  type AdapterTrial,
-  type EntityAdapter,
-  type PagingKind,
-} from '@zusammen/core/adapters';
-import type { ReactNode } from 'react';
-import { cx } from '../../parts/cx.ts';
-import { span } from '../../parts/time.tsx';
+import { PAGINGS, type EntityAdapter, type PagingKind } from '@zusammen/core/adapters';
 import { ChoicePart, PLACE_HELP, TextPart } from './parts.tsx';
 
-interface Props {
-  entity: EntityAdapter;
-  reasons: AdapterReasons;
-  trials: readonly AdapterTrial[];
-  /** Which operation's answer is shown beside. */
-  shown: AdapterOperation | undefined;
-  show: (operation: AdapterOperation) => void;
-  change: (change: (entity: EntityAdapter) => EntityAdapter) => void;
-  locked: boolean;
-}
+import { Sentence, type SentenceProps } from './sentence.tsx';
+import { Creating, Deleting, Updating } from './write-sentences.tsx';
 
 /** How an entity's records are reached, as sentences whose underlined parts are edited in place. */
-export function Sentences(props: Props) {
+export function Sentences(props: SentenceProps) {
   const { entity } = props;
   return (
     <ol>
@@ -38,76 +20,6 @@ export function Sentences(props: Props) {
   );
 }
 
-/** One sentence, with what came of trying it and why it is so. */
-function Sentence({
-  operations,
-  parts,
-  children,
-  entity,
-  reasons,
-  trials,
-  shown,
-  show,
-}: Props & { operations: readonly AdapterOperation[]; parts: readonly string[]; children: ReactNode }) {
-  const those = trials.filter((each) => operations.includes(each.operation));
-  const [main] = those;
-  const isShown = shown !== undefined && operations.includes(shown);
-  const why = parts.flatMap((part) => reasons[`${entity.name}/${part}`] ?? []);
-  return (
-    <li className={cx('border-b border-hair px-4 py-2.5', isShown && 'shadow-[inset_3px_0_0_var(--color-plum)]')}>
-      <div className="flex items-start justify-between gap-3">
-        <p className="min-w-0 leading-[26px]">{children}</p>
-        <span className="flex flex-none flex-col items-end gap-0.5">
-          {those.map((trial, at) => (
-            <button
-              key={`${trial.operation} ${at}`}
-              type="button"
-              onClick={() => show(trial.operation)}
-              aria-label={`${trial.operation}: ${trial.words} Show its answer`}
-              className="text-small whitespace-nowrap hover:underline"
-            >
-              <TrialMark trial={trial} />
-            </button>
-          ))}
-        </span>
-      </div>
-      {those.some(({ state }) => state === 'failed') && (
-        <p className="text-small text-brick">{those.find(({ state }) => state === 'failed')!.words}</p>
-      )}
-      {why.length > 0 && (
-        <p className="text-small text-soft">
-          {sentenceOf([...new Set(why.map((each) => each.why))])} {sureness(Math.min(...why.map(({ sure }) => sure)))}
-        </p>
-      )}
-      {main === undefined && why.length === 0 && <p className="text-small text-soft">not tried yet</p>}
-    </li>
-  );
-}
-
-const sentenceOf = (whys: readonly string[]): string => {
-  const text = whys.join('; ');
-  return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
-};
-
-/** How sure an inference is, in a word and a figure. */
-export function sureness(sure: number): string {
-  if (sure >= 1) return '';
-  const word = sure >= 0.9 ? 'Sure' : sure >= 0.6 ? 'Likely' : 'A guess';
-  return `${word}: ${Math.round(sure * 100)} %.`;
-}
-
-export function TrialMark({ trial }: { trial: AdapterTrial }) {
-  const { state, operation, ms } = trial;
-  if (state === 'failed') return <span className="text-brick">■ {operation} fails</span>;
-  if (state === 'untried') return <span className="text-soft">○ {operation} not tried</span>;
-  return (
-    <span className="text-moss">
-      ● {operation}
-      {ms !== undefined && <span className="font-mono"> {span(ms)}</span>}
-    </span>
-  );
-}
-
 const PAGING_WORDS: Record<PagingKind, string> = {
   none: 'all come at once',
   'link header': 'the Link header',
@@ -118,7 +30,7 @@ const PAGING_WORDS: Record<PagingKind, string> = {
   offset: 'an offset',
 };
 
-function Listing(props: Props & { list: NonNullable<EntityAdapter['list']> }) {
+function Listing(props: SentenceProps & { list: NonNullable<EntityAdapter['list']> }) {
   const { list, change, locked } = props;
   const { paging } = list;
   const set = (part: Partial<typeof list>): void => change((entity) => ({ ...entity, list: { ...list, ...part } }));
@@ -194,7 +106,7 @@ function Listing(props: Props & { list: NonNullable<EntityAdapter['list']> }) {
   );
 }
 
-function Reading(props: Props) {
+function Reading(props: SentenceProps) {
   const { entity, change, locked } = props;
   const read = entity.read!;
   const set = (part: Partial<typeof read>): void => change((each) => ({ ...each, read: { ...read, ...part } }));
@@ -216,7 +128,7 @@ function Reading(props: Props) {
   );
 }
 
-function KeyPart({ entity, change, locked }: Props) {
+function KeyPart({ entity, change, locked }: SentenceProps) {
   return (
     <ChoicePart
       label="What names a record"
@@ -228,7 +140,7 @@ function KeyPart({ entity, change, locked }: Props) {
   );
 }
 
-function Finding(props: Props) {
+function Finding(props: SentenceProps) {
   const { entity, change, locked } = props;
   const labels = new Map(entity.fields.map(({ name, label }) => [name, label]));
   const free = entity.fields.filter(
@@ -304,186 +216,7 @@ function finderFrom(finder: EntityAdapter['find'][number], said: string): Entity
   return { ...rest, parameter: said.slice(0, at), template: said.slice(at + 1) };
 }
 
-function Creating(props: Props) {
-  const { entity, change, locked } = props;
-  const create = entity.create!;
-  const { repeat } = entity;
-  const set = (part: Partial<typeof create>): void => change((each) => ({ ...each, create: { ...create, ...part } }));
-  const texts = entity.fields.filter(({ type, readOnly, options }) => type === 'text' && !readOnly && !options);
-  return (
-    <Sentence {...props} operations={['create', 'repeat']} parts={['create', 'repeat']}>
-      <b>Create</b> by{' '}
-      <ChoicePart
-        label="Method of creating"
-        value={create.method}
-        options={(['POST', 'PUT'] as const).map((method) => ({ value: method, label: method }))}
-        set={(method) => set({ method })}
-        locked={locked}
-      />{' '}
-      <TextPart label="Path of creating" value={create.path} set={(path) => set({ path })} locked={locked} />; what is
-      sent stands at{' '}
-      <TextPart
-        label="Where the record stands in what is sent"
-        value={create.body}
-        blank="the root"
-        help={PLACE_HELP}
-        set={(body) => set({ body })}
-        locked={locked}
-      />
-      . Sent again,{' '}
-      <ChoicePart
-        label="What makes sending again safe"
-        value={repeat.by}
-        options={[
-          { value: 'key', label: 'a header makes it done once' },
-          { value: 'marker', label: 'a mark of ours is looked for', help: 'A text field to spare holds it.' },
-          { value: 'looking', label: 'it is looked for by its values first' },
-          { value: 'none', label: 'Review asks first', help: 'Whether it was made can’t be told.' },
-        ]}
-        set={(by) =>
-          change((each) => ({
-            ...each,
-            repeat: {
-              by,
-              ...(by === 'key' ? { header: each.repeat.header ?? 'Idempotency-Key' } : {}),
-              ...(by === 'marker' ? { field: each.repeat.field ?? texts.at(-1)?.name ?? '' } : {}),
-            },
-          }))
-        }
-        locked={locked}
-      />
-      {repeat.by === 'key' && (
-        <>
-          {' '}
-          (
-          <TextPart
-            label="Header of the idempotency key"
-            value={repeat.header}
-            set={(header) => change((each) => ({ ...each, repeat: { ...each.repeat, header } }))}
-            locked={locked}
-          />
-          )
-        </>
-      )}
-      {repeat.by === 'marker' && (
-        <>
-          {' in '}
-          <ChoicePart
-            label="Field that holds our mark"
-            value={repeat.field ?? ''}
-            options={texts.map(({ name, label }) => ({ value: name, label }))}
-            set={(field) => change((each) => ({ ...each, repeat: { ...each.repeat, field } }))}
-            locked={locked}
-          />
-        </>
-      )}
-      .
-    </Sentence>
-  );
-}
-
-function Updating(props: Props) {
-  const { entity, change, locked } = props;
-  const update = entity.update!;
-  const { version } = entity;
-  const guard = version === undefined ? 'none' : version.by === 'ETag' ? 'ETag' : `field ${version.sent}`;
-  const fields = entity.fields.filter(({ type }) => ['integer', 'text', 'number', 'date and time'].includes(type));
-  return (
-    <Sentence {...props} operations={['update']} parts={['update', 'version']}>
-      <b>Change</b> by{' '}
-      <ChoicePart
-        label="Method of changing"
-        value={update.method}
-        options={[
-          { value: 'PATCH', label: 'PATCH' },
-          { value: 'PUT', label: 'PUT' },
-          { value: 'POST', label: 'POST' },
-        ]}
-        set={(method) => change((each) => ({ ...each, update: { ...update, method } }))}
-        locked={locked}
-      />{' '}
-      <TextPart
-        label="Path of changing"
-        value={update.path}
-        set={(path) => change((each) => ({ ...each, update: { ...update, path } }))}
-        locked={locked}
-      />
-      ,{' '}
-      <ChoicePart
-        label="What is sent"
-        value={update.whole ? 'whole' : 'part'}
-        options={[
-          { value: 'part', label: 'only what changed' },
-          { value: 'whole', label: 'the whole record' },
-        ]}
-        set={(what) => {
-          const { whole: _, ...rest } = update;
-          change((each) => ({ ...each, update: what === 'whole' ? { ...rest, whole: true } : rest }));
-        }}
-        locked={locked}
-      />
-      , when{' '}
-      <ChoicePart
-        label="How a change by somebody else is noticed"
-        value={guard}
-        options={[
-          { value: 'none', label: 'it is as it was read just before' },
-          { value: 'ETag', label: 'If-Match: its ETag is the same' },
-          { value: 'field If-Match', label: 'If-Match: a field is the same' },
-          { value: 'field body', label: 'a field sent with it is the same' },
-          { value: 'field query', label: 'a parameter says which version' },
-        ]}
-        set={(how) =>
-          change((each) => {
-            const { version: before, ...rest } = each;
-            if (how === 'none') return rest;
-            if (how === 'ETag') return { ...rest, version: { by: 'ETag', sent: 'If-Match' } };
-            const sent = how.slice('field '.length) as 'If-Match' | 'body' | 'query';
-            const field =
-              before?.field ?? fields.find(({ name }) => /version|rev/i.test(name))?.name ?? fields[0]?.name ?? '';
-            return {
-              ...rest,
-              version: { by: 'field', field, sent, ...(sent === 'query' ? { parameter: field } : {}) },
-            };
-          })
-        }
-        locked={locked}
-      />
-      {version?.by === 'field' && (
-        <>
-          {' ('}
-          <ChoicePart
-            label="Field that holds the version"
-            value={version.field ?? ''}
-            options={fields.map(({ name }) => ({ value: name, label: name }))}
-            set={(field) => change((each) => ({ ...each, version: { ...version, field } }))}
-            locked={locked}
-          />
-          )
-        </>
-      )}
-      .
-    </Sentence>
-  );
-}
-
-function Deleting(props: Props) {
-  const { entity, change, locked } = props;
-  return (
-    <Sentence {...props} operations={['delete']} parts={['delete']}>
-      <b>Delete</b> by DELETE{' '}
-      <TextPart
-        label="Path of deleting"
-        value={entity.remove!.path}
-        set={(path) => change((each) => ({ ...each, remove: { path } }))}
-        locked={locked}
-      />
-      .
-    </Sentence>
-  );
-}
-
-function Changes(props: Props) {
+function Changes(props: SentenceProps) {
   const { entity, change, locked } = props;
   const { changes } = entity;
   if (!entity.list) return null;
