@@ -8,7 +8,7 @@ test('from a page’s form to a record in the CRM, sent again, and taken back', 
     await expect(page.getByText('14 fields are hidden from this connection.')).toBeVisible();
     await page.getByRole('button', { name: 'Connect a system' }).click();
     await page.getByLabel('Name').fill('CRM again');
-    await page.getByLabel('Address of its OData service').fill(`${standins()}/crm/odata/`);
+    await page.getByLabel('Address', { exact: true }).fill(`${standins()}/crm/odata/`);
     await page.getByLabel('Token').fill('wrong');
     await page.getByRole('button', { name: 'Read and connect' }).click();
     await expect(page.getByText('It does not accept this token.')).toBeVisible();

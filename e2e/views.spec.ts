@@ -33,7 +33,7 @@ for (const scheme of ['light', 'dark'] as const) {
     };
     const people = `system=${systems.find(({ name }) => name === 'Co-op CRM')!.id}&entity=People`;
     // The dark theme has the same elements in other colours: those views that have all of them are enough.
-    const dark = /^\/$|\?range|plan|rehearse|review|by=change|recognition|doubles|systems$/;
+    const dark = /^\/$|\?range|plan|rehearse|review|by=change|recognition|doubles|systems$|adapter$/;
     const views = [
       '/?range=30d',
       '/intakes',
@@ -51,6 +51,7 @@ for (const scheme of ['light', 'dark'] as const) {
       '/schema/two-files',
       '/systems',
       '/systems?connect=1',
+      `/systems/${systems.find(({ name }) => name === 'Co-op Letters')!.id}/adapter`,
       '/people',
       '/set-password#first.nothing',
     ];

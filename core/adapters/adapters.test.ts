@@ -267,7 +267,7 @@ describe('an API that has changed', () => {
   };
   it('a renamed field keeps its name here, so that all lines go on', () => {
     const now = after(({ fields }) =>
-      Object.assign(fields[2]!, { name: 'home.city', label: 'home city', at: '/home/city' }),
+      Object.assign(fields[2]!, { name: 'home.city', label: 'home city', at: '/home/city', type: 'long text' }),
     );
     const [difference] = compareAdapters(ADAPTER, now, ADAPTER);
     expect(difference).toMatchObject({ breaks: true, what: 'town (town) seems to be called home.city now.' });

@@ -190,13 +190,16 @@ function fieldDifferences(was: EntityAdapter, is: EntityAdapter, now: EntityAdap
 
 const placeOf = ({ name }: FieldAdapter): string => pointerOf('fields', `{name=${name}}`);
 
+/** Short and long texts are told apart by their names only, which is what has changed. */
+const kindOf = ({ type }: FieldAdapter): string => (type === 'long text' ? 'text' : type);
+
 /** The new field that one that is gone has become: of the same kind, and called alike or the only one that it can be. */
 function renamedTo(
   field: FieldAdapter,
   gone: readonly FieldAdapter[],
   fresh: readonly FieldAdapter[],
 ): FieldAdapter | undefined {
-  const alike = fresh.filter((each) => each.type === field.type && each.readOnly === field.readOnly);
+  const alike = fresh.filter((each) => kindOf(each) === kindOf(field) && each.readOnly === field.readOnly);
   const words = (text: string): Set<string> =>
     new Set(
       text
@@ -210,7 +213,7 @@ function renamedTo(
   };
   const called = alike.filter(shared);
   if (called.length === 1) return called[0];
-  const others = gone.filter((each) => each.type === field.type);
+  const others = gone.filter((each) => kindOf(each) === kindOf(field));
   return alike.length === 1 && others.length === 1 ? alike[0] : undefined;
 }
 

@@ -31,7 +31,7 @@ export function description(variant: JsonVariant, origin: string): Json {
     born: day,
     kind: { type: 'string', enum: ['full', 'junior'] },
     likes: { type: 'array', items: { type: 'string', enum: ['apples', 'pears'] } },
-    note: { type: 'string', maxLength: 20 },
+    [variant.renamed ? 'remark' : 'note']: { type: 'string', maxLength: 20 },
   };
   const kept: Json = {
     made_at: { ...moment, readOnly: true },

@@ -27,6 +27,8 @@ export interface JsonVariant {
   lies?: boolean;
   gzip?: boolean;
   minutesOff?: number;
+  /** `note` is called `remark` by now. */
+  renamed?: boolean;
 }
 
 export type Row = Record<string, unknown>;
@@ -307,9 +309,10 @@ export async function strictJson(variant: JsonVariant): Promise<StrictJson> {
       throw new Refused(400, 'data.type must be keepers.', 'type');
     const said = recordIn(body) as Row;
     const values: Row = {};
-    for (const [name, value] of Object.entries(said)) {
+    for (const [called, value] of Object.entries(said)) {
+      const name = variant.renamed && called === 'remark' ? 'note' : variant.renamed && called === 'note' ? '' : called;
       if (name === 'version' && variant.version === 'body') continue;
-      if (!FIELDS.includes(name)) throw new Refused(422, `There is no ${name} to be written.`, name);
+      if (!FIELDS.includes(name)) throw new Refused(422, `There is no ${called} to be written.`, called);
       if (value === null) continue;
       values[name] = kept(name, value);
     }
@@ -364,7 +367,8 @@ export async function strictJson(variant: JsonVariant): Promise<StrictJson> {
     const id: Row = row['id'] === undefined ? { branch: row['branch'], number: row['number'] } : { id: row['id'] };
     const values: Row = {};
     for (const name of FIELDS)
-      if (row[name] !== undefined) values[name] = name === 'born' ? dayOut(row[name]) : row[name];
+      if (row[name] !== undefined)
+        values[variant.renamed && name === 'note' ? 'remark' : name] = name === 'born' ? dayOut(row[name]) : row[name];
     values['made_at'] = momentOut(row['made_at']);
     values['changed_at'] = momentOut(row['changed_at']);
     if (variant.version !== 'none' && variant.version !== 'ETag' && variant.version !== undefined)
