@@ -10,7 +10,8 @@ export type Bench = Whole;
 export const openBench = (
   roles: readonly ('web' | 'worker' | 'all')[] = ['web', 'worker'],
   people = 2000,
-): Promise<Bench> => startWhole({ roles, people, organisations: 50 });
+  subscribers = people,
+): Promise<Bench> => startWhole({ roles, people, organisations: 50, subscribers });
 
 /** One POST over a kept-open connection. @returns the status */
 export function post(

@@ -270,7 +270,7 @@ function sorted(value: unknown): unknown {
 
 /** An adapter with a mend made; the places are within the entity. */
 export function mended(adapter: AdapterDocument, entity: string, { set }: AdapterMend): AdapterDocument {
-  const entities = structuredClone(adapter.entities);
+  const entities = JSON.parse(JSON.stringify(adapter.entities)) as EntityAdapter[];
   const at = entities.findIndex(({ name }) => name === entity);
   for (const { at: place, value } of set) {
     if (place === '') {

@@ -16,6 +16,8 @@ export interface WholeSettings {
   quick?: boolean;
   people?: number;
   organisations?: number;
+  /** Of the mailing system; as many as people where nothing is said. */
+  subscribers?: number;
   /** Past submissions that are played back. */
   past?: number;
   /** How it is called; as a number it is reached without being looked up. */
@@ -43,6 +45,7 @@ export async function startWhole(settings: WholeSettings): Promise<Whole> {
     quick = false,
     people = 400,
     organisations = 60,
+    subscribers = people,
     past = 0,
     host = '127.0.0.1',
   } = settings;
@@ -60,6 +63,7 @@ export async function startWhole(settings: WholeSettings): Promise<Whole> {
       ZUSAMMEN_ADDRESS: address,
       STANDINS_PEOPLE: String(people),
       STANDINS_ORGANISATIONS: String(organisations),
+      STANDINS_SUBSCRIBERS: String(subscribers),
     },
     join(home, 'standins.log'),
   );

@@ -101,7 +101,7 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
     }),
   ];
   const described = openApi(all);
-  const schemas = documentSchemas();
+  const schemas = documentSchemas('#/$defs/');
   const api = express.Router();
   api.use(sameOrigin);
   api.use((_request, response, next) => {

@@ -38,6 +38,19 @@ it('is up to date with the types it is generated from', () => {
   expect(kept).toEqual(JSON.parse(stdout));
 });
 
+it('publishes the schemas of documents, each of which holds by itself: an adapter is one', async () => {
+  const { body } = await stage.api('GET', '/schemas.json');
+  const ajv = new Ajv2020({ strict: false, allErrors: true });
+  formats.default(ajv);
+  ajv.addSchema({ $id: 'documents', ...body });
+  const holds = ajv.compile({ $ref: 'documents#/$defs/AdapterDocument' });
+  const letters = (await stage.api('GET', '/systems')).body.systems.find(({ kind }: Json) => kind === 'json');
+  const { document } = (await stage.api('GET', `/systems/${letters.id}/adapter`)).body;
+  expect(holds(document) || holds.errors).toBe(true);
+  expect(holds({ ...document, entities: [{ ...document.entities[0], key: [] }] })).toBe(false);
+  expect(holds({ ...document, signIn: { kind: 'by magic' } })).toBe(false);
+});
+
 it('describes every operation: its parameters, its body and its answer', () => {
   const operations = Object.entries<Json>(described.paths).flatMap(([path, methods]) =>
     Object.entries<Json>(methods).map(([method, operation]) => ({ path, method, operation })),

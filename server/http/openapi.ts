@@ -5,11 +5,14 @@ import type { Route } from './route.ts';
 
 const PREFIX = '#/components/schemas/';
 
-/** JSON Schemas (2020-12) of all document and body classes, generated from the classes themselves. */
-export function documentSchemas(): Record<string, unknown> {
+/**
+ * JSON Schemas (2020-12) of all document and body classes, generated from the classes themselves.
+ * @param refPointerPrefix where the schemas stand that one refers to
+ */
+export function documentSchemas(refPointerPrefix = PREFIX): Record<string, unknown> {
   const schemas = validationMetadatasToSchemas({
     classTransformerMetadataStorage: defaultMetadataStorage,
-    refPointerPrefix: PREFIX,
+    refPointerPrefix,
   }) as Record<string, unknown>;
   return opened(schemas);
 }

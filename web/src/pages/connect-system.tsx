@@ -10,7 +10,7 @@ import { FileInput } from '../parts/file-input.tsx';
 import { TextField } from '../parts/form.tsx';
 import { plural } from '../parts/plural.ts';
 import { SignInSentence } from './adapter/around.tsx';
-import { adapterIn } from './adapter/as-document.tsx';
+import { adapterIn, looksLikeAdapter } from './adapter/as-document.tsx';
 
 interface Entry {
   name: string;
@@ -79,6 +79,10 @@ export function Connect({ close, done }: { close: () => void; done: (id: string,
         elsewhere: [],
         adapter: document,
       });
+      return undefined;
+    }
+    if (own && looksLikeAdapter(file.text)) {
+      setError('root', { message: `The adapter makes no sense: ${own.complaints.join('; ')}.` });
       return undefined;
     }
     const signIn: AdapterSignIn = token === '' ? { kind: 'none' } : { kind: 'bearer' };

@@ -20,6 +20,10 @@ export function adapterIn(text: string): { document: AdapterDocument } | { compl
   return { document: plain as AdapterDocument };
 }
 
+/** Whether a text is meant to be an adapter, whatever is wrong with it, and no description of an API. */
+export const looksLikeAdapter = (text: string): boolean =>
+  /"entities"\s*:\s*\[/.test(text) && /"format"\s*:/.test(text) && !/"openapi"\s*:/.test(text.slice(0, 2_000));
+
 /** The adapter as a document: to be handed on as a file, or taken from one. */
 export function AsDocument({
   document,

@@ -1,0 +1,192 @@
+import { Agent } from 'node:http';
+import mysql from 'mysql2/promise';
+import { schemaFrom } from '@zusammen/core/adapters';
+import { entityOf } from '@zusammen/core/schema';
+import type { Result } from '../scripts/bench.ts';
+import { capabilitiesOf, directly, JsonSystem, lookAt, lookingSend, type From } from '../server/systems/index.ts';
+import { openBench, post } from './stage.ts';
+
+const RECORDS = 100_000;
+const AMOUNT = 1000;
+const CONCURRENCY = 8;
+const SECRETS = { clientId: 'demo', clientSecret: 'demo-secret' };
+
+/**
+ * A system with a plain JSON API: all its records read page by page, against a script that reads the same pages; and
+ * submissions from end to end into it, against a script that sends the same requests with the same concurrency.
+ */
+export async function bench(): Promise<Result[]> {
+  const stage = await openBench(['web', 'worker'], 400, RECORDS);
+  try {
+    return [await reading(stage.standins), await endToEnd(stage)];
+  } finally {
+    await stage.close();
+  }
+}
+
+async function reading(standins: string): Promise<Result> {
+  const via = directly();
+  const { adapter } = await lookAt(
+    { address: `${standins}/letters/openapi.json`, secrets: SECRETS },
+    via.dispatcher,
+    via.readDescription,
+  );
+  const system = new JsonSystem(adapter, capabilitiesOf(adapter), lookingSend(adapter.signIn, SECRETS, via.dispatcher));
+  const entity = entityOf(schemaFrom(adapter), 'subscribers')!;
+  const ours = async (): Promise<number> => {
+    const started = performance.now();
+    let count = 0;
+    for (let from: From | undefined, first = true; first || from; first = false) {
+      const page = await system.page(entity, [], from);
+      count += page.records.length;
+      from = page.next === undefined ? undefined : { link: page.next };
+    }
+    return count / ((performance.now() - started) / 1000);
+  };
+  const headers = { Authorization: `Bearer ${await tokenAt(standins)}` };
+  const script = async (): Promise<number> => {
+    const started = performance.now();
+    let count = 0;
+    for (let cursor: string | null = ''; cursor !== null; ) {
+      const more: string = cursor === '' ? '' : `&cursor=${cursor}`;
+      const response = await fetch(`${standins}/letters/v1/subscribers?limit=500${more}`, { headers });
+      const body = (await response.json()) as { items: unknown[]; next: string | null };
+      count += body.items.length;
+      cursor = body.next;
+    }
+    return count / ((performance.now() - started) / 1000);
+  };
+  await script();
+  const [a, b] = [await script(), await ours()];
+  const [c, d] = [await script(), await ours()];
+  return {
+    what: `${RECORDS.toLocaleString('en')} records through pages of 500`,
+    unit: 'records/s',
+    yardstick: (a + c) / 2,
+    ours: (b + d) / 2,
+    ratio: (b + d) / (a + c),
+    aim: '≥ 0.8',
+  };
+}
+
+async function endToEnd(stage: Awaited<ReturnType<typeof openBench>>): Promise<Result> {
+  const { address, standins } = stage;
+  await subscribersOnly(address);
+  const database = await mysql.createConnection({ uri: stage.databaseUrl });
+  const settled = async (): Promise<void> => {
+    for (;;) {
+      const [rows] = await database.query("SELECT COUNT(*) AS count FROM submissions WHERE state = 'received'");
+      if (Number((rows as { count: number }[])[0]!.count) === 0) return;
+      await new Promise((resolve) => setTimeout(resolve, 10));
+    }
+  };
+  const each = async (work: (at: number) => Promise<void>): Promise<void> => {
+    let next = 0;
+    await Promise.all(
+      Array.from({ length: CONCURRENCY }, async () => {
+        for (let at = next++; at < AMOUNT; at = next++) await work(at);
+      }),
+    );
+  };
+  const token = await tokenAt(standins);
+  const script = async (round: string): Promise<number> => {
+    const started = performance.now();
+    await each((at) => byHand(standins, token, `script${round}-${at}@biene.example`));
+    return AMOUNT / ((performance.now() - started) / 1000);
+  };
+  const ours = async (round: string): Promise<number> => {
+    const agent = new Agent({ keepAlive: true, maxSockets: CONCURRENCY });
+    const started = performance.now();
+    await each(async (at) => {
+      const body = new URLSearchParams({
+        mail: `ours${round}-${at}@biene.example`,
+        vorname: 'Kathi',
+        nachname: 'Brandt',
+        ok: '1',
+        utm_source: 'fair',
+      });
+      const status = await post(agent, `${address}/in/letters-only`, body.toString());
+      if (status !== 202) throw new Error(`answered ${status}`);
+    });
+    await settled();
+    const rate = AMOUNT / ((performance.now() - started) / 1000);
+    agent.destroy();
+    return rate;
+  };
+  await script('warm');
+  await ours('warm');
+  const [a, b] = [await script('a'), await ours('a')];
+  const [c, d] = [await script('b'), await ours('b')];
+  await database.end();
+  return {
+    what: 'submission end to end into a JSON API, new subscribers',
+    unit: `submissions/s, concurrency ${CONCURRENCY}`,
+    yardstick: (a + c) / 2,
+    ours: (b + d) / 2,
+    ratio: (b + d) / (a + c),
+    aim: '≥ 0.8',
+  };
+}
+
+async function tokenAt(standins: string): Promise<string> {
+  const body = new URLSearchParams({
+    grant_type: 'client_credentials',
+    client_id: 'demo',
+    client_secret: 'demo-secret',
+  });
+  const response = await fetch(`${standins}/letters/oauth/token`, { method: 'POST', body });
+  return ((await response.json()) as { access_token: string }).access_token;
+}
+
+/** An intake whose only step is the subscriber. */
+async function subscribersOnly(address: string): Promise<void> {
+  const session = await fetch(`${address}/api/session`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ email: 'mara@cloverhollow.example', password: 'clover-hollow' }),
+  });
+  const cookie = session.headers.get('set-cookie')!.split(';')[0]!;
+  const api = async (method: string, path: string, body?: unknown) => {
+    const response = await fetch(`${address}/api${path}`, {
+      method,
+      headers: { cookie, ...(body === undefined ? {} : { 'Content-Type': 'application/json' }) },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+    if (!response.ok) throw new Error(await response.text());
+    return (await response.json()) as {
+      intakes: { id: string; key: string }[];
+      intake: { id: string; draft: { name: string; plan: { steps: { id: string }[] } } };
+    };
+  };
+  const { intakes } = await api('GET', '/intakes');
+  const { intake } = await api('GET', `/intakes/${intakes.find(({ key }) => key === 'letters-sign-up')!.id}`);
+  const document = intake.draft;
+  document.name = 'Letters only';
+  document.plan.steps = document.plan.steps.filter(({ id }) => id === 'subscriber');
+  const made = await api('POST', '/intakes', { key: 'letters-only', document });
+  await api('POST', `/intakes/${made.intake.id}/publish`, { revision: 1, accept: true });
+}
+
+/** What a script written for the purpose would do: look the address up, then make or change the subscriber. */
+async function byHand(standins: string, token: string, email: string): Promise<void> {
+  const base = `${standins}/letters/v1/subscribers`;
+  const headers = { Authorization: `Bearer ${token}`, 'Content-Type': 'application/json' };
+  const found = (await (await fetch(`${base}?email=${encodeURIComponent(email)}&limit=10`, { headers })).json()) as {
+    items: { id: string; version: number }[];
+  };
+  const values = { email, given: 'Kathi', family: 'Brandt', wants_letters: true, came_from: 'fair' };
+  const [known] = found.items;
+  const response = known
+    ? await fetch(`${base}/${known.id}`, {
+        method: 'PATCH',
+        headers,
+        body: JSON.stringify({ ...values, version: known.version }),
+      })
+    : await fetch(base, {
+        method: 'POST',
+        headers: { ...headers, 'Idempotency-Key': crypto.randomUUID() },
+        body: JSON.stringify(values),
+      });
+  if (!response.ok) throw new Error(`${email}: ${response.status} ${await response.text()}`);
+  await response.json();
+}
