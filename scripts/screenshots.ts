@@ -90,7 +90,9 @@ await take('changes', '/ledger?by=change');
 await take('schema', '/schema?entity=People', async () =>
   page.getByRole('button', { name: 'Reach of E-mail' }).click(),
 );
-const { systems } = (await (await page.request.get(`${address}/api/systems`)).json()) as { systems: { id: string }[] };
+const { systems } = (await (await page.request.get(`${address}/api/systems`)).json()) as {
+  systems: { id: string; kind: string }[];
+};
 const people = `system=${systems[0]!.id}&entity=People`;
 await take('recognition', `/schema/recognition?${people}`);
 await take('doubles', `/schema/doubles?${people}`, async () => {
@@ -99,7 +101,13 @@ await take('doubles', `/schema/doubles?${people}`, async () => {
   await page.getByRole('list', { name: 'Groups' }).waitFor({ timeout: 60_000 });
   await page.waitForTimeout(1500);
 });
-await take('people', '/people');
 await take('systems', '/systems');
+const letters = systems.find(({ kind }) => kind === 'json')!.id;
+await take('adapter', `/systems/${letters}/adapter`, async () => {
+  await page.getByRole('button', { name: /^Try all/ }).click();
+  await page.getByRole('button', { name: /^Try all \d+ again/ }).waitFor();
+  await page.getByLabel('What it answered').waitFor();
+  await page.waitForTimeout(2_000);
+});
 await browser.close();
 process.exit(0);

@@ -317,6 +317,33 @@ describe('what can’t be made use of', () => {
     );
   });
 
+  it('schemas that unfold without end are each read once', () => {
+    const count = 2_000;
+    const ref = (at: number): Json => ({ $ref: `#/components/schemas/S${at % count}` });
+    const schemas = Object.fromEntries(
+      Array.from({ length: count }, (_, at) => [
+        `S${at}`,
+        {
+          properties: { [`p${at}`]: { type: 'string' }, down: ref(at * 3 + 1) },
+          allOf: [ref(at + 1), ref(at + 2)],
+          oneOf: Array(30).fill(ref(at + 3)),
+        },
+      ]),
+    );
+    const paths = Object.fromEntries(
+      Array.from({ length: 100 }, (_, at) => [`/s${at}`, { get: ok({ type: 'array', items: ref(at) }) }]),
+    );
+    const document: Json = {
+      openapi: '3.1.0',
+      servers: [{ url: 'https://x.example' }],
+      paths,
+      components: { schemas },
+    };
+    linkReferences(document);
+    // By a naive reading this would be 32 to the power of its depth.
+    expect(inferFromOpenApi(document)).toMatchObject({ words: expect.any(String) });
+  });
+
   it('whatever JSON a document is, it is never stopped by it', () => {
     fc.assert(
       fc.property(fc.jsonValue({ maxDepth: 6 }), fc.jsonValue({ maxDepth: 4 }), (paths, components) => {

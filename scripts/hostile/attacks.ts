@@ -331,6 +331,61 @@ export const ATTACKS: Attack[] = [
     },
   },
   {
+    name: 'APIs that are described, or answer, to do harm',
+    run: async ({ as, evil, size }) => {
+      const look = (body: object): Promise<number> => as('administrator', 'POST', '/systems/look', json(body));
+      const statuses: number[] = [];
+      for (const text of descriptions(size)) statuses.push(await look({ text }));
+      for (const path of ['list', 'round', 'endless', 'garbage', 'redirect', 'nested'])
+        statuses.push(await look({ address: `${evil.address}/${path}/things` }));
+      const fields = Array.from({ length: Math.ceil(900 * size) }, (_, at) => ({
+        ...field(`f${at}`, `F ${at}`),
+        at: `/f${at}`,
+      }));
+      const entities = Array.from({ length: 30 }, (_, at) => ({
+        name: `e${at}`,
+        label: `E ${at}`,
+        key: ['f0'],
+        fields,
+        find: [],
+        repeat: { by: 'none' },
+        list: { path: `/e${at}`, query: [], records: '', paging: { kind: 'cursor', at: '/next', parameter: 'c' } },
+      }));
+      const adapter = {
+        format: 1,
+        name: 'Evil',
+        address: `${evil.address}/round`,
+        signIn: { kind: 'none' },
+        headers: [],
+        refusal: { waits: [] },
+        parallel: 64,
+        entities,
+      };
+      statuses.push(
+        await as(
+          'administrator',
+          'POST',
+          '/systems',
+          json({ kind: 'json', name: `Evil ${Math.round(size * 1000)}`, practice: true, adapter }),
+        ),
+      );
+      statuses.push(
+        await as(
+          'administrator',
+          'POST',
+          '/systems',
+          json({
+            kind: 'json',
+            name: 'Worse',
+            practice: true,
+            adapter: { ...adapter, entities: Array(5_000).fill(entities[0]) },
+          }),
+        ),
+      );
+      return statuses;
+    },
+  },
+  {
     name: 'wide files rehearsed, many large submissions alike, and searches over all of it',
     run: async ({ ask, as, post, size }) => {
       const { intakes = [] } = (await ask('GET', '/intakes')).body;
@@ -412,3 +467,61 @@ export const ATTACKS: Attack[] = [
     },
   },
 ];
+
+/** Descriptions of APIs (OpenAPI) that are large, lead round in circles, or unfold without end. */
+function descriptions(size: number): string[] {
+  const count = Math.ceil(6_000 * size);
+  const ref = (at: number): object => ({ $ref: `#/components/schemas/S${at % count}` });
+  const linked = Object.fromEntries(
+    Array.from({ length: count }, (_, at) => [
+      `S${at}`,
+      {
+        type: 'object',
+        properties: {
+          id: { type: 'string' },
+          a: ref(at + 1),
+          b: ref(at * 7 + 1),
+          c: { type: 'array', items: ref(at * 3) },
+        },
+        description: 'x'.repeat(400),
+      },
+    ]),
+  );
+  const every = Object.fromEntries(
+    Array.from({ length: count }, (_, at) => [
+      `S${at}`,
+      { allOf: [ref(at + 1), ref(at + 2)], oneOf: Array(40).fill(ref(at + 3)) },
+    ]),
+  );
+  const wide = {
+    S0: {
+      type: 'object',
+      properties: Object.fromEntries(Array.from({ length: count * 15 }, (_, at) => [`p${at}`, { type: 'string' }])),
+    },
+  };
+  const paths = Object.fromEntries(
+    Array.from({ length: Math.ceil(500 * size) }, (_, at) => [
+      `/s${at}`,
+      {
+        get: { responses: { 200: { content: { 'application/json': { schema: { type: 'array', items: ref(at) } } } } } },
+      },
+    ]),
+  );
+  const document = (schemas: object): string =>
+    json({ openapi: '3.1.0', servers: [{ url: 'https://evil.example' }], paths, components: { schemas } });
+  const names = 'abcdefghij'.split('');
+  const bomb = names.map(
+    (name, at) =>
+      `${name}: &${name} [${Array(9)
+        .fill(at === 0 ? 'x' : `*${names[at - 1]}`)
+        .join(',')}]`,
+  );
+  return [
+    document(linked),
+    document(every),
+    document(wide),
+    `openapi: 3.1.0\n${bomb.join('\n')}\npaths: {/a: {get: *j}}`,
+    `openapi: 3.1.0\npaths: ${'{a: '.repeat(3_000)}`,
+    `${' '.repeat(1_000_000 * size)}openapi`,
+  ];
+}

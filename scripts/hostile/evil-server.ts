@@ -13,6 +13,15 @@ export class EvilServer {
       response.on('error', () => undefined);
       if (kind === 'redirect') return void response.writeHead(302, { Location: '/redirect/' }).end();
       if (kind === 'garbage') return void response.end(Buffer.alloc(1_000_000, 7));
+      if (kind === 'list') {
+        response.setHeader('Content-Type', 'application/json');
+        const records = many(60_000, (at) => `{"id":${at},"name":"${'n'.repeat(200)}"},`);
+        return void response.end(`{"items":[${records}{"id":0}],"next":"again"}`);
+      }
+      if (kind === 'round') {
+        response.setHeader('Content-Type', 'application/json');
+        return void response.end('{"items":[{"id":1,"name":"a"},{"id":2,"name":"b"}],"next":"again"}');
+      }
       response.setHeader('Content-Type', kind === 'page' || kind === 'nested' ? 'text/html' : 'application/xml');
       if (kind === 'drip') {
         const timer = setInterval(() => response.write(' '), 500);

@@ -49,8 +49,12 @@ export const PERSONAL: Readonly<Record<string, { columns: readonly string[]; lea
   feeds: { columns: ['words'], leaves: 'with the record in its system' },
   known_records: { columns: ['packed'], leaves: 'with the record in its system' },
   known_keys: { columns: ['hash'], leaves: 'with the record in its system' },
+  // Hashes of values by which records are found whose system doesn't search.
+  held_values: { columns: ['hash', 'record_id'], leaves: 'with the record in its system' },
   recognitions: { columns: ['counts', 'measure', 'ignored'], leaves: 'with the record in its system' },
   double_groups: { columns: ['merge_plan', 'words'], leaves: 'with the record in its system' },
+  // Who has kept a version. What was answered when it was tried is not kept.
+  adapter_versions: { columns: ['changed_by', 'reasons'], leaves: 'with an account' },
   users: { columns: ['email', 'name'], leaves: 'with an account' },
   sessions: { columns: [], leaves: 'with an account' },
   password_links: { columns: [], leaves: 'with an account' },
@@ -59,6 +63,7 @@ export const PERSONAL: Readonly<Record<string, { columns: readonly string[]; lea
   decided_pairs: { columns: ['decided_by'], leaves: 'with an account' },
   recognition_versions: { columns: ['saved_by'], leaves: 'with an account' },
   double_searches: { columns: [], leaves: 'with an account' },
+  held_fields: { columns: [], leaves: 'never' },
   installation: { columns: [], leaves: 'never' },
   intake_secrets: { columns: [], leaves: 'never' },
   intake_versions: { columns: [], leaves: 'never' },
@@ -66,5 +71,6 @@ export const PERSONAL: Readonly<Record<string, { columns: readonly string[]; lea
   learned_lines: { columns: [], leaves: 'never' },
   schema_snapshots: { columns: [], leaves: 'never' },
   search_state: { columns: [], leaves: 'never' },
+  system_tokens: { columns: [], leaves: 'never' },
   systems: { columns: [], leaves: 'never' },
 };

@@ -29,6 +29,8 @@ const LISTS = [
 const isRecord = (shape: Shape): boolean => shape.properties.size > 0;
 /** How deep within an answer its list of records is looked for. */
 const DEEPEST = 3;
+/** Places of an answer that are looked at. */
+const MOST_PLACES = 5_000;
 
 /** Where the records stand in a list's answer, and what one is. @param called the path's own word for them */
 export function recordsIn(
@@ -42,8 +44,11 @@ export function recordsIn(
       : undefined;
   }
   const found: { at: string[]; record: Shape; byId: boolean }[] = [];
+  let places = 0;
   const look = (within: Shape, at: string[]): void => {
     for (const [name, schema] of within.properties) {
+      places += 1;
+      if (places > MOST_PLACES) return;
       const inside = shapeOf(schema);
       const element = inside.types.has('array') ? shapeOf(inside.items) : undefined;
       if (element && isRecord(element)) found.push({ at: [...at, name], record: element, byId: false });
@@ -132,8 +137,11 @@ interface Place {
 /** Places in an answer that may lead to the next page. */
 function nextPlaces(answer: Shape, records: string): Place[] {
   const places: Place[] = [];
+  let looked = 0;
   const look = (within: Shape, at: string[]): void => {
     for (const [name, schema] of within.properties) {
+      looked += 1;
+      if (looked > MOST_PLACES) return;
       const inside = shapeOf(schema);
       const here = [...at, name];
       if (pointerOf(...here) === records || inside.types.has('array')) continue;

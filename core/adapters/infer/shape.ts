@@ -22,7 +22,10 @@ export interface Shape {
 }
 
 /** Schemas joined by `allOf`, or to be chosen from, within one another: more is no description of a record. */
-const DEEPEST = 12;
+const DEEPEST = 200;
+
+/** What was read of a schema: each is read once, however many refer to it, and circles end at what is being read. */
+const known = new WeakMap<Json, Shape>();
 const MOST_PROPERTIES = 2_000;
 
 const list = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);
@@ -31,8 +34,11 @@ const text = (value: unknown): string | undefined => (typeof value === 'string' 
 /** Reads a schema; references must have been resolved, and may lead round in circles. Never throws. */
 export function shapeOf(schema: unknown, depth = 0): Shape {
   const source = isObject(schema) ? schema : {};
+  const held = known.get(source);
+  if (held) return held;
   const own = ownShape(source);
   if (depth > DEEPEST) return own;
+  known.set(source, own);
   let joined = own;
   for (const each of list(source['allOf']).slice(0, 50)) joined = both(joined, shapeOf(each, depth + 1), true);
   for (const word of ['oneOf', 'anyOf']) {
@@ -47,6 +53,7 @@ export function shapeOf(schema: unknown, depth = 0): Shape {
     const way = objects ? others.reduce((all, each) => both(all, each, false), first) : sameKind(first, others);
     joined = both(joined, way, !objects || others.length === 0);
   }
+  known.set(source, joined);
   return joined;
 }
 
@@ -109,12 +116,18 @@ function both(a: Shape, b: Shape, needsBoth: boolean): Shape {
     ...b,
     ...a,
     types: a.types.size > 0 ? a.types : b.types,
-    properties: new Map([...b.properties, ...a.properties]),
+    properties: joinedProperties(a, b),
     required,
     readOnly: a.readOnly || b.readOnly,
     writeOnly: a.writeOnly || b.writeOnly,
     hasDefault: a.hasDefault || b.hasDefault,
   };
+}
+
+function joinedProperties(a: Shape, b: Shape): ReadonlyMap<string, unknown> {
+  if (b.properties.size === 0) return a.properties;
+  if (a.properties.size === 0) return b.properties;
+  return new Map([...b.properties, ...a.properties].slice(0, MOST_PROPERTIES));
 }
 
 /** A value of a record, with where it stands in it. */
@@ -127,13 +140,17 @@ export interface Leaf {
 /** How deep within a record values are looked for. */
 const LEAVES_DEEP = 4;
 const MOST_LEAVES = 1_000;
+/** Places that are looked at for them. */
+const MOST_PLACES = 20_000;
 
 /** The values of a record: those of objects within it as well; lists of objects are left out. */
 export function leavesOf(shape: Shape): Leaf[] {
   const leaves: Leaf[] = [];
+  let places = 0;
   const look = (within: Shape, at: string[], needed: boolean, above: readonly Json[]): void => {
     for (const [name, schema] of within.properties) {
-      if (leaves.length >= MOST_LEAVES) return;
+      places += 1;
+      if (leaves.length >= MOST_LEAVES || places > MOST_PLACES) return;
       const inside = shapeOf(schema);
       const required = needed && within.required.has(name);
       const place = [...at, name];
