@@ -44,7 +44,7 @@ export function idOf({ key }: Pick<EntityAdapter, 'key'>, values: Values): strin
 }
 
 /** The parts of an id by the fields that hold them; undefined where it is none of this entity's. */
-export function partsOfId({ key }: Pick<EntityAdapter, 'key'>, id: string): Map<string, string> | undefined {
+function partsOfId({ key }: Pick<EntityAdapter, 'key'>, id: string): Map<string, string> | undefined {
   if (id === '') return undefined;
   if (key.length === 1) return new Map([[key[0]!, id]]);
   const said = new URLSearchParams(id);

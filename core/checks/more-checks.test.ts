@@ -164,6 +164,25 @@ const STEPS: [what: string, id: string, triggers: Given, sound: Given][] = [
     { facts: { abilities: { crm: { repeatability: true, batch: false, etags: true } } } },
   ],
   [
+    'K28 an API of which it can’t be told whether a record was made',
+    'K28 look',
+    { facts: { abilities: { 'crm/People': { repeatability: false, untold: true, batch: false, etags: true } } } },
+    {
+      facts: {
+        abilities: {
+          crm: { repeatability: false, batch: false, etags: true },
+          'crm/People': { repeatability: true, batch: false, etags: true },
+        },
+      },
+    },
+  ],
+  [
+    'K27 an API that is no longer as its adapter says',
+    'K27 look',
+    { facts: { drifted: { 'crm/People': ['Paging was by page, and is by cursor.'] } } },
+    { facts: { drifted: { 'crm/Others': ['Paging was by page, and is by cursor.'] } } },
+  ],
+  [
     'K28 a system without versions',
     'K28 look',
     { facts: { abilities: { crm: { repeatability: true, batch: true, etags: false } } } },

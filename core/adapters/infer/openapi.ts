@@ -113,8 +113,8 @@ function entityFrom(
   const record = single?.record ?? listing?.record ?? made?.record ?? create?.body;
   if (!record || leavesOf(record).length === 0) return { why: 'nothing is said of what its records hold' };
   const leaves = new Set(leavesOf(record).map(({ at }) => pointerOf(...at)));
-  const creating = create && bodyIn(create, leaves, '');
-  const updating = update && bodyIn(update, leaves, '');
+  const creating = create && bodyIn(create, leaves);
+  const updating = update && bodyIn(update, leaves);
   const constants = [listing?.record, record].flatMap((shape) => (shape ? leavesOf(shape).filter(isConstant) : []));
   const places = new Set(constants.map(({ at }) => pointerOf(...at)));
   const guesses = fieldsOf(record, creating?.record, updating?.record, places, listing?.record);
@@ -253,7 +253,7 @@ interface BodyFound {
 }
 
 /** Where the record stands in a body that is sent, and what else has to stand there. @param leaves places of a record's values */
-function bodyIn({ body }: Described, leaves: ReadonlySet<string>, _path: string): BodyFound | undefined {
+function bodyIn({ body }: Described, leaves: ReadonlySet<string>): BodyFound | undefined {
   if (!body || body.properties.size === 0) return undefined;
   const candidates: { at: string; record: Shape }[] = [{ at: '', record: body }];
   for (const [name, schema] of body.properties) {

@@ -182,6 +182,7 @@ describe('reading known records from a system that can do less', () => {
   ]);
   const asked: (From | undefined)[] = [];
   let breaks = 0;
+  let clock: Date | undefined;
   const pageOf = (from: number): Page => ({
     records: Array.from({ length: 3 }, (_, at) => ({
       id: `X-${from + at}`,
@@ -195,7 +196,11 @@ describe('reading known records from a system that can do less', () => {
     page: async (_entity: unknown, _fields: unknown, from?: From): Promise<Page> => {
       asked.push(from);
       if (from && 'changed' in from)
-        return { records: [{ id: 'X-1', values: { last_name: 'Osterwisch', email: null } }], gone: [] };
+        return {
+          records: [{ id: 'X-1', values: { last_name: 'Osterwisch', email: null } }],
+          gone: [],
+          ...(clock ? { clock } : {}),
+        };
       const start = from ? Number(from.link.split(' ')[1]) : 0;
       if (start === 6 && breaks++ === 0) throw new SystemUnavailable('It does not answer.');
       return pageOf(start);
@@ -227,6 +232,21 @@ describe('reading known records from a system that can do less', () => {
     const recogniser = (await live().known.of({ system: 'poor', entity: 'People' }))!;
     const found = await live().known.candidates(recogniser, recogniser.recogniser.prepare('', { last_name: 'Quast1' }));
     expect(found.map(({ id }) => id)).not.toContain('X-1');
+  });
+  it('what is gone and isn’t told is noticed by comparing everything once a day', async () => {
+    const before = asked.length;
+    await fill();
+    expect(asked.slice(before)).toEqual([expect.objectContaining({ changed: 'changed_at' })]);
+    await stage.db.$client.query("UPDATE feeds SET compared_at = NOW() - INTERVAL 25 HOUR WHERE system_id = 'poor'");
+    await fill();
+    expect(asked.slice(before + 1)).toEqual([undefined, { link: 'page 3' }, { link: 'page 6' }]);
+  });
+  it('changes are asked for by the system’s own clock, however far it is from ours', async () => {
+    clock = new Date('2020-02-03T10:00:00Z');
+    await fill();
+    await fill();
+    expect(asked.at(-1)).toEqual({ changed: 'changed_at', since: '2020-02-03T09:59:00.000Z' });
+    clock = undefined;
   });
   it('an index made in another way is cleared and read anew', async () => {
     await stage.db.$client.query("UPDATE recognitions SET method = 0 WHERE system_id = 'poor'");

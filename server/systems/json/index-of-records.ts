@@ -30,7 +30,7 @@ export interface RecordIndex {
 }
 
 /** A field's value as it is held: whatever its case, so that it is found either way. */
-export const heldHash = (field: string, value: Values[string]): number =>
+const heldHash = (field: string, value: Values[string]): number =>
   hash52(`${field}\u0000${String(value).trim().toLowerCase().normalize('NFC')}`);
 
 /** A record's values as they are held. */

@@ -1,6 +1,5 @@
 import {
   describeSeen,
-  firstPage,
   isObject,
   queryOf,
   valueAt,
@@ -205,7 +204,3 @@ async function firstOf(
   for (const name of names) if (await fits(name)) return name;
   return undefined;
 }
-
-/** The address at which a list of an adapter begins. */
-export const listAddress = (address: string, list: NonNullable<EntityAdapter['list']>): string =>
-  `${address}${firstPage(list, [], 2)}`;

@@ -9,7 +9,7 @@ import {
 import { Sheet } from '../../parts/sheet.tsx';
 import { ChoicePart, PLACE_HELP, TextPart } from './parts.tsx';
 
-export const SIGN_IN_WORDS: Record<SignInKind, string> = {
+const SIGN_IN_WORDS: Record<SignInKind, string> = {
   none: 'nothing',
   bearer: 'a token',
   header: 'a key in a header',

@@ -72,7 +72,7 @@ export function sureness(sure: number): string {
   return `${word}: ${Math.round(sure * 100)} %.`;
 }
 
-export function TrialMark({ trial }: { trial: AdapterTrial }) {
+function TrialMark({ trial }: { trial: AdapterTrial }) {
   const { state, operation, ms } = trial;
   if (state === 'failed') return <span className="text-brick">■ {operation} fails</span>;
   if (state === 'untried') return <span className="text-soft">○ {operation} not tried</span>;
