@@ -45,7 +45,7 @@ export function Sentence({
               type="button"
               onClick={() => show(trial.operation)}
               aria-label={`${trial.operation}: ${trial.words} Show its answer`}
-              className="text-small whitespace-nowrap hover:underline"
+              className="min-h-6 min-w-6 text-small whitespace-nowrap hover:underline"
             >
               <TrialMark trial={trial} />
             </button>
