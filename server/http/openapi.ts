@@ -23,6 +23,8 @@ function opened<T>(schema: T): T {
   if (typeof schema !== 'object' || schema === null) return schema;
   const inside = Object.fromEntries(Object.entries(schema).map(([name, each]) => [name, opened(each)]));
   const said = ['properties', '$ref', 'allOf', 'anyOf', 'oneOf', 'additionalProperties'];
+  // The standard's own name for it; `url` is known to some validators only, and means something else to each.
+  if (inside['format'] === 'url') inside['format'] = 'uri';
   const bare = inside['type'] === 'object' && !said.some((name) => name in inside);
   return (bare ? { ...inside, additionalProperties: true } : inside) as T;
 }
