@@ -18,7 +18,9 @@ module.exports = {
       },
     ],
   },
-  transformIgnorePatterns: ['/node_modules/(?!(jose|openid-client|oauth4webapi|uuid|parse5|entities|double-metaphone|munkres|@marcbachmann)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(jose|openid-client|oauth4webapi|uuid|parse5|entities|double-metaphone|munkres|@marcbachmann)/)',
+  ],
   globalSetup: '<rootDir>/scripts/testing/setup.ts',
   globalTeardown: '<rootDir>/scripts/testing/teardown.ts',
   testTimeout: 60000,

@@ -1,5 +1,5 @@
 import { and, eq, inArray } from 'drizzle-orm';
-import type { Database } from './database.ts';
+import { isDuplicate, type Database } from './database.ts';
 import { feedOf, followEntity, restartFeed } from './feeds.ts';
 import { heldFields, heldValues, feeds } from './schema.ts';
 import { atomically, inTransaction } from './transaction.ts';
@@ -38,16 +38,22 @@ export async function holdFields(
   entity: string,
   fields: readonly string[],
 ): Promise<void> {
-  await atomically(db, async (tx) => {
+  const held = atomically(db, async (tx) => {
     await followEntity(tx, systemId, entity, 'Zusammen');
     const feed = (await feedOf(tx, systemId, entity))!;
-    const held = new Set(
+    const known = new Set(
       (await tx.select().from(heldFields).where(eq(heldFields.feed, feed.id))).map(({ field }) => field),
     );
-    const fresh = fields.filter((field) => !held.has(field));
+    const fresh = fields.filter((field) => !known.has(field));
     if (fresh.length === 0) return;
-    await tx.insert(heldFields).values(fresh.map((field) => ({ feed: feed.id, field })));
+    // Another process may have come to the same at the same moment.
+    const rows = fresh.map((field) => ({ feed: feed.id, field }));
+    await tx.insert(heldFields).ignore().values(rows);
     if (feed.filledAt !== null || feed.nextLink !== null) await restartFeed(tx, feed);
+  });
+  await held.catch((error: unknown) => {
+    // Somebody else has begun to follow the entity: whoever asks next finds it followed.
+    if (!isDuplicate(error)) throw error;
   });
 }
 
