@@ -16,12 +16,11 @@ const SECRETS = { clientId: 'demo', clientSecret: 'demo-secret' };
  * submissions from end to end into it, against a script that sends the same requests with the same concurrency.
  */
 export async function bench(): Promise<Result[]> {
-  const stage = await openBench(['web', 'worker'], 400, RECORDS);
-  try {
-    return [await reading(stage.standins), await endToEnd(stage)];
-  } finally {
-    await stage.close();
-  }
+  const many = await openBench(['web'], 400, RECORDS);
+  const read = await reading(many.standins).finally(() => many.close());
+  // Its lists count their records every time: with many, that would be all that is measured.
+  const stage = await openBench(['web', 'worker'], 400, 2000);
+  return [read, await endToEnd(stage).finally(() => stage.close())];
 }
 
 async function reading(standins: string): Promise<Result> {
