@@ -1,6 +1,7 @@
 import {
   intakeByKey,
-  newestSchemas,
+  newestSnapshots,
+  schemasOf,
   secretsOf,
   versionOf,
   type Database,
@@ -30,6 +31,8 @@ export class LiveView {
   /** The index of known records and how they are recognised. */
   readonly known: Known;
   private schemas: { at: number; found: Promise<Map<string, Schema>> } | undefined;
+  /** What has been read of them, by the snapshot's id; a snapshot never changes. */
+  private snapshots = new Map<number, Schema>();
 
   constructor(
     private readonly db: Database,
@@ -68,6 +71,9 @@ export class LiveView {
     const key = `${intakeId}/${version}`;
     const known = this.versions.get(key);
     if (known) return known;
+    // It was made for the schemas and recognitions of that moment, which may be younger than what is known here.
+    this.schemas = undefined;
+    this.known.refresh();
     const found = versionOf(this.db, intakeId, version).then((row) => {
       if (!row) throw new Error(`There is no version ${version} of this intake.`);
       return row.document;
@@ -79,11 +85,27 @@ export class LiveView {
 
   /** The newest schema of every system, by system id. */
   allSchemas(): Promise<Map<string, Schema>> {
-    if (this.schemas && Date.now() - this.schemas.at < this.freshMs * 5) return this.schemas.found;
-    const found = newestSchemas(this.db);
+    if (this.schemas && Date.now() - this.schemas.at < this.freshMs) return this.schemas.found;
+    const found = this.lookUpSchemas();
     found.catch(() => (this.schemas = undefined));
     this.schemas = { at: Date.now(), found };
     return found;
+  }
+
+  private async lookUpSchemas(): Promise<Map<string, Schema>> {
+    const newest = await newestSnapshots(this.db);
+    const unread = [...newest.values()].filter((id) => !this.snapshots.has(id));
+    const read = await schemasOf(this.db, unread);
+    const schemas = new Map<string, Schema>();
+    const snapshots = new Map<number, Schema>();
+    for (const [system, id] of newest) {
+      const schema = this.snapshots.get(id) ?? read.get(id);
+      if (!schema) continue;
+      schemas.set(system, schema);
+      snapshots.set(id, schema);
+    }
+    this.snapshots = snapshots;
+    return schemas;
   }
 
   /** Lets go of what may have changed by our own hand. */

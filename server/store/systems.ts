@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, lt, max, or, sql } from 'drizzle-orm';
 import type { Schema } from '@zusammen/core/schema';
 import type { Database } from './database.ts';
 import { atomically } from './transaction.ts';
@@ -135,12 +135,22 @@ export async function addSnapshot(db: Database, systemId: string, schema: Schema
   await db.insert(schemaSnapshots).values({ systemId, schema, takenAt: new Date() });
 }
 
-/** The newest schema of every system, by system id. */
-export async function newestSchemas(db: Database): Promise<Map<string, Schema>> {
-  const found = new Map<string, Schema>();
-  for (const { id } of await db.select({ id: systems.id }).from(systems)) {
-    const [newest] = await snapshotsOf(db, id);
-    if (newest) found.set(id, newest.schema);
-  }
-  return found;
+/** Which reading of each system's schema is the newest: ids of snapshots, by system id. */
+export async function newestSnapshots(db: Database): Promise<Map<string, number>> {
+  const newest = await db
+    .select({ systemId: schemaSnapshots.systemId, id: max(schemaSnapshots.id) })
+    .from(schemaSnapshots)
+    .innerJoin(systems, eq(systems.id, schemaSnapshots.systemId))
+    .groupBy(schemaSnapshots.systemId);
+  return new Map(newest.map(({ systemId, id }) => [systemId, id!]));
+}
+
+/** @returns the schemas of these snapshots, by the snapshot's id */
+export async function schemasOf(db: Database, snapshots: readonly number[]): Promise<Map<number, Schema>> {
+  if (snapshots.length === 0) return new Map();
+  const rows = await db
+    .select()
+    .from(schemaSnapshots)
+    .where(inArray(schemaSnapshots.id, [...snapshots]));
+  return new Map(rows.map(({ id, schema }) => [id, schema]));
 }

@@ -6,7 +6,8 @@ import type { EntityDefinition } from './definition.ts';
 import { LettersError } from './errors.ts';
 import { addField, addOption, fieldsOf } from './fields.ts';
 import { openApi } from './openapi.ts';
-import { change, count, create, list, one, remove, type Listing } from './records.ts';
+import { change, create, list, one, remove, type Listing } from './records.ts';
+import { Totals } from './totals.ts';
 import { entitiesNow, hashOf, shown } from './tables.ts';
 import { guard, tokenEndpoint } from './token.ts';
 
@@ -27,6 +28,7 @@ export function lettersService(pool: Pool, { tokenLasts, requests = 20_000 }: Le
   router.get('/openapi.json', async (request, response) => {
     response.json(openApi(await entitiesNow(pool), `${request.protocol}://${request.get('host')}${request.baseUrl}`));
   });
+  const totals = new Totals(pool);
   const api = express.Router();
   api.use(guard(pool));
   api.use(
@@ -64,7 +66,7 @@ export function lettersService(pool: Pool, { tokenLasts, requests = 20_000 }: Le
       rows.length > page.length && last
         ? Buffer.from(JSON.stringify([last.n, last.changed_at.toISOString()])).toString('base64url')
         : null;
-    response.json({ items: page.map(shown), next, total: await count(pool, entity) });
+    response.json({ items: page.map(shown), next, total: await totals.of(entity.name) });
   });
   api.get('/:entity/:id', async (request, response) => {
     response.json(shown(await one(pool, await named(request), request.params.id)));
@@ -75,6 +77,7 @@ export function lettersService(pool: Pool, { tokenLasts, requests = 20_000 }: Le
       const row = await create(connection, entity, request.body);
       return { status: 201, body: shown(row) };
     });
+    totals.changed();
   });
   api.patch('/:entity/:id', async (request, response) => {
     const entity = await named(request);
@@ -84,6 +87,7 @@ export function lettersService(pool: Pool, { tokenLasts, requests = 20_000 }: Le
   api.delete('/:entity/:id', async (request, response) => {
     const entity = await named(request);
     await inTransaction(pool, (connection) => remove(connection, entity, request.params.id));
+    totals.changed();
     response.status(204).end();
   });
   router.use('/v1', api);
