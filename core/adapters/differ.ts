@@ -278,7 +278,7 @@ export function mended(adapter: AdapterDocument, entity: string, { set }: Adapte
       continue;
     }
     if (at < 0) continue;
-    const tokens = tokensOf(place);
+    const tokens = [...tokensOf(place)];
     const last = tokens.pop()!;
     const holder = tokens.reduce<unknown>((held, token) => stepInto(held, token), entities[at]);
     if (Array.isArray(holder)) {

@@ -2,14 +2,24 @@ export type Json = Record<string, unknown>;
 export const isObject = (value: unknown): value is Json =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
+/** Pointers that were read before: a list of thousands of records asks for the same few at each of them. */
+const read = new Map<string, readonly string[]>();
+const MOST_KEPT = 5_000;
+
 /** The tokens of a JSON Pointer (RFC 6901, 3 and 4). */
-export const tokensOf = (pointer: string): string[] =>
-  pointer === ''
-    ? []
-    : pointer
-        .slice(1)
-        .split('/')
-        .map((token) => token.replaceAll('~1', '/').replaceAll('~0', '~'));
+export function tokensOf(pointer: string): readonly string[] {
+  if (pointer === '') return NONE;
+  const known = read.get(pointer);
+  if (known) return known;
+  const tokens = pointer
+    .slice(1)
+    .split('/')
+    .map((token) => token.replaceAll('~1', '/').replaceAll('~0', '~'));
+  if (read.size >= MOST_KEPT) read.clear();
+  read.set(pointer, tokens);
+  return tokens;
+}
+const NONE: readonly string[] = [];
 
 export const pointerOf = (...tokens: string[]): string =>
   tokens.map((token) => `/${token.replaceAll('~', '~0').replaceAll('/', '~1')}`).join('');

@@ -34,7 +34,7 @@ export function valueFrom(json: unknown, { type, form }: Written): Value | undef
 }
 
 const isPlain = (value: unknown): value is string | number | boolean =>
-  ['string', 'number', 'boolean'].includes(typeof value);
+  typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean';
 
 function yesOrNo(json: string | number | boolean): Value {
   const said = String(json).toLowerCase();

@@ -1,7 +1,10 @@
 import { isSafeNumber, parse } from 'lossless-json';
 
-/** As many digits as may be more than a double keeps (IEEE 754: 15 are always kept), or an exponent. */
-const LONG_NUMBER = /\d[\d.]{15}|\d[eE]/;
+/**
+ * What may be a number with more digits than a double keeps (IEEE 754: 15 are always kept), or one with an exponent. It
+ * stands where a number may begin: ids such as `s_12e` are in nearly every text.
+ */
+const LONG_NUMBER = /(?:^|[[,:\s])-?\d(?:[\d.]{15}|[\d.]{0,14}[eE])/;
 
 /**
  * Parses JSON (RFC 8259) so that no number loses a digit: what a double can't hold, such as 12345678901234567890, comes
