@@ -1,9 +1,9 @@
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, isNull, lte, or, sql } from 'drizzle-orm';
 import type { AdapterTrial } from '@zusammen/core/adapters';
 import type { Schema } from '@zusammen/core/schema';
-import type { Database } from './database.ts';
+import { repeatedly, type Database } from './database.ts';
 import { adapterVersions, schemaSnapshots, systems, systemTokens } from './schema.ts';
-import { atomically, inTransaction } from './transaction.ts';
+import { atomically } from './transaction.ts';
 
 export type AdapterRow = typeof adapterVersions.$inferSelect;
 
@@ -100,18 +100,17 @@ export async function tokenOf(db: Database, systemId: string): Promise<KeptToken
  * @param issue the token that is to be replaced, as it was seen
  */
 export async function claimRenewal(db: Database, systemId: string, issue: number, leaseMs: number): Promise<boolean> {
-  return inTransaction(db, async (query) => {
-    await query('INSERT IGNORE INTO system_tokens (system_id) VALUES (?)', [systemId]);
-    const [row] = await query<{ issue: number; renewing_until: Date | null }>(
-      'SELECT issue, renewing_until FROM system_tokens WHERE system_id = ? FOR UPDATE',
-      [systemId],
-    );
-    const now = Date.now();
-    if (!row || row.issue !== issue || (row.renewing_until !== null && row.renewing_until.getTime() > now))
-      return false;
-    await query('UPDATE system_tokens SET renewing_until = ? WHERE system_id = ?', [new Date(now + leaseMs), systemId]);
-    return true;
-  });
+  const now = new Date();
+  const free = or(isNull(systemTokens.renewingUntil), lte(systemTokens.renewingUntil, now));
+  // Each statement on its own: whoever waits for a token asks again and again, and holds no lock meanwhile.
+  if (issue === 0) await repeatedly(async () => db.insert(systemTokens).ignore().values({ systemId }));
+  const [result] = await repeatedly(async () =>
+    db
+      .update(systemTokens)
+      .set({ renewingUntil: new Date(now.getTime() + leaseMs) })
+      .where(and(eq(systemTokens.systemId, systemId), eq(systemTokens.issue, issue), free)),
+  );
+  return result.affectedRows > 0;
 }
 
 /** Keeps a fetched token, or says that none could be had; then the next may try. */
@@ -120,10 +119,13 @@ export async function settleRenewal(
   systemId: string,
   token: { sealed: string; endsAt: Date | null; issue: number } | undefined,
 ): Promise<void> {
-  await db
-    .update(systemTokens)
-    .set({ renewingUntil: null, ...(token ? { sealed: token.sealed, endsAt: token.endsAt, issue: token.issue } : {}) })
-    .where(eq(systemTokens.systemId, systemId));
+  const { sealed, endsAt, issue } = token ?? {};
+  await repeatedly(async () =>
+    db
+      .update(systemTokens)
+      .set({ renewingUntil: null, ...(token ? { sealed, endsAt, issue } : {}) })
+      .where(eq(systemTokens.systemId, systemId)),
+  );
 }
 
 /** Forgets the tokens of a system: its secrets were changed. */

@@ -66,7 +66,7 @@ export function lettersService(pool: Pool, { tokenLasts, requests = 20_000 }: Le
       rows.length > page.length && last
         ? Buffer.from(JSON.stringify([last.n, last.changed_at.toISOString()])).toString('base64url')
         : null;
-    response.json({ items: page.map(shown), next, total: await totals.of(entity.name) });
+    response.json({ items: page.map(shown), next, total: await totals.of(entity.name, listing) });
   });
   api.get('/:entity/:id', async (request, response) => {
     response.json(shown(await one(pool, await named(request), request.params.id)));

@@ -89,6 +89,44 @@ it('one that is refused before its end is replaced once, by whoever notices', as
   expect(await b.token()).toMatchObject({ value: second.value });
 });
 
+it('many processes at once that get another token again and again never stand in each other’s way', async () => {
+  let fetched = 0;
+  const fetch = async (): Promise<FetchedToken> => {
+    fetched += 1;
+    // It comes while the others are asking whether they may.
+    await new Promise((resolve) => setTimeout(resolve, fetched % 8));
+    return { access: `t${fetched}`, renewAt: null };
+  };
+  const processes = Array.from({ length: 24 }, () => shared('crowd', fetch));
+  for (let round = 1; round <= 30; round += 1) {
+    const tokens = await Promise.all(processes.map((each) => each.token()));
+    expect(new Set(tokens.map(({ value }) => value))).toEqual(new Set([`t${round}`]));
+    for (const each of processes) each.refused(tokens[0]!.issue);
+  }
+  expect(fetched).toBe(30);
+});
+
+it('a fetched token is kept although the database is away for a moment', async () => {
+  let away = 2;
+  const flaky = new Proxy(db, {
+    get: (target, name, receiver) => {
+      if (name === 'update' && away > 0 && fetchedOnce) {
+        away -= 1;
+        throw new Error('Connection lost.');
+      }
+      return Reflect.get(target, name, receiver) as unknown;
+    },
+  });
+  let fetchedOnce = false;
+  const tokens = new SharedTokens(flaky, sealer, 'away', async () => {
+    fetchedOnce = true;
+    return { access: 'good once', refresh: 'r', renewAt: null };
+  });
+  expect((await tokens.token()).value).toBe('good once');
+  expect(away).toBe(0);
+  expect(sealer.open((await rows('away'))[0]!.sealed, 'away')).toContain('good once');
+});
+
 it('one that has run out is renewed before it is used', async () => {
   let issued = 0;
   const tokens = shared('short', async () => ({

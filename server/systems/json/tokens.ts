@@ -172,6 +172,8 @@ export function ownToken(fetch: () => Promise<FetchedToken>): TokenSource {
 /** How long one process may take to renew a token before another tries, and how often the others look. */
 const LEASE_MS = 30_000;
 const LOOK_MS = 100;
+/** How often it is tried to keep a token that was fetched: some six seconds, well within the lease. */
+const KEPT_AGAIN = 6;
 
 /** Tokens in the database, shared by all processes: one renews at a time, the others wait for what comes of it. */
 export class SharedTokens implements TokenSource {
@@ -214,14 +216,28 @@ export class SharedTokens implements TokenSource {
   }
 
   private async renew(issue: number, before: FetchedToken | undefined) {
+    let fetched: FetchedToken;
     try {
-      const { renewAt, ...token } = await this.fetch(before);
-      const sealed = this.sealer.seal(JSON.stringify(token), this.systemId);
-      await settleRenewal(this.db, this.systemId, { sealed, endsAt: renewAt, issue: issue + 1 });
-      return { value: token.access, issue: issue + 1, renewAt: renewAt?.getTime() ?? Infinity };
+      fetched = await this.fetch(before);
     } catch (error) {
-      await settleRenewal(this.db, this.systemId, undefined);
+      await this.settle(undefined);
       throw error;
+    }
+    const { renewAt, ...token } = fetched;
+    const sealed = this.sealer.seal(JSON.stringify(token), this.systemId);
+    await this.settle({ sealed, endsAt: renewAt, issue: issue + 1 });
+    return { value: token.access, issue: issue + 1, renewAt: renewAt?.getTime() ?? Infinity };
+  }
+
+  /** A refresh token that is good once must not be lost because the database was away for a moment. */
+  private async settle(token: Parameters<typeof settleRenewal>[2]): Promise<void> {
+    for (let attempt = 1; ; attempt += 1) {
+      try {
+        return await settleRenewal(this.db, this.systemId, token);
+      } catch (error) {
+        if (attempt === KEPT_AGAIN) throw error;
+        await new Promise((resolve) => setTimeout(resolve, LOOK_MS * 2 ** attempt));
+      }
     }
   }
 
