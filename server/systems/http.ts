@@ -40,7 +40,9 @@ const OVERALL = 1.5;
  */
 export function overHttp(timeoutMs: number, dispatcher: Dispatcher, answerLimit = ANSWER_LIMIT): Send {
   return async ({ method, url, headers, body }) => {
-    const deadline = AbortSignal.timeout(timeoutMs * OVERALL);
+    // Put away when the answer is there: left to run out, each of them costs something half a minute later.
+    const overall = new AbortController();
+    const late = setTimeout(() => overall.abort(), timeoutMs * OVERALL);
     try {
       const {
         statusCode,
@@ -53,7 +55,7 @@ export function overHttp(timeoutMs: number, dispatcher: Dispatcher, answerLimit 
         dispatcher,
         headersTimeout: timeoutMs,
         bodyTimeout: timeoutMs,
-        signal: deadline,
+        signal: overall.signal,
       });
       return {
         status: statusCode,
@@ -66,11 +68,13 @@ export function overHttp(timeoutMs: number, dispatcher: Dispatcher, answerLimit 
       if (error instanceof NotUnderstood) throw error;
       const { code, message } = error as Error & { code?: string };
       if (error instanceof NotPublic) throw new SystemUnavailable(error.message);
-      if (deadline.aborted || code === 'UND_ERR_HEADERS_TIMEOUT' || code === 'UND_ERR_BODY_TIMEOUT')
+      if (overall.signal.aborted || code === 'UND_ERR_HEADERS_TIMEOUT' || code === 'UND_ERR_BODY_TIMEOUT')
         throw new SystemUnavailable(
-          `No whole answer within ${(timeoutMs * (deadline.aborted ? OVERALL : 1)) / 1000} s.`,
+          `No whole answer within ${(timeoutMs * (overall.signal.aborted ? OVERALL : 1)) / 1000} s.`,
         );
       throw new SystemUnavailable(`The connection failed (${code ?? message}).`);
+    } finally {
+      clearTimeout(late);
     }
   };
 }
