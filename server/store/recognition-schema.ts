@@ -2,8 +2,6 @@ import type { Measure } from '@zusammen/core/api';
 import {
   bigint,
   boolean,
-  customType,
-  datetime,
   index,
   int,
   json,
@@ -15,14 +13,7 @@ import {
 } from 'drizzle-orm/mysql-core';
 import type { DoublePair, Evidence, Recognition } from '@zusammen/core/recognition';
 import type { Values } from '@zusammen/core/schema';
-
-const uuid = customType<{ data: string }>({ dataType: () => 'uuid' });
-const moment = (name: string) => datetime(name, { fsp: 3, mode: 'date' });
-const mediumblob = customType<{ data: Buffer }>({ dataType: () => 'mediumblob' });
-/** Ids that systems give, compared byte by byte. */
-const exactly = customType<{ data: string; config: { length: number }; configRequired: true }>({
-  dataType: ({ length }) => `varchar(${length}) COLLATE utf8mb4_nopad_bin`,
-});
+import { exactly, mediumblob, moment, uuid } from './columns.ts';
 
 /** How records of an entity are recognised by evidence, and what is known of them; a feed brings them (feeds). */
 export const recognitions = mysqlTable(

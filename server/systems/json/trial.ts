@@ -11,7 +11,6 @@ import {
   type AdapterOperation,
   type AdapterTrial,
   type EntityAdapter,
-  type FieldAdapter,
   type Finder,
   type Mark,
 } from '@zusammen/core/adapters';
@@ -20,7 +19,8 @@ import { isBlank, parseJsonExactly, sameValue } from '@zusammen/core/values';
 import type { HttpResponse, Send } from '../http.ts';
 import { isSystemTrouble, type Answer } from '../system.ts';
 import { JsonSystem } from './client.ts';
-import { exchangeShown, fitted, isStrange, MOST_MADE_UP, placeOf, wordsOf, type Exchange } from './trial-parts.ts';
+import { madeUp } from './made-up.ts';
+import { exchangeShown, fitted, isStrange, placeOf, wordsOf, type Exchange } from './trial-parts.ts';
 
 export interface TrialSettings {
   /** Of which entities; absent: all. */
@@ -345,7 +345,7 @@ class Trial {
           ? 'What would be made couldn’t be removed afterwards.'
           : undefined;
     if (why !== undefined) return these.forEach((each) => this.untried(each, why));
-    const values = await this.madeUp();
+    const values = await madeUp(this.known, (relation) => this.anyOf(relation));
     const sending = { requestId: `zusammen-try-${randomBytes(8).toString('hex')}`, firstSent: new Date() };
     const made = await this.attempt('create', async () =>
       this.judged(await this.system.create(this.entity, values, sending), values, 'made'),
@@ -426,45 +426,10 @@ class Trial {
     return { value: answer.record, words };
   }
 
-  /** Values for a record of our own: what is needed, and a text that tells what it is. */
-  private async madeUp(): Promise<Values> {
-    const mark = randomBytes(4).toString('hex');
-    const may = new Set(this.known.create!.fields ?? this.known.fields.map(({ name }) => name));
-    const fields = this.known.fields.filter(
-      ({ name, readOnly, type }) => may.has(name) && !readOnly && (type !== 'id' || !this.known.key.includes(name)),
-    );
-    const values: Values = {};
-    const none = fields.every(({ required }) => !required);
-    for (const field of fields) {
-      // Where nothing is said of what is needed, all that is simple is given.
-      const given = none && !field.relation && Object.keys(values).length < MOST_MADE_UP;
-      if (field.required || given) values[field.name] = await this.valueFor(field, mark);
-    }
-    return values;
-  }
-
-  private async valueFor(field: FieldAdapter, mark: string): Promise<Values[string]> {
-    const { type, options, relation } = field;
-    if (relation !== undefined) {
-      const other = this.schemas.find(({ name }) => name === relation);
-      const page = other && (await this.system.page(other, []).catch(() => undefined));
-      return page?.records[0]?.id ?? mark;
-    }
-    if (options?.[0]) return type === 'options' ? [options[0].value] : options[0].value;
-    const now = new Date().toISOString();
-    const made: Partial<Record<FieldAdapter['type'], Values[string]>> = {
-      email: `zusammen-try-${mark}@trial.example`,
-      phone: '+493023125000',
-      'web address': 'https://trial.example/',
-      integer: 1,
-      number: 1,
-      'yes/no': false,
-      date: now.slice(0, 10),
-      'date and time': now,
-      time: '10:00',
-      duration: 'PT1H',
-      options: [],
-    };
-    return made[type] ?? fitted(`Zusammen try ${mark}`, field);
+  /** The id of a record of another entity, for a relation to it. */
+  private async anyOf(relation: string): Promise<string | undefined> {
+    const other = this.schemas.find(({ name }) => name === relation);
+    const page = other && (await this.system.page(other, []).catch(() => undefined));
+    return page?.records[0]?.id;
   }
 }
