@@ -9,7 +9,6 @@ import {
   IsInt,
   IsOptional,
   IsString,
-  IsUrl,
   Matches,
   Max,
   MaxLength,
@@ -18,6 +17,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { FIELD_TYPES, type FieldType } from '../schema/index.ts';
+import { IsWebAddress } from '../values/index.ts';
 
 /**
  * How a system with a plain JSON API is spoken to, as one versioned document: where its records are listed, read and
@@ -34,8 +34,6 @@ const PATH = /^(?:\/[^\s?#]{0,200}){1,12}$/;
 const PATH_SAID = { message: 'must be a path that starts with /, without a question mark' };
 const HEADER = /^[A-Za-z0-9!#$%&'*+.^_`|~-]{1,80}$/;
 const HEADER_SAID = { message: 'must be the name of a header (RFC 9110)' };
-const ADDRESS = { require_tld: false, protocols: ['http', 'https'], require_protocol: true };
-const ADDRESS_SAID = { message: 'must be a web address that starts with http:// or https://' };
 
 export const SIGN_INS = [
   'none',
@@ -55,8 +53,8 @@ export class AdapterSignIn {
   @IsOptional() @IsString() @Matches(HEADER, HEADER_SAID) name?: string;
   /** Stands in front of the key in its header, with a space. */
   @IsOptional() @IsString() @Matches(/^[\x21-\x7e]{1,40}$/) prefix?: string;
-  @IsOptional() @IsUrl(ADDRESS, ADDRESS_SAID) @MaxLength(500) tokenAddress?: string;
-  @IsOptional() @IsUrl(ADDRESS, ADDRESS_SAID) @MaxLength(500) authorizeAddress?: string;
+  @IsOptional() @IsWebAddress() @MaxLength(500) tokenAddress?: string;
+  @IsOptional() @IsWebAddress() @MaxLength(500) authorizeAddress?: string;
   @IsOptional() @IsString() @MaxLength(500) scope?: string;
   /** How the client names itself to the token endpoint (RFC 6749, 2.3.1). */
   @IsOptional() @IsIn(['header', 'body']) clientBy?: 'header' | 'body';
@@ -264,9 +262,9 @@ export class EntityAdapter {
 export class AdapterDocument {
   @IsIn([ADAPTER_FORMAT]) format!: typeof ADAPTER_FORMAT;
   @IsString() @MinLength(1) @MaxLength(120) name!: string;
-  @IsUrl(ADDRESS, ADDRESS_SAID) @MaxLength(500) address!: string;
+  @IsWebAddress() @MaxLength(500) address!: string;
   /** Where the API describes itself (OpenAPI), or lists records; read again to see whether it has changed. */
-  @IsOptional() @IsUrl(ADDRESS, ADDRESS_SAID) @MaxLength(500) describedAt?: string;
+  @IsOptional() @IsWebAddress() @MaxLength(500) describedAt?: string;
   @ValidateNested() @Type(() => AdapterSignIn) signIn!: AdapterSignIn;
   @IsArray() @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => NamedValue) headers!: NamedValue[];
   @ValidateNested() @Type(() => AdapterRefusal) refusal!: AdapterRefusal;

@@ -1,14 +1,7 @@
-import type { Refusal } from '../plans/index.ts';
+import { kindOfRefusal, type Refusal } from '../plans/index.ts';
 import type { AdapterRefusal, EntityAdapter } from './document.ts';
 import { isObject, tokensOf, valueAt, type Json } from './pointer.ts';
 
-const KINDS: Record<number, Refusal['kind']> = {
-  400: 'values',
-  422: 'values',
-  403: 'rights',
-  404: 'missing',
-  409: 'conflict',
-};
 const MOST_WORDS = 2000;
 
 /** An API's no in our terms: its words, and the fields it names, wherever the document says they stand, or where most have them. */
@@ -18,7 +11,7 @@ export function refusalFrom(
   text: string,
   entity?: Pick<EntityAdapter, 'fields'>,
 ): Refusal {
-  const refusal: Refusal = { kind: KINDS[status] ?? 'other', words: `It answers ${status}.`, fields: [], status };
+  const refusal: Refusal = { kind: kindOfRefusal(status), words: `It answers ${status}.`, fields: [], status };
   let body: unknown;
   try {
     body = JSON.parse(text);

@@ -12,7 +12,6 @@ import {
   IsOptional,
   IsString,
   IsUUID,
-  IsUrl,
   Matches,
   Max,
   MaxLength,
@@ -22,6 +21,7 @@ import {
 } from 'class-validator';
 import { AdapterDocument, AdapterSignIn } from '../adapters/index.ts';
 import { IntakeDocument, upgraded } from '../intake/index.ts';
+import { IsWebAddress } from '../values/index.ts';
 import { ROLES, type Role } from './roles.ts';
 
 /** What requests may say, one class per kind of body. */
@@ -30,18 +30,20 @@ export class SignInBody {
   @IsString() @MaxLength(1000) password!: string;
 }
 
+/** A token as a header can carry it. */
+const IsToken = (): PropertyDecorator => (target, name) => {
+  for (const rule of [
+    IsString(),
+    MinLength(1),
+    MaxLength(4000),
+    Matches(/^[\x21-\x7e]+$/, { message: 'must be a token without spaces' }),
+  ])
+    rule(target, name);
+};
+
 export class SystemAddressBody {
-  @IsUrl(
-    { require_tld: false, protocols: ['http', 'https'], require_protocol: true },
-    { message: 'must be a web address that starts with http:// or https://' },
-  )
-  @MaxLength(500)
-  address!: string;
-  @IsString()
-  @MinLength(1)
-  @MaxLength(4000)
-  @Matches(/^[\x21-\x7e]+$/, { message: 'must be a token without spaces' })
-  token!: string;
+  @IsWebAddress() @MaxLength(500) address!: string;
+  @IsToken() token!: string;
 }
 
 /** What is needed to sign in by an adapter; which of it, its way of signing in says. */
@@ -53,14 +55,12 @@ export class SignInSecretsBody {
   @IsOptional() @IsString() @MaxLength(4000) clientSecret?: string;
 }
 
-const WEB_ADDRESS = { require_tld: false, protocols: ['http', 'https'], require_protocol: true };
-const WEB_ADDRESS_SAID = { message: 'must be a web address that starts with http:// or https://' };
 /** The largest description of an API that is read. */
 const LARGEST_DESCRIPTION = 8 * 1024 * 1024;
 
 /** An address to look at, or a description that came as a file. */
 export class LookAtSystemBody {
-  @IsOptional() @IsUrl(WEB_ADDRESS, WEB_ADDRESS_SAID) @MaxLength(500) address?: string;
+  @IsOptional() @IsWebAddress() @MaxLength(500) address?: string;
   @IsOptional() @IsString() @MaxLength(LARGEST_DESCRIPTION) text?: string;
   @IsOptional() @ValidateNested() @Type(() => AdapterSignIn) signIn?: AdapterSignIn;
   @IsOptional() @ValidateNested() @Type(() => SignInSecretsBody) secrets?: SignInSecretsBody;
@@ -72,12 +72,7 @@ export class LookAtSystemBody {
 export class ConnectSystemBody extends LookAtSystemBody {
   @IsOptional() @IsIn(['odata', 'json']) kind?: 'odata' | 'json';
   /** For OData; for plain JSON it is the key of its sign-in. */
-  @IsOptional()
-  @IsString()
-  @MinLength(1)
-  @MaxLength(4000)
-  @Matches(/^[\x21-\x7e]+$/, { message: 'must be a token without spaces' })
-  token?: string;
+  @IsOptional() @IsToken() token?: string;
   @IsOptional() @ValidateNested() @Type(() => AdapterDocument) adapter?: AdapterDocument;
   @IsString() @MinLength(1) @MaxLength(120) name!: string;
   @IsBoolean() practice!: boolean;
@@ -110,12 +105,7 @@ export class ChangeSystemBody {
   @IsOptional() @IsString() @MinLength(1) @MaxLength(120) name?: string;
   @IsOptional() @IsBoolean() practice?: boolean;
   @IsOptional() @IsBoolean() personal?: boolean;
-  @IsOptional()
-  @IsString()
-  @MinLength(1)
-  @MaxLength(4000)
-  @Matches(/^[\x21-\x7e]+$/, { message: 'must be a token without spaces' })
-  token?: string;
+  @IsOptional() @IsToken() token?: string;
   /** For a system with an adapter. */
   @IsOptional() @ValidateNested() @Type(() => SignInSecretsBody) secrets?: SignInSecretsBody;
 }
@@ -125,12 +115,7 @@ export class ReadFormsBody {
 }
 
 export class ReadPageBody {
-  @IsUrl(
-    { require_tld: false, protocols: ['http', 'https'], require_protocol: true },
-    { message: 'must be a web address that starts with http:// or https://' },
-  )
-  @MaxLength(2000)
-  address!: string;
+  @IsWebAddress() @MaxLength(2000) address!: string;
 }
 
 export class NewImportBody {

@@ -40,6 +40,17 @@ export interface Refusal {
   status?: number;
 }
 
+const REFUSAL_KINDS: Record<number, Refusal['kind']> = {
+  400: 'values',
+  422: 'values',
+  403: 'rights',
+  404: 'missing',
+  409: 'conflict',
+};
+
+/** What a refusal with this HTTP status is about (RFC 9110, 15.5). */
+export const kindOfRefusal = (status: number): Refusal['kind'] => REFUSAL_KINDS[status] ?? 'other';
+
 /**
  * Which effect of a run it is: that of a step, or of one of the rows it is done for. The same for every time the run is
  * begun again.

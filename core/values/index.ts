@@ -12,6 +12,7 @@ export * from './reading.ts';
 export * from './text.ts';
 export * from './time.ts';
 export * from './web-address.ts';
+export * from './web-address-rule.ts';
 export * from './address.ts';
 export * from './money.ts';
 export * from './person-name.ts';

@@ -199,19 +199,18 @@ describe('an adapter', () => {
 });
 
 describe('the letters', () => {
+  const signedIn = async (): Promise<Record<string, string>> => {
+    const body = new URLSearchParams({
+      grant_type: 'client_credentials',
+      client_id: 'demo',
+      client_secret: 'demo-secret',
+    });
+    const response = await fetch(`${stage.standins}/letters/oauth/token`, { method: 'POST', body });
+    return { Authorization: `Bearer ${((await response.json()) as Json).access_token}` };
+  };
   const subscribers = async (email: string): Promise<Json[]> => {
-    const token = (await (
-      await fetch(`${stage.standins}/letters/oauth/token`, {
-        method: 'POST',
-        body: new URLSearchParams({
-          grant_type: 'client_credentials',
-          client_id: 'demo',
-          client_secret: 'demo-secret',
-        }),
-      })
-    ).json()) as Json;
     const response = await fetch(`${stage.standins}/letters/v1/subscribers?email=${encodeURIComponent(email)}`, {
-      headers: { Authorization: `Bearer ${token.access_token}` },
+      headers: await signedIn(),
     });
     return ((await response.json()) as Json).items;
   };
@@ -273,18 +272,8 @@ describe('the letters', () => {
     await stage.settled();
     const [subscriber] = await subscribers('keeper@biene.example');
     const change = async (keeper: string): Promise<void> => {
-      const token = (await (
-        await fetch(`${stage.standins}/letters/oauth/token`, {
-          method: 'POST',
-          body: new URLSearchParams({
-            grant_type: 'client_credentials',
-            client_id: 'demo',
-            client_secret: 'demo-secret',
-          }),
-        })
-      ).json()) as Json;
       const [now] = await subscribers('keeper@biene.example');
-      const headers = { Authorization: `Bearer ${token.access_token}`, 'Content-Type': 'application/json' };
+      const headers = { ...(await signedIn()), 'Content-Type': 'application/json' };
       const answer = await fetch(`${stage.standins}/letters/v1/subscribers/${subscriber.id}`, {
         method: 'PATCH',
         headers,

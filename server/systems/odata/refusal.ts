@@ -1,20 +1,13 @@
-import type { Refusal } from '@zusammen/core/plans';
+import { kindOfRefusal, type Refusal } from '@zusammen/core/plans';
 import type { HttpResponse } from '../http.ts';
 
-const KINDS: Record<number, Refusal['kind']> = {
-  400: 'values',
-  422: 'values',
-  403: 'rights',
-  404: 'missing',
-  409: 'conflict',
-};
 /** Failed Dependency (RFC 4918, 11.4): one that was to be done together with this one was refused. */
 const NOT_ALONE = 424;
 
 /** An OData error body (JSON Format 4.01, 21.1) in our terms; anything else in as many of its words as are safe to keep. */
 export function refusalOf(response: Pick<HttpResponse, 'status' | 'text'>): Refusal {
   const refusal: Refusal = {
-    kind: KINDS[response.status] ?? 'other',
+    kind: kindOfRefusal(response.status),
     words: `It answers ${response.status}.`,
     fields: [],
     status: response.status,
