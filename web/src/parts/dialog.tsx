@@ -23,7 +23,7 @@ export function Dialog({
         <Radix.Overlay className="fixed inset-0 z-30 bg-ink/25" />
         <Radix.Content
           aria-describedby={undefined}
-          className="sheet fixed top-[12vh] left-1/2 z-40 max-h-[76vh] max-w-[calc(100vw-16px)] -translate-x-1/2 overflow-auto p-6"
+          className="sheet fixed top-[8vh] left-1/2 z-40 max-h-[86vh] max-w-[calc(100vw-16px)] -translate-x-1/2 overflow-auto p-6"
           style={{ width }}
         >
           <Radix.Title className="text-title font-bold">{title}</Radix.Title>
