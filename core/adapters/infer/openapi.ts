@@ -135,35 +135,8 @@ function entityFrom(
   const label = labelFrom(record, labels, name);
   const entity: EntityAdapter = { name, label, key: key.value, fields, find: [], repeat: { by: 'none' } };
   if (list) {
-    const records = listing ?? { value: { at: '', byId: false }, why: 'nothing is said of its answer', sure: 0.2 };
-    const paging = pagingOf(list, records.value.at);
-    const { paging: found, taken } = { paging: paging.value, taken: takenBy(paging.value) };
-    const needed = list.query.filter(({ required, name: each }) => required && !taken.has(each));
-    const fixed = needed.flatMap(({ name: each, shape }) => {
-      const value = shape.options?.[0] ?? shape.source['default'];
-      return value === undefined ? [] : [{ name: each, value: String(value as string | number) }];
-    });
     const less = single && listing ? leavesOf(single.record).length > leavesOf(listing.record).length : false;
-    entity.list = {
-      path,
-      query: fixed,
-      records: records.value.at,
-      ...(records.value.byId ? { byId: true } : {}),
-      ...(less ? { partial: true } : {}),
-      paging: found,
-    };
-    reasons.set('list', { why: `GET ${path} is described`, sure: list.answer ? 0.97 : 0.4 });
-    reasons.set('records', bare(records));
-    reasons.set('paging', bare(paging));
-    const finders = findersOf(list, fields, taken);
-    entity.find = finders.map(({ value }) => value);
-    for (const finder of finders) reasons.set(`find/${finder.value.field}`, bare(finder));
-    const changes = changesOf(list, fields);
-    if (changes) {
-      entity.changes = changes.value;
-      reasons.set('changes', bare(changes));
-    } else if (changedField(fields))
-      reasons.set('changes', { why: 'there is no parameter that asks for them', sure: 0.7 });
+    listInto(entity, reasons, list, path, listing, less);
   }
   if (read && itemPath !== undefined) {
     entity.read = { path: idPath(itemPath, key.value), record: single?.at ?? '' };
@@ -172,23 +145,13 @@ function entityFrom(
   if (create) {
     entity.create = writeFrom(create, path, creating, made ?? alike, alike);
     reasons.set('create', { why: `POST ${path} is described`, sure: creating ? 0.95 : 0.6 });
-    const idempotency = create.headers.find(({ name: header }) =>
-      /^(?:x)?(?:idempotencykey|idempotencytoken|requestid|clientrequestid)$/.test(plain(header)),
-    );
-    entity.repeat = idempotency ? { by: 'key', header: idempotency.name } : { by: entity.list ? 'looking' : 'none' };
-    reasons.set(
-      'repeat',
-      idempotency
-        ? { why: `it takes the header ${idempotency.name}`, sure: 0.9 }
-        : { why: 'no header of it is described', sure: 0.8 },
-    );
+    repeatInto(entity, reasons, create);
   }
   if (update && itemPath !== undefined && entity.read) {
-    const method = update.method.toUpperCase() as WriteOperation['method'];
     const shown = update.answer ? recordAlone(update.answer, record) : alike;
     const write = writeFrom(update, idPath(itemPath, key.value), updating, shown, alike && { ...alike, id: true });
-    entity.update = { ...write, method, ...(method === 'PUT' ? { whole: true } : {}) };
-    reasons.set('update', { why: `${method} ${itemPath} is described`, sure: 0.95 });
+    entity.update = { ...write, ...(write.method === 'PUT' ? { whole: true } : {}) };
+    reasons.set('update', { why: `${write.method} ${itemPath} is described`, sure: 0.95 });
     const version = versionOf(update, read, fields, updating?.names ?? new Set());
     if (version) {
       entity.version = version.value;
@@ -200,6 +163,57 @@ function entityFrom(
     reasons.set('delete', { why: `DELETE ${itemPath} is described`, sure: 0.97 });
   }
   return { entity, reasons };
+}
+
+/** How an entity is listed, found and asked for what has changed. @param less a list shows less of a record than reading it */
+function listInto(
+  entity: EntityAdapter,
+  reasons: Map<string, Reason>,
+  list: Described,
+  path: string,
+  listing: ReturnType<typeof recordsIn>,
+  less: boolean,
+): void {
+  const records = listing ?? { value: { at: '', byId: false }, why: 'nothing is said of its answer', sure: 0.2 };
+  const paging = pagingOf(list, records.value.at);
+  const taken = takenBy(paging.value);
+  const needed = list.query.filter(({ required, name }) => required && !taken.has(name));
+  const fixed = needed.flatMap(({ name, shape }) => {
+    const value = shape.options?.[0] ?? shape.source['default'];
+    return value === undefined ? [] : [{ name, value: String(value as string | number) }];
+  });
+  entity.list = {
+    path,
+    query: fixed,
+    records: records.value.at,
+    ...(records.value.byId ? { byId: true } : {}),
+    ...(less ? { partial: true } : {}),
+    paging: paging.value,
+  };
+  reasons.set('list', { why: `GET ${path} is described`, sure: list.answer ? 0.97 : 0.4 });
+  reasons.set('records', bare(records));
+  reasons.set('paging', bare(paging));
+  const finders = findersOf(list, entity.fields, taken);
+  entity.find = finders.map(({ value }) => value);
+  for (const finder of finders) reasons.set(`find/${finder.value.field}`, bare(finder));
+  const changes = changesOf(list, entity.fields);
+  if (changes) {
+    entity.changes = changes.value;
+    reasons.set('changes', bare(changes));
+  } else if (changedField(entity.fields))
+    reasons.set('changes', { why: 'there is no parameter that asks for them', sure: 0.7 });
+}
+
+/** What makes it safe to send a create again. */
+function repeatInto(entity: EntityAdapter, reasons: Map<string, Reason>, { headers }: Described): void {
+  const key = headers.find(({ name }) =>
+    /^(?:x)?(?:idempotencykey|idempotencytoken|requestid|clientrequestid)$/.test(plain(name)),
+  );
+  entity.repeat = key ? { by: 'key', header: key.name } : { by: entity.list ? 'looking' : 'none' };
+  reasons.set(
+    'repeat',
+    key ? { why: `it takes the header ${key.name}`, sure: 0.9 } : { why: 'no header of it is described', sure: 0.8 },
+  );
 }
 
 /** Parameters that paging makes use of, so that nobody looks by them. */
