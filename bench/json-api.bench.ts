@@ -58,6 +58,7 @@ async function reading(standins: string): Promise<Result> {
     return count / ((performance.now() - started) / 1000);
   };
   await script();
+  await ours();
   const [a, b] = [await script(), await ours()];
   const [c, d] = [await script(), await ours()];
   return {

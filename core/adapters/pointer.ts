@@ -34,8 +34,11 @@ const named = (token: string): { name: string; value: string } | undefined => {
 
 /** What stands at a place; undefined where nothing does, null within something that is null. */
 export function valueAt(body: unknown, pointer: string): unknown {
+  const tokens = tokensOf(pointer);
+  // What nearly every field of nearly every record is: a member of an object.
+  if (tokens.length === 1 && isObject(body)) return Object.hasOwn(body, tokens[0]!) ? body[tokens[0]!] : undefined;
   let held = body;
-  for (const token of tokensOf(pointer)) {
+  for (const token of tokens) {
     if (held === null) return null;
     if (Array.isArray(held)) {
       const element = named(token);

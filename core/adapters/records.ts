@@ -1,4 +1,4 @@
-import type { Values } from '../schema/index.ts';
+import type { Value, Values } from '../schema/index.ts';
 import type { EntityAdapter, FieldAdapter, WriteOperation } from './document.ts';
 import { isObject, put, valueAt } from './pointer.ts';
 import { jsonFrom, textFrom, valueFrom } from './values.ts';
@@ -35,13 +35,18 @@ export function recordFrom(
 
 /** The id among a record's values; of several parts it is written as a query is: `order=1&line=2`. */
 export function idOf({ key }: Pick<EntityAdapter, 'key'>, values: Values): string | undefined {
-  const parts = key.map((name) => [name, values[name]] as const);
-  const texts = parts.flatMap(([name, value]) =>
-    value === null || value === undefined || value === '' || Array.isArray(value) ? [] : [[name, String(value)]],
-  );
-  if (texts.length < parts.length) return undefined;
-  return texts.length === 1 ? texts[0]![1] : new URLSearchParams(texts as [string, string][]).toString();
+  const [first, ...others] = key;
+  if (first === undefined) return undefined;
+  if (others.length === 0) return partOfId(values[first]);
+  const parts = key.flatMap((name) => {
+    const part = partOfId(values[name]);
+    return part === undefined ? [] : [[name, part]];
+  });
+  return parts.length < key.length ? undefined : new URLSearchParams(parts as [string, string][]).toString();
 }
+
+const partOfId = (value: Value | undefined): string | undefined =>
+  value === null || value === undefined || value === '' || Array.isArray(value) ? undefined : String(value);
 
 /** The parts of an id by the fields that hold them; undefined where it is none of this entity's. */
 function partsOfId({ key }: Pick<EntityAdapter, 'key'>, id: string): Map<string, string> | undefined {

@@ -12,14 +12,19 @@ const ORDERS: Partial<Record<ValueForm, 'day first' | 'month first'>> = {
   'month/day/year': 'month first',
 };
 const NUMERIC = new Set<FieldAdapter['type']>(['integer', 'number']);
+/** What a text may have to be made something else of. */
+const OTHERWISE = new Set<FieldAdapter['type']>([...NUMERIC, 'options', 'yes/no', 'date', 'date and time']);
 const DIGITS = /^-?\d{1,400}(?:\.\d{1,400})?(?:[eE][+-]?\d{1,4})?$/;
 
 /** What JSON holds, as a record's value; undefined for what no value can be made of. */
 export function valueFrom(json: unknown, { type, form }: Written): Value | undefined {
-  if (json === undefined || json === null) return json;
+  if (json === undefined || json === null || (typeof json === 'string' && !OTHERWISE.has(type))) return json;
   if (type === 'options') {
     const list = Array.isArray(json) ? json : typeof json === 'string' && form === 'commas' ? json.split(',') : [json];
-    return list.flatMap((each) => (isPlain(each) && String(each).trim() !== '' ? [String(each).trim()] : []));
+    return list
+      .filter(isPlain)
+      .map((each) => String(each).trim())
+      .filter((each) => each !== '');
   }
   if (Array.isArray(json)) return json.flatMap((each) => (isPlain(each) ? [String(each)] : []));
   if (!isPlain(json)) return undefined;
