@@ -2,7 +2,7 @@ import { queryOf } from '../server/systems/index.ts';
 import { Agent } from 'node:http';
 import mysql from 'mysql2/promise';
 import type { Result } from '../scripts/bench.ts';
-import { formBody, openBench, post } from './stage.ts';
+import { each, formBody, openBench, post, settled } from './stage.ts';
 
 const AMOUNT = 1000;
 const CONCURRENCY = 16;
@@ -14,30 +14,15 @@ const CONCURRENCY = 16;
 export async function bench(): Promise<Result[]> {
   const stage = await openBench();
   const database = await mysql.createConnection({ uri: stage.databaseUrl });
-  const settled = async (): Promise<void> => {
-    for (;;) {
-      const [rows] = await database.query("SELECT COUNT(*) AS count FROM submissions WHERE state = 'received'");
-      if (Number((rows as { count: number }[])[0]!.count) === 0) return;
-      await new Promise((resolve) => setTimeout(resolve, 10));
-    }
-  };
-  const each = async (amount: number, work: (at: number) => Promise<void>): Promise<void> => {
-    let next = 0;
-    await Promise.all(
-      Array.from({ length: CONCURRENCY }, async () => {
-        for (let at = next++; at < amount; at = next++) await work(at);
-      }),
-    );
-  };
   const script = async (round: string): Promise<number> => {
     const started = performance.now();
-    await each(AMOUNT, (at) => byHand(stage.standins, `script${round}-${at}@biene.example`, at));
+    await each(AMOUNT, CONCURRENCY, (at) => byHand(stage.standins, `script${round}-${at}@biene.example`, at));
     return AMOUNT / ((performance.now() - started) / 1000);
   };
   const ours = async (round: string): Promise<number> => {
     const agent = new Agent({ keepAlive: true, maxSockets: CONCURRENCY });
     const started = performance.now();
-    await each(AMOUNT, async (at) => {
+    await each(AMOUNT, CONCURRENCY, async (at) => {
       const status = await post(
         agent,
         `${stage.address}/in/pollination-enquiry`,
@@ -45,7 +30,7 @@ export async function bench(): Promise<Result[]> {
       );
       if (status !== 202) throw new Error(`answered ${status}`);
     });
-    await settled();
+    await settled(database);
     const rate = AMOUNT / ((performance.now() - started) / 1000);
     agent.destroy();
     return rate;
@@ -61,7 +46,7 @@ export async function bench(): Promise<Result[]> {
     await new Promise((resolve) => setTimeout(resolve, 500));
   }
   const mean = (list: number[]): number => list.reduce((sum, one) => sum + one, 0) / list.length;
-  const same = await samePerson(stage.address, stage.standins, settled);
+  const same = await samePerson(stage.address, stage.standins, () => settled(database));
   await database.end();
   await stage.close();
   return [
@@ -125,7 +110,7 @@ async function byHand(standins: string, email: string, at: number): Promise<void
 async function samePerson(
   address: string,
   standins: string,
-  settled: () => Promise<void>,
+  done: () => Promise<void>,
 ): Promise<{ records: number; seconds: number }> {
   const agent = new Agent({ keepAlive: true, maxSockets: 16 });
   const started = performance.now();
@@ -136,7 +121,7 @@ async function samePerson(
         await post(agent, `${address}/in/pollination-enquiry`, formBody(at, 'same@biene.example'));
     }),
   );
-  await settled();
+  await done();
   const seconds = (performance.now() - started) / 1000;
   agent.destroy();
   const query = queryOf({ $filter: "tolower(email) eq 'same@biene.example'" });

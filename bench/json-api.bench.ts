@@ -4,7 +4,7 @@ import { schemaFrom } from '@zusammen/core/adapters';
 import { entityOf } from '@zusammen/core/schema';
 import type { Result } from '../scripts/bench.ts';
 import { capabilitiesOf, directly, JsonSystem, lookAt, lookingSend, type From } from '../server/systems/index.ts';
-import { openBench, post } from './stage.ts';
+import { each, openBench, post, settled } from './stage.ts';
 
 const RECORDS = 100_000;
 const AMOUNT = 1000;
@@ -75,32 +75,16 @@ async function endToEnd(stage: Awaited<ReturnType<typeof openBench>>): Promise<R
   const { address, standins } = stage;
   await subscribersOnly(address);
   const database = await mysql.createConnection({ uri: stage.databaseUrl });
-  const settled = async (): Promise<void> => {
-    for (;;) {
-      const [rows] = await database.query("SELECT COUNT(*) AS count FROM submissions WHERE state = 'received'");
-      if (Number((rows as { count: number }[])[0]!.count) === 0) return;
-      // Looked at seldom enough that the looking isn't what is measured.
-      await new Promise((resolve) => setTimeout(resolve, 50));
-    }
-  };
-  const each = async (work: (at: number) => Promise<void>): Promise<void> => {
-    let next = 0;
-    await Promise.all(
-      Array.from({ length: CONCURRENCY }, async () => {
-        for (let at = next++; at < AMOUNT; at = next++) await work(at);
-      }),
-    );
-  };
   const token = await tokenAt(standins);
   const script = async (round: string): Promise<number> => {
     const started = performance.now();
-    await each((at) => byHand(standins, token, `script${round}-${at}@biene.example`));
+    await each(AMOUNT, CONCURRENCY, (at) => byHand(standins, token, `script${round}-${at}@biene.example`));
     return AMOUNT / ((performance.now() - started) / 1000);
   };
   const ours = async (round: string): Promise<number> => {
     const agent = new Agent({ keepAlive: true, maxSockets: CONCURRENCY });
     const started = performance.now();
-    await each(async (at) => {
+    await each(AMOUNT, CONCURRENCY, async (at) => {
       const body = new URLSearchParams({
         mail: `ours${round}-${at}@biene.example`,
         vorname: 'Kathi',
@@ -111,7 +95,7 @@ async function endToEnd(stage: Awaited<ReturnType<typeof openBench>>): Promise<R
       const status = await post(agent, `${address}/in/letters-only`, body.toString());
       if (status !== 202) throw new Error(`answered ${status}`);
     });
-    await settled();
+    await settled(database);
     const rate = AMOUNT / ((performance.now() - started) / 1000);
     agent.destroy();
     return rate;

@@ -1,4 +1,5 @@
 import { Agent, request } from 'node:http';
+import type { Connection } from 'mysql2/promise';
 import { startWhole, type Whole } from '../scripts/testing/whole.ts';
 
 export type Bench = Whole;
@@ -80,4 +81,24 @@ export function formBody(at: number, email = `bench${at}@biene.example`): string
     town: 'Hollowbrook',
     message: 'Please call before the weekend.',
   }).toString();
+}
+
+/** Resolves when everything that was taken in has been carried out. */
+export async function settled(database: Connection): Promise<void> {
+  for (;;) {
+    const [rows] = await database.query("SELECT COUNT(*) AS count FROM submissions WHERE state = 'received'");
+    if (Number((rows as { count: number }[])[0]!.count) === 0) return;
+    // Looked at seldom enough that the looking isn't what is measured.
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+}
+
+/** Does work for each number below `amount`, so many at once. */
+export async function each(amount: number, concurrency: number, work: (at: number) => Promise<void>): Promise<void> {
+  let next = 0;
+  await Promise.all(
+    Array.from({ length: concurrency }, async () => {
+      for (let at = next++; at < amount; at = next++) await work(at);
+    }),
+  );
 }

@@ -5,7 +5,7 @@ import mysql from 'mysql2/promise';
 import type { Running } from '../scripts/processes.ts';
 import type { Result } from '../scripts/bench.ts';
 import { freePort } from '../scripts/testing/setup.ts';
-import { formBody, load, openBench, percentile, post, type Bench } from './stage.ts';
+import { formBody, load, openBench, percentile, post, type Bench, settled } from './stage.ts';
 
 const AMOUNT = 1000;
 const SENDERS = 32;
@@ -64,14 +64,6 @@ async function send(stage: Bench, amount: number, email: (at: number) => string)
     }),
   );
   agent.destroy();
-}
-
-async function settled(database: mysql.Connection): Promise<void> {
-  for (;;) {
-    const [rows] = await database.query("SELECT COUNT(*) AS count FROM submissions WHERE state = 'received'");
-    if (Number((rows as { count: number }[])[0]!.count) === 0) return;
-    await new Promise((resolve) => setTimeout(resolve, 20));
-  }
 }
 
 async function workers(stage: Bench, count: number): Promise<Running[]> {

@@ -1,5 +1,6 @@
 import type { Whole } from '../testing/whole.ts';
-import { ATTACKS, type Arena } from './attacks.ts';
+import type { Arena } from './arena.ts';
+import { ATTACKS } from './attacks.ts';
 import { EvilServer } from './evil-server.ts';
 import { HealthWatch } from './watch.ts';
 
