@@ -20,12 +20,11 @@ export function TextPart({
   /** What is shown while it is empty. */
   blank?: string;
 }) {
+  const said = value === undefined || value === '' ? blank : value;
   return (
     <Editable
-      label={`${label}: ${value ?? blank}`}
-      shown={
-        <span className="font-mono text-[13px] break-all">{value === undefined || value === '' ? blank : value}</span>
-      }
+      label={`${label}: ${said}`}
+      shown={<span className="font-mono text-[13px] break-all">{said}</span>}
       disabled={locked}
       className="max-w-full text-left leading-[20px]"
       wide
