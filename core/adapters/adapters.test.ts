@@ -273,7 +273,7 @@ describe('an API that has changed', () => {
       Object.assign(fields[2]!, { name: 'home.city', label: 'home city', at: '/home/city', type: 'long text' }),
     );
     const [difference] = compareAdapters(ADAPTER, now, ADAPTER);
-    expect(difference).toMatchObject({ breaks: true, what: 'town (town) seems to be called home.city now.' });
+    expect(difference).toMatchObject({ breaks: true, what: 'town (home.town) seems to be called home.city now.' });
     const mendedNow = mended(ADAPTER, 'keepers', difference!.mend!);
     expect(mendedNow.entities[0]!.fields[2]).toMatchObject({ name: 'town', at: '/home/city' });
     expect(compareAdapters(ADAPTER, now, mendedNow)).toEqual([]);

@@ -72,7 +72,9 @@ const PARTS: [part: Part, words: string][] = [
   ['find', 'What is searched by'],
 ];
 
-function entityDifferences(was: EntityAdapter, is: EntityAdapter, now: EntityAdapter): AdapterDifference[] {
+function entityDifferences(before: EntityAdapter, after: EntityAdapter, now: EntityAdapter): AdapterDifference[] {
+  const fields = matched(before, after, now);
+  const [was, is] = [calledHere(before, fields.wasCalled), calledHere(after, fields.isCalled)];
   const differences: AdapterDifference[] = [];
   const say = (
     part: string,
@@ -111,8 +113,70 @@ function entityDifferences(was: EntityAdapter, is: EntityAdapter, now: EntityAda
         { at: `/${part}`, value: is[part] },
       ]);
   }
-  differences.push(...fieldDifferences(was, is, now));
+  differences.push(...fieldDifferences(was, is, now, fields.renamed));
   return differences;
+}
+
+/** Which field has become which, and what those of the API are called here, where names stay for ever. */
+interface Matched {
+  /** From places that are gone to those that hold the same now. */
+  renamed: ReadonlyMap<string, string>;
+  wasCalled: ReadonlyMap<string, string>;
+  isCalled: ReadonlyMap<string, string>;
+}
+
+function matched(was: EntityAdapter, is: EntityAdapter, now: EntityAdapter): Matched {
+  const nameAt = (place: string): string | undefined => now.fields.find((each) => each.at === place)?.name;
+  const gone = was.fields.filter((field) => !is.fields.some((each) => each.at === field.at));
+  const fresh = is.fields.filter((field) => !was.fields.some((each) => each.at === field.at));
+  const renamed = new Map<string, string>();
+  for (const field of gone) {
+    if (nameAt(field.at) === undefined) continue;
+    const taken = new Set(renamed.values());
+    const other = renamedTo(
+      field,
+      gone,
+      fresh.filter((each) => !taken.has(each.at)),
+    );
+    if (other) renamed.set(field.at, other.at);
+  }
+  const before = new Map([...renamed].map(([old, place]) => [place, old]));
+  const stays = now.fields.filter(({ at: place }) => renamed.has(place) || !gone.some((each) => each.at === place));
+  const used = new Set(stays.map(({ name }) => name));
+  const isCalled = new Map<string, string>();
+  for (const { name, at: place } of is.fields) {
+    const here = nameAt(place) ?? nameAt(before.get(place) ?? place) ?? unused(name, used);
+    used.add(here);
+    isCalled.set(name, here);
+  }
+  const wasCalled = new Map(was.fields.map(({ name, at: place }) => [name, nameAt(place) ?? name]));
+  return { renamed, wasCalled, isCalled };
+}
+
+/** A name, or one like it that nothing else has: somebody else may be called so here since earlier. */
+function unused(name: string, used: ReadonlySet<string>): string {
+  if (!used.has(name)) return name;
+  for (let at = 2; ; at += 1) if (!used.has(`${name}_${at}`)) return `${name}_${at}`;
+}
+
+/** An entity of the API with its fields called as they are here. */
+function calledHere(entity: EntityAdapter, names: ReadonlyMap<string, string>): EntityAdapter {
+  const here = (name: string): string => names.get(name) ?? name;
+  const inPart = <T extends { field?: string }>(part: T): T =>
+    part.field === undefined ? part : { ...part, field: here(part.field) };
+  const write = <T extends { fields?: string[] }>(part: T): T =>
+    part.fields === undefined ? part : { ...part, fields: part.fields.map(here) };
+  return {
+    ...entity,
+    key: entity.key.map(here),
+    fields: entity.fields.map((field) => ({ ...field, name: here(field.name) })),
+    find: entity.find.map(inPart),
+    repeat: inPart(entity.repeat),
+    ...(entity.changes ? { changes: inPart(entity.changes) } : {}),
+    ...(entity.version ? { version: inPart(entity.version) } : {}),
+    ...(entity.create ? { create: write(entity.create) } : {}),
+    ...(entity.update ? { update: write(entity.update) } : {}),
+  };
 }
 
 /** What fields may be written is told with the fields. */
@@ -122,70 +186,90 @@ const at = (pointer: string): string => (pointer === '' ? 'at the root now' : `a
 const pagingWords = ({ kind, parameter, at: place }: NonNullable<EntityAdapter['list']>['paging']): string =>
   [kind, parameter, place].filter((each) => each !== undefined).join(', ');
 
-function fieldDifferences(was: EntityAdapter, is: EntityAdapter, now: EntityAdapter): AdapterDifference[] {
+function fieldDifferences(
+  was: EntityAdapter,
+  is: EntityAdapter,
+  now: EntityAdapter,
+  renamed: Matched['renamed'],
+): AdapterDifference[] {
   const differences: AdapterDifference[] = [];
-  const gone = was.fields.filter((field) => !is.fields.some((each) => each.at === field.at));
-  const fresh = is.fields.filter((field) => !was.fields.some((each) => each.at === field.at));
-  const index = (field: FieldAdapter): number => now.fields.findIndex((each) => each.at === field.at);
-  const renamed = new Set<FieldAdapter>();
-  for (const field of gone) {
-    const place = index(field);
-    if (place < 0) continue;
-    const other = renamedTo(
-      field,
-      gone,
-      fresh.filter((each) => !renamed.has(each)),
-    );
-    const part = `fields/${now.fields[place]!.name}`;
-    if (other) {
-      renamed.add(other);
-      differences.push({
-        entity: now.name,
-        part,
-        what: `${field.label} (${field.name}) seems to be called ${other.name} now.`,
-        breaks: true,
+  const say = (name: string, what: string, breaks: boolean, words: string, set: AdapterMend['set']): void =>
+    void differences.push({ entity: now.name, part: `fields/${name}`, what, breaks, mend: { words, set } });
+  const at = (fields: readonly FieldAdapter[], place: string): FieldAdapter | undefined =>
+    fields.find((each) => each.at === place);
+  for (const field of was.fields) {
+    const mine = at(now.fields, field.at);
+    if (!mine || at(is.fields, field.at)) continue;
+    const place = renamed.get(field.at);
+    const may = written(was, is, now, mine.name);
+    if (place === undefined)
+      say(mine.name, `${field.label} is no longer described.`, true, 'Take it away.', [
+        { at: placeOf(mine), value: null },
+        ...may.set,
+      ]);
+    else {
+      // A text that is called otherwise isn't longer or shorter by that.
+      const { what, set } = changedIn(field, { ...at(is.fields, place)!, type: field.type }, mine);
+      const besides = [...what, ...may.what];
+      say(
+        mine.name,
         // Its name here stays, so that every line and condition that names it goes on.
-        mend: {
-          words: `Read and write it as ${other.name}.`,
-          set: [{ at: `${placeOf(now.fields[place]!)}/at`, value: other.at }],
-        },
-      });
-    } else
-      differences.push({
-        entity: now.name,
-        part,
-        what: `${field.label} is no longer described.`,
-        breaks: true,
-        mend: { words: 'Take it away.', set: [{ at: placeOf(now.fields[place]!), value: null }] },
-      });
+        `${field.label} (${lastOf(field.at)}) seems to be called ${lastOf(place)} now${besides.map((each) => `; ${each}`).join('')}.`,
+        true,
+        `Read and write it as ${lastOf(place)}.`,
+        [{ at: `${placeOf(mine)}/at`, value: place }, ...inField(mine, set), ...may.set],
+      );
+    }
   }
-  for (const field of fresh)
-    if (!renamed.has(field) && index(field) < 0)
-      differences.push({
-        entity: now.name,
-        part: `fields/${field.name}`,
-        what: `${field.label} is new.`,
-        breaks: false,
-        mend: { words: 'Take it in.', set: [{ at: '/fields/-', value: field }] },
-      });
+  const moved = new Set(renamed.values());
+  for (const field of is.fields)
+    if (!at(was.fields, field.at) && !moved.has(field.at) && !at(now.fields, field.at))
+      say(field.name, `${field.label} is new.`, false, 'Take it in.', [
+        { at: '/fields/-', value: field },
+        ...written(was, is, now, field.name).set,
+      ]);
   for (const field of is.fields) {
-    const old = was.fields.find((each) => each.at === field.at);
-    const place = index(field);
-    if (!old || place < 0) continue;
-    const changes = changedIn(old, field, now.fields[place]!);
-    if (changes.set.length > 0)
-      differences.push({
-        entity: now.name,
-        part: `fields/${now.fields[place]!.name}`,
-        what: `${now.fields[place]!.label}: ${changes.what.join('; ')}.`,
-        breaks: changes.breaks,
-        mend: {
-          words: 'Take it over.',
-          set: changes.set.map(({ name, value }) => ({ at: `${placeOf(now.fields[place]!)}/${name}`, value })),
-        },
-      });
+    const [old, mine] = [at(was.fields, field.at), at(now.fields, field.at)];
+    if (!old || !mine) continue;
+    const { what, set, breaks } = changedIn(old, field, mine);
+    const may = written(was, is, now, mine.name);
+    if (set.length + may.set.length === 0) continue;
+    say(mine.name, `${mine.label}: ${[...what, ...may.what].join('; ')}.`, breaks || may.breaks, 'Take it over.', [
+      ...set.map(({ name, value }) => ({ at: `${placeOf(mine)}/${name}`, value })),
+      ...may.set,
+    ]);
   }
   return differences;
+}
+
+const inField = (field: FieldAdapter, set: readonly { name: string; value: unknown }[]): AdapterMend['set'] =>
+  set.map(({ name, value }) => ({ at: `${placeOf(field)}/${name}`, value }));
+
+/** The last part of a place, by which the API calls what stands there. */
+const lastOf = (place: string): string => tokensOf(place).join('.');
+
+/** Whether a field may be written where it could not be, or the other way round; an operation may say which it takes. */
+function written(was: EntityAdapter, is: EntityAdapter, now: EntityAdapter, name: string) {
+  const what: string[] = [];
+  const set: AdapterMend['set'] = [];
+  let breaks = false;
+  for (const [operation, words] of [
+    ['create', 'given when one is made'],
+    ['update', 'changed'],
+  ] as const) {
+    const [old, fresh, mine] = [was, is, now].map((each) => each[operation]?.fields);
+    if (!old || !fresh || !mine) continue;
+    const may = fresh.includes(name);
+    if (old.includes(name) === may || mine.includes(name) === may) continue;
+    set.push(
+      may
+        ? { at: `/${operation}/fields/-`, value: name }
+        : { at: `/${operation}/fields/${pointerOf(`{=${name}}`).slice(1)}`, value: null },
+    );
+    what.push(`it can ${may ? '' : 'no longer '}be ${words}`);
+    breaks ||= !may;
+  }
+  return { what, set, breaks };
 }
 
 const placeOf = ({ name }: FieldAdapter): string => pointerOf('fields', `{name=${name}}`);
@@ -295,10 +379,14 @@ export function mended(adapter: AdapterDocument, entity: string, { set }: Adapte
   return { ...adapter, entities };
 }
 
-/** `{name=email}` stands for the element of a list whose `name` is `email`, as in the adapter itself. */
+/**
+ * `{name=email}` stands for the element of a list whose `name` is `email`, as in the adapter itself, and `{=email}` for
+ * that which is `email`.
+ */
 function indexIn(list: readonly unknown[], token: string): number {
-  const [, name, wanted] = /^\{([^={}]{1,80})=(.*)\}$/.exec(token) ?? [];
+  const [, name, wanted] = /^\{([^={}]{0,80})=(.*)\}$/.exec(token) ?? [];
   if (name === undefined) return /^\d{1,6}$/.test(token) ? Number(token) : -1;
+  if (name === '') return list.indexOf(wanted);
   return list.findIndex((each) => isObject(each) && each[name] === wanted);
 }
 
