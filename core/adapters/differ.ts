@@ -153,10 +153,15 @@ function matched(was: EntityAdapter, is: EntityAdapter, now: EntityAdapter): Mat
   return { renamed, wasCalled, isCalled };
 }
 
+const LONGEST_NAME = 120;
+
 /** A name, or one like it that nothing else has: somebody else may be called so here since earlier. */
 function unused(name: string, used: ReadonlySet<string>): string {
   if (!used.has(name)) return name;
-  for (let at = 2; ; at += 1) if (!used.has(`${name}_${at}`)) return `${name}_${at}`;
+  for (let at = 2; ; at += 1) {
+    const other = `${name.slice(0, LONGEST_NAME - 7)}_${at}`;
+    if (!used.has(other)) return other;
+  }
 }
 
 /** An entity of the API with its fields called as they are here. */
