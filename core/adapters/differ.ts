@@ -126,32 +126,33 @@ interface Matched {
 }
 
 function matched(was: EntityAdapter, is: EntityAdapter, now: EntityAdapter): Matched {
-  const nameAt = (place: string): string | undefined => now.fields.find((each) => each.at === place)?.name;
-  const gone = was.fields.filter((field) => !is.fields.some((each) => each.at === field.at));
-  const fresh = is.fields.filter((field) => !was.fields.some((each) => each.at === field.at));
+  const [wasAt, isAt, nowAt] = [byPlace(was.fields), byPlace(is.fields), byPlace(now.fields)];
+  const gone = was.fields.filter(({ at: place }) => !isAt.has(place));
+  const fresh = new Renaming(
+    gone,
+    is.fields.filter(({ at: place }) => !wasAt.has(place)),
+  );
   const renamed = new Map<string, string>();
   for (const field of gone) {
-    if (nameAt(field.at) === undefined) continue;
-    const taken = new Set(renamed.values());
-    const other = renamedTo(
-      field,
-      gone,
-      fresh.filter((each) => !taken.has(each.at)),
-    );
+    const other = nowAt.has(field.at) ? fresh.take(field) : undefined;
     if (other) renamed.set(field.at, other.at);
   }
   const before = new Map([...renamed].map(([old, place]) => [place, old]));
-  const stays = now.fields.filter(({ at: place }) => renamed.has(place) || !gone.some((each) => each.at === place));
-  const used = new Set(stays.map(({ name }) => name));
+  const goes = (place: string): boolean => wasAt.has(place) && !isAt.has(place) && !renamed.has(place);
+  const used = new Set(now.fields.filter(({ at: place }) => !goes(place)).map(({ name }) => name));
   const isCalled = new Map<string, string>();
   for (const { name, at: place } of is.fields) {
-    const here = nameAt(place) ?? nameAt(before.get(place) ?? place) ?? unused(name, used);
+    const here = (nowAt.get(place) ?? nowAt.get(before.get(place) ?? place))?.name ?? unused(name, used);
     used.add(here);
     isCalled.set(name, here);
   }
-  const wasCalled = new Map(was.fields.map(({ name, at: place }) => [name, nameAt(place) ?? name]));
+  const wasCalled = new Map(was.fields.map(({ name, at: place }) => [name, nowAt.get(place)?.name ?? name]));
   return { renamed, wasCalled, isCalled };
 }
+
+/** Fields by where they stand; of several at one place the first. */
+const byPlace = (fields: readonly FieldAdapter[]): ReadonlyMap<string, FieldAdapter> =>
+  new Map([...fields].reverse().map((field) => [field.at, field]));
 
 const LONGEST_NAME = 120;
 
@@ -200,13 +201,13 @@ function fieldDifferences(
   const differences: AdapterDifference[] = [];
   const say = (name: string, what: string, breaks: boolean, words: string, set: AdapterMend['set']): void =>
     void differences.push({ entity: now.name, part: `fields/${name}`, what, breaks, mend: { words, set } });
-  const at = (fields: readonly FieldAdapter[], place: string): FieldAdapter | undefined =>
-    fields.find((each) => each.at === place);
+  const [wasAt, isAt, nowAt] = [byPlace(was.fields), byPlace(is.fields), byPlace(now.fields)];
+  const writing = new Writing(was, is, now);
   for (const field of was.fields) {
-    const mine = at(now.fields, field.at);
-    if (!mine || at(is.fields, field.at)) continue;
+    const mine = nowAt.get(field.at);
+    if (!mine || isAt.get(field.at)) continue;
     const place = renamed.get(field.at);
-    const may = written(was, is, now, mine.name);
+    const may = writing.of(mine.name);
     if (place === undefined)
       say(mine.name, `${field.label} is no longer described.`, true, 'Take it away.', [
         { at: placeOf(mine), value: null },
@@ -214,7 +215,7 @@ function fieldDifferences(
       ]);
     else {
       // A text that is called otherwise isn't longer or shorter by that.
-      const { what, set } = changedIn(field, { ...at(is.fields, place)!, type: field.type }, mine);
+      const { what, set } = changedIn(field, { ...isAt.get(place)!, type: field.type }, mine);
       const besides = [...what, ...may.what];
       say(
         mine.name,
@@ -228,16 +229,16 @@ function fieldDifferences(
   }
   const moved = new Set(renamed.values());
   for (const field of is.fields)
-    if (!at(was.fields, field.at) && !moved.has(field.at) && !at(now.fields, field.at))
+    if (!wasAt.get(field.at) && !moved.has(field.at) && !nowAt.get(field.at))
       say(field.name, `${field.label} is new.`, false, 'Take it in.', [
         { at: '/fields/-', value: field },
-        ...written(was, is, now, field.name).set,
+        ...writing.of(field.name).set,
       ]);
   for (const field of is.fields) {
-    const [old, mine] = [at(was.fields, field.at), at(now.fields, field.at)];
+    const [old, mine] = [wasAt.get(field.at), nowAt.get(field.at)];
     if (!old || !mine) continue;
     const { what, set, breaks } = changedIn(old, field, mine);
-    const may = written(was, is, now, mine.name);
+    const may = writing.of(mine.name);
     if (set.length + may.set.length === 0) continue;
     say(mine.name, `${mine.label}: ${[...what, ...may.what].join('; ')}.`, breaks || may.breaks, 'Take it over.', [
       ...set.map(({ name, value }) => ({ at: `${placeOf(mine)}/${name}`, value })),
@@ -254,27 +255,35 @@ const inField = (field: FieldAdapter, set: readonly { name: string; value: unkno
 const lastOf = (place: string): string => tokensOf(place).join('.');
 
 /** Whether a field may be written where it could not be, or the other way round; an operation may say which it takes. */
-function written(was: EntityAdapter, is: EntityAdapter, now: EntityAdapter, name: string) {
-  const what: string[] = [];
-  const set: AdapterMend['set'] = [];
-  let breaks = false;
-  for (const [operation, words] of [
-    ['create', 'given when one is made'],
-    ['update', 'changed'],
-  ] as const) {
-    const [old, fresh, mine] = [was, is, now].map((each) => each[operation]?.fields);
-    if (!old || !fresh || !mine) continue;
-    const may = fresh.includes(name);
-    if (old.includes(name) === may || mine.includes(name) === may) continue;
-    set.push(
-      may
-        ? { at: `/${operation}/fields/-`, value: name }
-        : { at: `/${operation}/fields/${pointerOf(`{=${name}}`).slice(1)}`, value: null },
-    );
-    what.push(`it can ${may ? '' : 'no longer '}be ${words}`);
-    breaks ||= !may;
+class Writing {
+  private readonly said: { operation: 'create' | 'update'; words: string; taken: ReadonlySet<string>[] }[];
+
+  constructor(was: EntityAdapter, is: EntityAdapter, now: EntityAdapter) {
+    const operations = [
+      ['create', 'given when one is made'],
+      ['update', 'changed'],
+    ] as const;
+    this.said = operations.flatMap(([operation, words]) => {
+      const lists = [was, is, now].map((each) => each[operation]?.fields);
+      return lists.includes(undefined) ? [] : [{ operation, words, taken: lists.map((list) => new Set(list)) }];
+    });
   }
-  return { what, set, breaks };
+
+  of(name: string): { what: string[]; set: AdapterMend['set']; breaks: boolean } {
+    const changed = this.said.flatMap(({ operation, words, taken }) => {
+      const [old, may, mine] = taken.map((each) => each.has(name));
+      return old === may || mine === may ? [] : [{ operation, words, may }];
+    });
+    return {
+      what: changed.map(({ words, may }) => `it can ${may ? '' : 'no longer '}be ${words}`),
+      set: changed.map(({ operation, may }) =>
+        may
+          ? { at: `/${operation}/fields/-`, value: name }
+          : { at: `/${operation}/fields/${pointerOf(`{=${name}}`).slice(1)}`, value: null },
+      ),
+      breaks: changed.some(({ may }) => !may),
+    };
+  }
 }
 
 const placeOf = ({ name }: FieldAdapter): string => pointerOf('fields', `{name=${name}}`);
@@ -282,29 +291,59 @@ const placeOf = ({ name }: FieldAdapter): string => pointerOf('fields', `{name=$
 /** Short and long texts are told apart by their names only, which is what has changed. */
 const kindOf = ({ type }: FieldAdapter): string => (type === 'long text' ? 'text' : type);
 
-/** The new field that one that is gone has become: of the same kind, and called alike or the only one that it can be. */
-function renamedTo(
-  field: FieldAdapter,
-  gone: readonly FieldAdapter[],
-  fresh: readonly FieldAdapter[],
-): FieldAdapter | undefined {
-  const alike = fresh.filter((each) => kindOf(each) === kindOf(field) && each.readOnly === field.readOnly);
-  const words = (text: string): Set<string> =>
-    new Set(
-      text
-        .toLowerCase()
-        .split(/[^\p{L}\p{N}]+/u)
-        .filter((word) => word.length > 2),
-    );
-  const shared = (each: FieldAdapter): boolean => {
-    const mine = words(`${field.name} ${field.label}`);
-    return [...words(`${each.name} ${each.label}`)].some((word) => mine.has(word));
-  };
-  const called = alike.filter(shared);
-  if (called.length === 1) return called[0];
-  const others = gone.filter((each) => kindOf(each) === kindOf(field));
-  return alike.length === 1 && others.length === 1 ? alike[0] : undefined;
+/**
+ * Which new field one that is gone has become: of the same kind, and called alike or the only one that it can be. Each is
+ * looked up by its words, so that thousands against thousands take no longer than they are.
+ */
+class Renaming {
+  private readonly byWord = new Map<string, Set<FieldAdapter>>();
+  private readonly byKind = new Map<string, Set<FieldAdapter>>();
+  private readonly goneOfKind = new Map<string, number>();
+
+  constructor(gone: readonly FieldAdapter[], fresh: readonly FieldAdapter[]) {
+    for (const field of gone) this.goneOfKind.set(kindOf(field), (this.goneOfKind.get(kindOf(field)) ?? 0) + 1);
+    for (const field of fresh) {
+      into(this.byKind, alikeAs(field), field);
+      for (const word of wordsOf(field)) into(this.byWord, `${alikeAs(field)} ${word}`, field);
+    }
+  }
+
+  /** @returns what it has become, which nothing else has become then */
+  take(field: FieldAdapter): FieldAdapter | undefined {
+    const called = new Set<FieldAdapter>();
+    for (const word of wordsOf(field)) {
+      for (const each of this.byWord.get(`${alikeAs(field)} ${word}`) ?? []) {
+        called.add(each);
+        if (called.size > 1) break;
+      }
+      if (called.size > 1) break;
+    }
+    const alike = this.byKind.get(alikeAs(field)) ?? new Set();
+    const only = alike.size === 1 && this.goneOfKind.get(kindOf(field)) === 1;
+    const [found] = called.size === 1 ? called : only ? alike : [];
+    if (!found) return undefined;
+    this.byKind.get(alikeAs(found))?.delete(found);
+    for (const word of wordsOf(found)) this.byWord.get(`${alikeAs(found)} ${word}`)?.delete(found);
+    return found;
+  }
 }
+
+function into(map: Map<string, Set<FieldAdapter>>, name: string, field: FieldAdapter): void {
+  const known = map.get(name);
+  if (known) known.add(field);
+  else map.set(name, new Set([field]));
+}
+
+const alikeAs = (field: FieldAdapter): string => `${kindOf(field)} ${String(field.readOnly)}`;
+
+/** The words by which a field is called, of three letters and more. */
+const wordsOf = ({ name, label }: FieldAdapter): ReadonlySet<string> =>
+  new Set(
+    `${name} ${label}`
+      .toLowerCase()
+      .split(/[^\p{L}\p{N}]+/u)
+      .filter((word) => word.length > 2),
+  );
 
 function changedIn(old: FieldAdapter, fresh: FieldAdapter, now: FieldAdapter) {
   const what: string[] = [];
@@ -358,8 +397,20 @@ function sorted(value: unknown): unknown {
 }
 
 /** An adapter with a mend made; the places are within the entity. */
-export function mended(adapter: AdapterDocument, entity: string, { set }: AdapterMend): AdapterDocument {
+export const mended = (adapter: AdapterDocument, entity: string, mend: AdapterMend): AdapterDocument =>
+  allMended(adapter, [{ entity, mend }]);
+
+/** An adapter with mends made, in their order; what has none to it stays as it is. */
+export function allMended(
+  adapter: AdapterDocument,
+  mends: readonly { entity: string; mend?: AdapterMend }[],
+): AdapterDocument {
   const entities = JSON.parse(JSON.stringify(adapter.entities)) as EntityAdapter[];
+  for (const { entity, mend } of mends) if (mend) mendIn(entities, entity, mend);
+  return { ...adapter, entities };
+}
+
+function mendIn(entities: EntityAdapter[], entity: string, { set }: AdapterMend): void {
   const at = entities.findIndex(({ name }) => name === entity);
   for (const { at: place, value } of set) {
     if (place === '') {
@@ -381,7 +432,6 @@ export function mended(adapter: AdapterDocument, entity: string, { set }: Adapte
       else holder[last] = value;
     }
   }
-  return { ...adapter, entities };
 }
 
 /**

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { v7 as uuid } from 'uuid';
-import { mended } from '@zusammen/core/adapters';
+import { allMended } from '@zusammen/core/adapters';
 import { collectValues, readForms } from '@zusammen/core/forms';
 import type { IntakeDocument } from '@zusammen/core/intake';
 import { suggestRecognition } from '@zusammen/core/recognition';
@@ -203,10 +203,7 @@ async function connectLetters(
   // What trying shows is taken over, as a specialist would.
   const send = lookingSend(looked.adapter.signIn, secrets, via.dispatcher);
   const trials = await tryAdapter(looked.adapter, send, { writes: false });
-  const adapter = trials.reduce(
-    (document, { entity, mend }) => (mend ? mended(document, entity, mend) : document),
-    looked.adapter,
-  );
+  const adapter = allMended(looked.adapter, trials);
   const { schema, capabilities, latencyMs } = await describeByAdapter(adapter, secrets, via.dispatcher);
   const id = uuid();
   const now = new Date();

@@ -1,5 +1,5 @@
 import type { System } from '@zusammen/core/api';
-import { mended, type AdapterDifference } from '@zusammen/core/adapters';
+import { allMended, type AdapterDifference } from '@zusammen/core/adapters';
 import { useState } from 'react';
 import { call } from '../../api/client.ts';
 import { useDo, useMe } from '../../api/hooks.ts';
@@ -26,9 +26,7 @@ export function Drift({
   const apply = (those: readonly AdapterDifference[]): void => {
     draft.set(
       // Places in lists hold as long as what stands behind them is mended first.
-      [...those]
-        .reverse()
-        .reduce((document, { entity, mend }) => (mend ? mended(document, entity, mend) : document), draft.document),
+      allMended(draft.document, [...those].reverse()),
     );
     setTaken((before) => [...before, ...those]);
     if (those.length === differences.length) caughtUp();
