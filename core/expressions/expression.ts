@@ -3,7 +3,7 @@ import { isBlank, readNumber } from '../values/index.ts';
 
 /**
  * Expressions in CEL (Common Expression Language, cel-spec): computed values and conditions over a form's fields.
- * `form` holds the submitted values by name: a text, '' when blank, or a list of texts where several may be sent;
+ * `form`, or `record` for those of a record, holds the values by name: a text, '' when blank, or a list of texts where several may be sent;
  * `value` is what a line's treatments have made of its value so far.
  *
  * Bounded in time: no patterns (`matches`), at most two comprehensions inside one another over lists of at most
@@ -60,6 +60,7 @@ export const FUNCTIONS: { name: string; shown: string; help: string }[] = [
 
 const ENVIRONMENT = new Environment({ unlistedVariablesAreDyn: false, limits: LIMITS })
   .registerVariable('form', 'map<string, dyn>')
+  .registerVariable('record', 'map<string, dyn>')
   .registerVariable('value', 'dyn')
   .registerFunction('blank(dyn): bool', (value: Result) => isBlank(value))
   .registerFunction('number(dyn): double', (value: Result) => numberOf(value, 'point'))
@@ -130,7 +131,7 @@ function compile(text: string, fields: readonly ExpressionField[]): Compiled {
         form[name] = valueOf(values[name], field);
       }
       try {
-        return plain(run({ form, value: value ?? '' }));
+        return plain(run({ form, record: form, value: value ?? '' }));
       } catch (error) {
         if (error instanceof EvaluationTrouble) throw error;
         throw new EvaluationTrouble(firstLine((error as Error).message));
@@ -169,6 +170,9 @@ function inWords(message: string): string {
   return message;
 }
 
+/** What an expression reads of is a form's submission or a record: the same, under the name that fits. */
+const isSource = (name: unknown): name is 'form' | 'record' => name === 'form' || name === 'record';
+
 /** Walks the parsed expression: which fields it reads, and whether its time is bounded. */
 function inspect(
   ast: ASTNode,
@@ -201,14 +205,15 @@ function inspect(
     const parts = Array.isArray(value.args) ? (value.args as unknown[]) : isNode(value.args) ? [value.args] : [];
     const [first, second] = parts;
     let below = depth;
-    if ((value.op === '.' || value.op === '[]') && isNode(first) && first.op === 'id' && first.args === 'form') {
+    if ((value.op === '.' || value.op === '[]') && isNode(first) && first.op === 'id' && isSource(first.args)) {
       const name = value.op === '.' ? second : isNode(second) && second.op === 'value' ? second.args : undefined;
       if (typeof name !== 'string') return at(value, 'A field is named by its text, as in form["name"]');
       if (!fields.has(name)) return at(value, `The form has no field “${name}”`);
       reads.add(name);
       continue;
     }
-    if (value.op === 'id' && value.args === 'form') return at(value, 'Name a field of the form, as in form.name');
+    if (value.op === 'id' && isSource(value.args))
+      return at(value, `Name a field of the ${value.args}, as in ${value.args}.name`);
     const called = value.op === 'rcall' || value.op === 'call' ? String(first) : '';
     if (called === 'matches') return at(value, 'Patterns are not offered here; use contains, startsWith or endsWith');
     if (COMPREHENSIONS.has(called)) {

@@ -11,6 +11,8 @@ export {
   pairOptions,
   PARTS,
   settingsOf,
+  treat,
+  Treatment,
   treatmentGroups,
   withSetting,
   type Around,

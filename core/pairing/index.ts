@@ -1,0 +1,13 @@
+export { collected, type Bounds } from './collect.ts';
+export * from './convert.ts';
+export * from './cycles.ts';
+export { DECIDER_NAMES, DECIDERS, type Decider, type Moments } from './deciders.ts';
+export * from './model.ts';
+export * from './pair.ts';
+export * from './places.ts';
+export * from './propose-lines.ts';
+export * from './propose-match.ts';
+export * from './rest.ts';
+export * from './seen.ts';
+export * from './settle.ts';
+export * from './which.ts';
