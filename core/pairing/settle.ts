@@ -66,7 +66,7 @@ export interface Settled {
  */
 export function settle(rule: Rule, held: Held): Settled {
   const { base, now } = held;
-  const moved = movedSides(held);
+  const moved = movedSides(rule, held);
   if (rule.collects) return rule.way === 'both' ? atRest(now) : gather(rule, held, moved);
   if (agree(rule, now)) return atRest(now);
   if (!moved.left && !moved.right) return { write: {}, base };
@@ -75,16 +75,25 @@ export function settle(rule: Rule, held: Held): Settled {
     return carry(rule, held, from, moved[across(from)]);
   }
   if (moved.left !== moved.right) return carry(rule, held, moved.left ? 'left' : 'right', false);
-  if (rule.onlyEmpty) return atRest(now);
+  if (rule.onlyEmpty) return isBlank(now.left) ? carry(rule, held, 'right', false) : carry(rule, held, 'left', false);
   const winner = DECIDERS[rule.decides](held.changed);
   if (winner === 'ask') return { write: {}, base, ask: true };
   return carry(rule, held, winner, true);
 }
 
-/** Which sides have changed since the pair was at rest; at first, those that hold something. */
-function movedSides({ base, now }: Held): Sides<boolean> {
+/**
+ * Which sides have changed since the pair was at rest; at first, those that hold something. Where values go both
+ * ways, what looks the same on the other side is no change: else a time of day that only one side keeps would contradict the other's new date.
+ */
+function movedSides({ carry, way }: Rule, { base, now }: Held): Sides<boolean> {
   if (!base) return { left: !isBlank(now.left), right: !isBlank(now.right) };
-  return { left: !sameValue(now.left, base.left), right: !sameValue(now.right, base.right) };
+  const moved = (side: Side): boolean => {
+    if (sameValue(now[side], base[side])) return false;
+    if (way !== 'both' || isBlank(now[side]) || isBlank(base[side])) return true;
+    const [there, before] = [carry[side](now[side]), carry[side](base[side])];
+    return !there.ok || !before.ok || !sameValue(there.value, before.value);
+  };
+  return { left: moved('left'), right: moved('right') };
 }
 
 const atRest = (now: Sides<Value>): Settled => ({ write: {}, base: { ...now } });
