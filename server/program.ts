@@ -15,6 +15,9 @@ import {
   knownListener,
   LiveView,
   mergeWork,
+  pairingListener,
+  Pairings,
+  pairingWork,
   releaseDead,
   Searcher,
   Worker,
@@ -22,7 +25,15 @@ import {
 import type { FileReader } from './files/index.ts';
 import { Heavy } from './heavy/index.ts';
 import { LiveFeed, makeApp, type HttpSettings } from './http/index.ts';
-import { createDatabase, isDemo, markDemo, migrateDatabase, openDatabase, releaseDeadJobs } from './store/index.ts';
+import {
+  createDatabase,
+  hastenJob,
+  isDemo,
+  markDemo,
+  migrateDatabase,
+  openDatabase,
+  releaseDeadJobs,
+} from './store/index.ts';
 import { NotUnderstood, outwards, Systems, type Reach, type Via } from './systems/index.ts';
 
 export interface ProgramSettings {
@@ -84,10 +95,11 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
   }
   const systems = new Systems(db, sealer, via);
   const live = new LiveView(db);
+  const pairings = new Pairings(db, live);
   const worker =
     settings.role === 'web'
       ? undefined
-      : new Worker(db, systems, live, {
+      : new Worker(db, systems, live, pairings, {
           ...workerSettings(log, settings.concurrency ?? 48),
           // Where another process accepts, nobody tells this one that something came.
           pollMs: settings.role === 'worker' ? 40 : 250,
@@ -95,16 +107,28 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
   const queued = (): void => worker?.look();
   const acceptor = new Acceptor(db, live, queued);
   const { fileReader, databaseUrl, doublesThread } = settings;
+  const warn = (message: string, details: Record<string, unknown>): void => log.warn(details, message);
+  const listeners = [
+    knownListener(db, live.known),
+    heldListener(db),
+    pairingListener({ db, live, systems, pairings, told: (changed) => void hasten(changed) }),
+  ];
   const jobs = new Jobs(
     db,
     {
       import: new Importer(db, live, acceptor, fileReader).work,
-      feed: new Feeds(db, systems, live, [knownListener(db, live.known), heldListener(db)]).work,
+      feed: new Feeds(db, systems, live, listeners).work,
       doubles: new Searcher(db, { databaseUrl, thread: doublesThread }).work,
       merge: mergeWork({ db, systems, live }),
+      pairing: pairingWork({ db, systems, pairings, log: warn }),
     },
-    { ...workerSettings(log, 1), pollMs: 1000 },
+    // A slow system holds up the feeds and pairings that need it, and no others.
+    { ...workerSettings(log, 1), pollMs: 250, atOnce: { feed: 8, pairing: 8 } },
   );
+  const hasten = async (changed: ReadonlySet<string>): Promise<void> => {
+    for (const id of changed) await hastenJob(db, 'pairing', id).catch(() => undefined);
+    jobs.look();
+  };
   const feed = new LiveFeed(db);
   let server: Server | undefined;
   if (settings.role !== 'worker') {

@@ -35,7 +35,8 @@ export async function startStandins(settings: StandinSettings): Promise<{ server
   const post = await openDatabase(settings.databaseUrl, `${settings.prefix}_letters`);
   await makeLetterTables(post);
   const [known] = await crm.query<RowDataPacket[]>(
-    'SELECT first_name, last_name, email, language, letters_allowed FROM People WHERE email IS NOT NULL ORDER BY n',
+    `SELECT CONCAT('P-', LPAD(p.n, GREATEST(5, LENGTH(p.n)), '0')) AS id, p.first_name, p.last_name, p.email, p.language, p.letters_allowed, u.name AS keeper
+     FROM People p LEFT JOIN Users u ON u.n = CAST(SUBSTRING(p.owner_id, 3) AS INT) WHERE p.email IS NOT NULL ORDER BY p.n`,
   );
   const { seed, people, subscribers = Math.ceil(people / 2) } = settings.amounts;
   await seedLetters(post, { seed, subscribers }, known as KnownPerson[], new Date());

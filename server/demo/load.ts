@@ -6,7 +6,7 @@ import type { IntakeDocument } from '@zusammen/core/intake';
 import { suggestRecognition } from '@zusammen/core/recognition';
 import type { Schema } from '@zusammen/core/schema';
 import { hashPassword, type Sealer } from '../access/index.ts';
-import { Acceptor, Feeds, Jobs, heldListener, knownListener, LiveView, Worker } from '../engine/index.ts';
+import { Acceptor, Feeds, Jobs, heldListener, knownListener, LiveView, Pairings, Worker } from '../engine/index.ts';
 import type { Role } from '@zusammen/core/api';
 import {
   adapterVersions,
@@ -280,7 +280,7 @@ async function playBack(
     },
     log: () => undefined,
   };
-  const worker = new Worker(db, systems, live, settings);
+  const worker = new Worker(db, systems, live, new Pairings(db, live), settings);
   for (const { intake, values, at, via } of past) {
     const found = await live.intake(intake);
     if (typeof found === 'string') throw new Error(`The intake ${intake} is ${found}.`);

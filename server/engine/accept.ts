@@ -3,8 +3,7 @@ import { v7 as uuid } from 'uuid';
 import { valuesApart, type SubmittedValues } from '@zusammen/core/forms';
 import { titleOf } from '@zusammen/core/mapping';
 import { lanesOf } from '@zusammen/core/plans';
-import { Batcher, BY_CONNECTION, inTransaction, type Database } from '../store/index.ts';
-import { laneHash } from './lane-hash.ts';
+import { Batcher, BY_CONNECTION, hashed, inTransaction, type Database } from '../store/index.ts';
 import type { LiveIntake, LiveView } from './live.ts';
 
 export interface Arrival {
@@ -75,7 +74,7 @@ export class Acceptor {
       label: titleOf(document.fields, values).slice(0, 160),
       arrival: { ...arrival, values },
       fingerprint: arrival.idempotencyKey === undefined ? null : fingerprintOf(arrival.values),
-      lanes: lanesOf(document, values, schemas, recognitions).map(laneHash),
+      lanes: lanesOf(document, values, schemas, recognitions).map(hashed),
     });
     if (accepted === 'used otherwise')
       throw new KeyUsedOtherwise('This idempotency key has been used before, for a submission with other values.');

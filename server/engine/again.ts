@@ -11,8 +11,8 @@ import {
   type Amendment,
   type Database,
   type Submission,
+  hashed,
 } from '../store/index.ts';
-import { laneHash } from './lane-hash.ts';
 import type { LiveView } from './live.ts';
 
 /** How a submission goes on from where it stopped. */
@@ -39,7 +39,7 @@ export async function carryOutAgain(
   const version = underLive ? await liveVersionOf(db, submission) : submission.version;
   const document = await live.document(submission.intakeId, version);
   const mended = values ? applied(submission.values, values.changed) : submission.values;
-  const lanes = lanesOf(document, mended, await live.allSchemas(), await live.known.recognitions()).map(laneHash);
+  const lanes = lanesOf(document, mended, await live.allSchemas(), await live.known.recognitions()).map(hashed);
   return queueAgain(db, submission.id, from, {
     lanes,
     version,

@@ -7,9 +7,9 @@ import {
   migrateDatabase,
   openDatabase,
   type Database,
+  hashed,
 } from '../store/index.ts';
 import { MIGRATIONS } from '../testing/stage.ts';
-import { laneHash } from './lane-hash.ts';
 import { CLAIM_MS, claimDue, holdLanesOf, noteLingering, prolongClaims, releaseDead } from './claim.ts';
 import { Settler, TakenOver } from './settle.ts';
 
@@ -41,7 +41,7 @@ const queueFor = (intake: string, ...lanes: string[]): Promise<number> =>
       [turn!.id, uuid(), intake, now(), now()],
     );
     if (lanes.length > 0)
-      await query('INSERT INTO lanes (lane, turn) VALUES ?', [lanes.map((lane) => [laneHash(lane), row!.seq])]);
+      await query('INSERT INTO lanes (lane, turn) VALUES ?', [lanes.map((lane) => [hashed(lane), row!.seq])]);
     return row!.seq;
   });
 const claim = async (worker = 'w', limit = 100): Promise<number[]> =>
@@ -106,7 +106,7 @@ describe('claiming', () => {
     await db.$client.query('UPDATE submissions SET due_at = ? WHERE seq = ?', [new Date(Date.now() + 60_000), seq]);
     const later = await queue('kathi');
     expect(await claim()).toEqual([later]);
-    await db.$client.query('INSERT INTO lanes (lane, turn) VALUES (?, ?)', [laneHash('kathi'), seq]);
+    await db.$client.query('INSERT INTO lanes (lane, turn) VALUES (?, ?)', [hashed('kathi'), seq]);
     await db.$client.query('UPDATE submissions SET due_at = ? WHERE seq = ?', [now(), seq]);
     expect(await claim()).toEqual([]);
     await leave(later);
@@ -251,7 +251,7 @@ describe('a worker that was stuck, and whose claim has passed to another', () =>
     const seq = await queue();
     const [stuck] = (await claimDue(db, 'stuck', 1, now())).claimed;
     await claimDue(db, 'other', 1, new Date(Date.now() + CLAIM_MS + 1000));
-    expect(await holdLanesOf(db, seq, stuck!.claim, [laneHash('x')])).toBe('taken over');
+    expect(await holdLanesOf(db, seq, stuck!.claim, [hashed('x')])).toBe('taken over');
   });
 });
 
@@ -259,8 +259,8 @@ describe('lanes that are known only while at work', () => {
   it('are held by one, and waited in by the others in order of arrival', async () => {
     const [first, second] = [await queue(), await queue()];
     const [a, b] = (await claimDue(db, 'w', 2, now())).claimed;
-    expect(await holdLanesOf(db, second, b!.claim, [laneHash('x'), laneHash('y')])).toBe('held');
-    expect(await holdLanesOf(db, first, a!.claim, [laneHash('x')])).toBe('busy');
+    expect(await holdLanesOf(db, second, b!.claim, [hashed('x'), hashed('y')])).toBe('held');
+    expect(await holdLanesOf(db, first, a!.claim, [hashed('x')])).toBe('busy');
     const settler = new Settler(db);
     await settler.settle({
       seq: first,

@@ -10,6 +10,7 @@ export * from './importer.ts';
 export * from './jobs.ts';
 export * from './known/index.ts';
 export * from './live.ts';
+export * from './pairing/index.ts';
 export * from './rehearse.ts';
 export * from './send.ts';
 export * from './take-back.ts';

@@ -47,6 +47,8 @@ export interface JobSettings {
   name: string;
   pollMs: number;
   log: (message: string, details: Record<string, unknown>) => void;
+  /** How many jobs of a kind are worked on at once, where it isn't one. */
+  atOnce?: Partial<Record<JobKind, number>>;
   /** Milliseconds a lease holds when its process is never heard of again; renewed three times in that time. */
   leaseMs?: number;
 }
@@ -56,10 +58,10 @@ const LEASE_MS = 30_000;
 const LOOK_EVERY_MS = 100;
 const OUR_FAULT = 'Something went wrong on our side.';
 
-/** Works on jobs, one of each kind at a time; any number of processes may. */
+/** Works on jobs, one of each kind at a time unless more is said; any number of processes may. */
 export class Jobs {
   private timer: NodeJS.Timeout | undefined;
-  private readonly running = new Map<JobKind, Promise<void>>();
+  private readonly running = new Map<JobKind, Set<Promise<void>>>();
   private stopping = false;
   /** Only what was started takes jobs up by itself; others work on those that somebody waits for. */
   private started = false;
@@ -79,13 +81,18 @@ export class Jobs {
   /** Looks for jobs now rather than at the next turn; called when one was begun. */
   look(): void {
     if (!this.started || this.stopping) return;
-    for (const kind of Object.keys(this.kinds) as JobKind[]) {
-      if (this.running.has(kind)) continue;
-      const work = this.workOn(kind)
-        .catch((error: unknown) => this.settings.log(`jobs (${kind}) could not be worked on`, loggable(error)))
-        .finally(() => this.running.delete(kind));
-      this.running.set(kind, work);
-    }
+    for (const kind of Object.keys(this.kinds) as JobKind[]) this.begin(kind);
+  }
+
+  /** Sets one more to work on jobs of a kind, where there is room. */
+  private begin(kind: JobKind): void {
+    const running = this.running.get(kind) ?? new Set();
+    this.running.set(kind, running);
+    if (this.stopping || running.size >= (this.settings.atOnce?.[kind] ?? 1)) return;
+    const work = this.workOn(kind)
+      .catch((error: unknown) => this.settings.log(`jobs (${kind}) could not be worked on`, loggable(error)))
+      .finally(() => running.delete(work));
+    running.add(work);
   }
 
   /** Works on all that is due; for tests and the demo's loading. */
@@ -96,7 +103,7 @@ export class Jobs {
   async stop(): Promise<void> {
     this.stopping = true;
     clearInterval(this.timer);
-    await Promise.all(this.running.values());
+    await Promise.all([...this.running.values()].flatMap((each) => [...each]));
     await releaseJobs(this.db, this.settings.name).catch(() => undefined);
   }
 
@@ -122,6 +129,8 @@ export class Jobs {
     while (!this.stopping) {
       const claimed = await claimJob(this.db, this.settings.name, kind, this.leaseMs);
       if (!claimed) return;
+      // There may be more; whoever finds none is done.
+      if (this.started) this.begin(kind);
       await this.turn(claimed);
     }
   }

@@ -106,7 +106,8 @@ async function write(query: Query, all: readonly TurnEnd[]): Promise<('settled' 
   return all.map((turn) => (isOwn(turn) ? 'settled' : 'taken over'));
 }
 
-async function settleLedger(query: Query, settlements: readonly Settlement[]): Promise<void> {
+/** Puts down on the ledger how changes were answered. */
+export async function settleLedger(query: Query, settlements: readonly Settlement[]): Promise<void> {
   if (settlements.length === 0) return;
   await query(
     `UPDATE (${settlements.map(() => 'SELECT ? AS id, ? AS state, ? AS record_id, ? AS etag, ? AS refusal, ? AS at').join(' UNION ALL ')}) s STRAIGHT_JOIN ledger l ON l.id = s.id AND l.state = 'intended'

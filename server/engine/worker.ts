@@ -4,6 +4,7 @@ import { Batcher, BY_CONNECTION, loggable, noteIntents, type Database, type Ledg
 import { isSystemTrouble, NotUnderstood, SystemUnavailable, type Systems } from '../systems/index.ts';
 import { claimDue, noteLingering, prolongClaims, type Claimed } from './claim.ts';
 import type { LiveView } from './live.ts';
+import type { Pairings } from './pairing/index.ts';
 import { GATHER_MS, Settler, TakenOver, type Settlement } from './settle.ts';
 import { EngineWorld, LaneBusy } from './world.ts';
 
@@ -58,6 +59,7 @@ export class Worker {
     private readonly db: Database,
     private readonly systems: Pick<Systems, 'client'>,
     private readonly live: LiveView,
+    private readonly pairings: Pick<Pairings, 'entities'>,
     private readonly settings: WorkerSettings,
   ) {
     this.intents = new Batcher((entries) => noteIntents(db, entries), GATHER_MS);
@@ -210,6 +212,7 @@ export class Worker {
         schemas,
         known: this.live.known,
         byEvidence: byEvidence(document),
+        paired: await this.pairings.entities(),
         turn: seq,
         claim,
         intakeId: submission.intakeId,

@@ -10,11 +10,12 @@ import {
   type LedgerEntry,
   type LedgerKey,
   type LedgerRow,
+  hashed,
 } from '../store/index.ts';
 import type { Known } from './known/index.ts';
 import { send } from './send.ts';
 import { holdLanesOf } from './claim.ts';
-import { laneHash } from './lane-hash.ts';
+import { laneOfRecord, placeOf } from './pairing/index.ts';
 import { settlementOf, TakenOver, type Settlement } from './settle.ts';
 import { takeBackChange } from './take-back.ts';
 import { NotUnderstood, type Answer, type Systems } from '../systems/index.ts';
@@ -37,6 +38,8 @@ export interface Carrying {
   known: Known;
   /** Entities (`system/entity`) recognised by evidence here: what is written of them must be known at once. */
   byEvidence: ReadonlySet<string>;
+  /** Entities (`placeOf`) whose records are kept in step with others: whoever changes one has it to itself meanwhile. */
+  paired: ReadonlySet<string>;
   /** The turn it is carried out for; a submission's place. */
   turn: number;
   /** The submission's claim; null for changes that no submission makes, which have lanes of their own. */
@@ -80,7 +83,7 @@ export class EngineWorld implements World {
   async hold(lanes: readonly string[]): Promise<void> {
     const { db, turn, claim } = this.work;
     if (claim === null) return;
-    const held = await holdLanesOf(db, turn, claim, lanes.map(laneHash));
+    const held = await holdLanesOf(db, turn, claim, lanes.map(hashed));
     if (held === 'taken over') throw new TakenOver();
     if (held === 'busy') throw new LaneBusy();
   }
@@ -103,8 +106,17 @@ export class EngineWorld implements World {
         ? { state: 'nothing to write', intent, record: intent.record }
         : { state: 'nothing to write', intent };
     }
+    await this.holdPaired(intent);
     const row = await this.note(key, intent, (earlier?.attempt ?? 0) + 1);
     return this.carryOut(row, intent, false);
+  }
+
+  /** Keeps pairings from a record that is about to be changed, where any look at it. */
+  private async holdPaired(intent: Exclude<Intent, { kind: 'none' }>): Promise<void> {
+    if (intent.kind === 'create') return;
+    const { system, entity } = intent.target;
+    if (this.work.paired.has(placeOf(system, entity)))
+      await this.hold([laneOfRecord(system, entity, intent.record.id)]);
   }
 
   async settledRows(step: string): Promise<ReadonlySet<number>> {

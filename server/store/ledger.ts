@@ -68,15 +68,22 @@ const ENTERED = {
 const NAMES = Object.keys(ENTERED) as (keyof LedgerEntry)[];
 const PLACES = `(${NAMES.map(() => '?').join(', ')})`;
 
+const insertOf = (entries: readonly LedgerEntry[]): string =>
+  `INSERT INTO ledger (${Object.values(ENTERED).join(', ')}) VALUES ${entries.map(() => PLACES).join(', ')} RETURNING id`;
+const valuesOf = (entries: readonly LedgerEntry[]): unknown[] =>
+  entries.flatMap((entry) =>
+    NAMES.map((name) => (name === 'before' || name === 'after' ? JSON.stringify(entry[name]) : entry[name])),
+  );
+
 /** Commits many intents in one transaction. @returns their ids, in order */
 export async function noteIntents(db: Database, entries: readonly LedgerEntry[]): Promise<number[]> {
-  const [noted] = await db.$client.query(
-    `INSERT INTO ledger (${Object.values(ENTERED).join(', ')}) VALUES ${entries.map(() => PLACES).join(', ')} RETURNING id`,
-    entries.flatMap((entry) =>
-      NAMES.map((name) => (name === 'before' || name === 'after' ? JSON.stringify(entry[name]) : entry[name])),
-    ),
-  );
+  const [noted] = await db.$client.query(insertOf(entries), valuesOf(entries));
   return (noted as unknown as { id: number }[]).map(({ id }) => id);
+}
+
+/** The same within a transaction. */
+export async function ledgerEntered(query: Query, entries: readonly LedgerEntry[]): Promise<number[]> {
+  return (await query<{ id: number }>(insertOf(entries), valuesOf(entries))).map(({ id }) => id);
 }
 
 /**
@@ -204,6 +211,7 @@ export async function searchLedger(db: Database, search: LedgerSearch): Promise<
 const CALLED: Record<Exclude<TurnKind, 'submission'>, string> = {
   merge: 'Merging of doubles',
   link: 'Linking of doubles',
+  pair: 'Coming into step',
   'taking back': 'Taking back',
 };
 

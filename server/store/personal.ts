@@ -53,6 +53,16 @@ export const PERSONAL: Readonly<Record<string, { columns: readonly string[]; lea
   held_values: { columns: ['hash', 'record_id'], leaves: 'with the record in its system' },
   recognitions: { columns: ['counts', 'measure', 'ignored'], leaves: 'with the record in its system' },
   double_groups: { columns: ['merge_plan', 'words'], leaves: 'with the record in its system' },
+  // What pairings know of records, and where two differ, until the record or the pairing is gone.
+  seen_records: { columns: ['record_id', 'seen_values', 'etag'], leaves: 'with the record in its system' },
+  seen_links: { columns: ['target', 'record_id'], leaves: 'with the record in its system' },
+  pairs: { columns: ['left_id', 'right_id', 'base', 'pending', 'candidates'], leaves: 'with the record in its system' },
+  pair_troubles: { columns: ['words', 'base', 'now'], leaves: 'with the record in its system' },
+  pair_keys: { columns: ['hash', 'record_id'], leaves: 'with the record in its system' },
+  pair_due: { columns: ['record_id'], leaves: 'with the record in its system' },
+  pairing_versions: { columns: ['applied_by'], leaves: 'with an account' },
+  pairing_beats: { columns: [], leaves: 'never' },
+  pairings: { columns: [], leaves: 'never' },
   // Who has kept a version. What was answered when it was tried is not kept.
   adapter_versions: { columns: ['changed_by', 'reasons'], leaves: 'with an account' },
   users: { columns: ['email', 'name'], leaves: 'with an account' },

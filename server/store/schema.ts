@@ -177,7 +177,7 @@ export const fileParts = mysqlTable(
   (table) => [primaryKey({ columns: [table.fileId, table.part] })],
 );
 
-export type JobKind = 'import' | 'feed' | 'doubles' | 'merge';
+export type JobKind = 'import' | 'feed' | 'doubles' | 'merge' | 'pairing';
 export type JobState = 'running' | 'paused' | 'done' | 'failed' | 'cancelled';
 
 /** Work that takes long: claimed by one process at a time, under a lease that it renews (engine/jobs.ts). */
@@ -240,7 +240,7 @@ export const learnedLines = mysqlTable(
 );
 
 /** Whatever writes to systems. */
-export type TurnKind = 'submission' | 'merge' | 'link' | 'taking back';
+export type TurnKind = 'submission' | 'merge' | 'link' | 'pair' | 'taking back';
 
 /**
  * A turn is the cause of changes: whatever writes to systems is one, and what is written refers to it. Their ids are the
@@ -249,7 +249,7 @@ export type TurnKind = 'submission' | 'merge' | 'link' | 'taking back';
 export const turns = mysqlTable('turns', {
   id: bigint('id', { mode: 'number' }).primaryKey().autoincrement(),
   kind: varchar('kind', { length: 20 }).$type<TurnKind>().notNull(),
-  /** The submission or the group of doubles it is about, or the turn that is taken back, by id. */
+  /** The submission, the group of doubles or the pair it is about, or the turn that is taken back, by id. */
   subject: exactly('subject', { length: 64 }).notNull(),
   /** Whose doing it is: a person by name, or the connection to the systems. */
   actor: varchar('actor', { length: 120 }).notNull(),
@@ -426,5 +426,6 @@ export const changes = mysqlTable(
   (table) => [index('changes_subject').on(table.subject, table.id)],
 );
 
+export * from './pairings-schema.ts';
 export * from './recognition-schema.ts';
 export * from './systems-schema.ts';

@@ -170,6 +170,10 @@ export const feeds = mysqlTable(
     comparedAt: moment('compared_at'),
     /** Why reading doesn't get on, in words. */
     words: text('words'),
+    /** Fields whose values pairings have kept from the newest reading of everything on. */
+    seen: json('seen').$type<string[]>(),
+    /** Seconds between looks that somebody asks for; absent: as often as suits. */
+    lookEvery: int('look_every'),
   },
   (table) => [uniqueIndex('feeds_entity').on(table.systemId, table.entity)],
 );

@@ -74,7 +74,7 @@ export async function openStage({ people = 60, past = 0, role = 'all' }: StageSe
     reach: 'any',
     demoFrom: standinsAddress,
     demoPast: past,
-    logLevel: 'silent',
+    logLevel: process.env['LOG'] ?? 'silent',
   });
   const db = openDatabase(databaseUrl, 4);
   const cookie = await signInAt(address, 'mara@cloverhollow.example');

@@ -65,6 +65,21 @@ const COUNTRIES: [string, string][] = [
   ['NL', 'Netherlands'],
   ['DK', 'Denmark'],
 ];
+const QUOTE_STATES: [string, string][] = [
+  ['open', 'Open'],
+  ['accepted', 'Accepted'],
+  ['declined', 'Declined'],
+];
+const HIVE_STRENGTHS: [string, string][] = [
+  ['strong', 'Strong'],
+  ['medium', 'Medium'],
+  ['starter', 'Starter colony'],
+];
+const CONTRACT_STRENGTHS: [string, string][] = [
+  ['strong', 'Strong'],
+  ['middling', 'Middling'],
+  ['starter', 'Starter colony'],
+];
 const address = [
   text('street', 'Street', 120),
   text('postcode', 'Postcode', 12),
@@ -316,6 +331,75 @@ export const ENTITY_TYPES: EntityType[] = [
       text('article', 'Article', 160),
       { name: 'quantity', label: 'Quantity', type: 'Edm.Int32', required: true },
       { name: 'price', label: 'Price', type: 'Edm.Decimal', scale: 2 },
+    ],
+  },
+  {
+    type: 'Quote',
+    set: 'Quotes',
+    prefix: 'Q',
+    title: ['number'],
+    properties: [
+      text('number', 'Quote number', 30, { required: true, unique: true, immutable: true }),
+      refers('organisation_id', 'Organisation', 'Organisation'),
+      choice('status', 'Status', QUOTE_STATES, { default: 'open' }),
+      { name: 'valid_until', label: 'Valid until', type: 'Edm.Date' },
+      ...ownership,
+    ],
+  },
+  {
+    type: 'QuoteLine',
+    label: 'Quote line',
+    set: 'QuoteLines',
+    prefix: 'QL',
+    title: ['position'],
+    properties: [
+      refers('quote_id', 'Quote', 'Quote', { required: true }),
+      { name: 'position', label: 'Position', type: 'Edm.Int32', required: true },
+      { name: 'placement_week', label: 'Placement week', type: 'Edm.Date' },
+      choice('hive_strength', 'Hive strength wanted', HIVE_STRENGTHS),
+      { name: 'hives', label: 'Hives', type: 'Edm.Int32' },
+      refers('keeper_id', 'Beekeeper in charge', 'User'),
+    ],
+  },
+  {
+    type: 'Contract',
+    set: 'Contracts',
+    prefix: 'C',
+    title: ['number'],
+    properties: [
+      text('number', 'Contract number', 30, { required: true, unique: true, immutable: true }),
+      refers('quote_id', 'Quote', 'Quote'),
+      refers('organisation_id', 'Organisation', 'Organisation'),
+      { name: 'signed_on', label: 'Signed on', type: 'Edm.Date' },
+      ...ownership,
+    ],
+  },
+  {
+    type: 'ContractLine',
+    label: 'Contract line',
+    set: 'ContractLines',
+    prefix: 'CL',
+    title: ['position'],
+    properties: [
+      refers('contract_id', 'Contract', 'Contract', { required: true }),
+      { name: 'position', label: 'Position', type: 'Edm.Int32', required: true },
+      { name: 'placement_at', label: 'Placement', type: 'Edm.DateTimeOffset' },
+      choice('strength', 'Strength of hives', CONTRACT_STRENGTHS),
+      { name: 'hives', label: 'Hives', type: 'Edm.Int32' },
+      refers('beekeeper_id', 'Beekeeper in charge', 'User'),
+    ],
+  },
+  {
+    // What the system itself notes of every change of a field; nobody writes it.
+    type: 'FieldChange',
+    label: 'Field change',
+    set: 'FieldChanges',
+    prefix: 'F',
+    title: ['field'],
+    properties: [
+      text('entity', 'Entity', 60, { computed: true }),
+      text('record_id', 'Record', 24, { computed: true }),
+      text('field', 'Field', 60, { computed: true }),
     ],
   },
 ];

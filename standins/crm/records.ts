@@ -68,6 +68,11 @@ export async function updateRecord(
     { before: plain(property, row[property.name]), after: plain(property, value) },
   ]);
   await note(connection, entity, row.n, 'changed', Object.fromEntries(changes), caller, now);
+  if (changed.length > 0)
+    await connection.query(
+      'INSERT INTO FieldChanges (entity, record_id, field, created_by, created_at, changed_by, changed_at) VALUES ?',
+      [changed.map(([{ name }]) => [entity.type, idOf(entity, row.n), name, caller.name, now, caller.name, now])],
+    );
   return (await rowOf(connection, entity, row.n))!;
 }
 

@@ -13,26 +13,26 @@ const HIDDEN: Record<string, string[]> = {
   Enquiry: ['margin', 'internal_note', 'competitor', 'risk', 'audit_mark'],
 };
 
+const READ_ONLY = { read: true, create: false, update: false, delete: false };
+const ALL = { read: true, create: true, update: true, delete: true };
+
 const administrator: Caller = {
   name: 'CRM administrator',
-  rights: () => ({ read: true, create: true, update: true, delete: true }),
+  rights: ({ type }) => (type === 'FieldChange' ? READ_ONLY : ALL),
   property: () => 'read and write',
 };
 
 /** The connection that an integration works with: no users, fourteen fields hidden. */
 const integration: Caller = {
   name: 'Integration',
-  rights: ({ type }) =>
-    type === 'User'
-      ? { read: true, create: false, update: false, delete: false }
-      : { read: true, create: true, update: true, delete: true },
+  rights: ({ type }) => (type === 'User' || type === 'FieldChange' ? READ_ONLY : ALL),
   property: ({ type }, property) =>
-    HIDDEN[type]?.includes(property) ? 'none' : type === 'User' ? 'read' : 'read and write',
+    HIDDEN[type]?.includes(property) ? 'none' : type === 'User' || type === 'FieldChange' ? 'read' : 'read and write',
 };
 
 const reader: Caller = {
   name: 'Reader',
-  rights: () => ({ read: true, create: false, update: false, delete: false }),
+  rights: () => READ_ONLY,
   property: ({ type }, property) => (HIDDEN[type]?.includes(property) ? 'none' : 'read'),
 };
 

@@ -40,6 +40,45 @@ export async function seedCrm(pool: Pool, { seed, organisations, people }: Amoun
   }
   await insert(pool, 'Person', [...made, ...enteredTwice(made, seededRandom(seed + 1))], now, random);
   await insert(pool, 'Course', courses(now), now, random);
+  await seedQuotes(pool, organisations, now, seededRandom(seed + 2));
+}
+
+/** Quotes with their lines, and for two in three of them a contract whose lines follow those of the quote. */
+async function seedQuotes(pool: Pool, organisations: number, now: Date, random: Random): Promise<void> {
+  const quotes: Values[] = [];
+  const quoteLines: Values[] = [];
+  const contracts: Values[] = [];
+  const contractLines: Values[] = [];
+  const ofContract: Record<string, string> = { strong: 'strong', medium: 'middling', starter: 'starter' };
+  const idAt = (prefix: string, n: number): string => `${prefix}-${String(n).padStart(5, '0')}`;
+  for (let at = 1; at <= Math.ceil(organisations / 5); at += 1) {
+    const accepted = random() < 0.67;
+    const organisation_id = idAt('O', 1 + Math.floor(random() * organisations));
+    const owned = {
+      organisation_id,
+      territory: territoryOf(random),
+      owner_id: idAt('U', 1 + Math.floor(random() * 4)),
+    };
+    quotes.push({ number: `Q${10_000 + at}`, status: accepted ? 'accepted' : 'open', ...owned });
+    if (accepted) contracts.push({ number: `V${20_000 + at}`, quote_id: idAt('Q', at), ...owned });
+    for (let position = 1; position <= 2 + Math.floor(random() * 5); position += 1) {
+      const week = new Date(now.getTime() + (30 + Math.floor(random() * 120)) * DAY).toISOString().slice(0, 10);
+      const hive_strength = pick(random, Object.keys(ofContract));
+      const hives = 2 + Math.floor(random() * 30);
+      const keeper_id = random() < 0.9 ? idAt('U', 1 + Math.floor(random() * 4)) : null;
+      quoteLines.push({ quote_id: idAt('Q', at), position, placement_week: week, hive_strength, hives, keeper_id });
+      if (!accepted) continue;
+      // Some have drifted apart since.
+      const strength = random() < 0.93 ? ofContract[hive_strength] : 'strong';
+      const placement_at = random() < 0.9 ? new Date(`${week}T00:00:00Z`) : null;
+      const contract_id = idAt('C', contracts.length);
+      contractLines.push({ contract_id, position, placement_at, strength, hives, beekeeper_id: keeper_id });
+    }
+  }
+  await insert(pool, 'Quote', quotes, now, random);
+  await insert(pool, 'QuoteLine', quoteLines, now, random);
+  await insert(pool, 'Contract', contracts, now, random);
+  await insert(pool, 'ContractLine', contractLines, now, random);
 }
 
 /** One in eighty is entered again by somebody who didn't find them: misspelled, called otherwise, moved, married. */

@@ -20,7 +20,7 @@ export async function makeTables(pool: Pool): Promise<void> {
     const indexes = allProperties(entity)
       .filter(
         (property) =>
-          property.meaning || property.refers || property.name === 'last_name' || property.name === 'changed_at',
+          property.meaning || property.refers || ['last_name', 'changed_at', 'record_id'].includes(property.name),
       )
       .map((property) => `INDEX (\`${property.name}\`)`);
     await pool.query(

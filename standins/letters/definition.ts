@@ -48,6 +48,7 @@ export const ENTITIES: EntityDefinition[] = [
       { name: 'wants_letters', label: 'Wants the letters', kind: 'yes/no' },
       { name: 'last_visit', label: 'Last visit', kind: 'date' },
       { name: 'keeper', label: 'Keeper in charge', kind: 'text', maxBytes: 60 },
+      { name: 'crm_id', label: 'CRM id', kind: 'text', maxBytes: 20 },
       { name: 'came_from', label: 'Came from', kind: 'text', maxBytes: 60 },
       { name: 'campaign', label: 'Campaign', kind: 'text', maxBytes: 60 },
       { name: 'all_interests', label: 'All interests ever', kind: 'text', maxBytes: 200 },

@@ -5,6 +5,9 @@ import { seededRandom } from '../random.ts';
 
 /** Somebody the CRM knows too. */
 export interface KnownPerson {
+  /** Its id there, and the name of who looks after it. */
+  id?: string;
+  keeper?: string | null;
   first_name: string | null;
   last_name: string | null;
   email: string | null;
@@ -39,6 +42,8 @@ export async function seedLetters(
   if (Number(counts[0]!['count']) > 0) return;
   const random = seededRandom(seed + 77);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  // Drawn apart, so that what else is known stays as it was.
+  const linked = seededRandom(seed + 78);
   const emails = new Set<string>();
   const people = known.filter(({ email }) => email !== null);
   const rows: { entity: string; id: string; email: string | null; held: object; days: number }[] = [];
@@ -65,6 +70,9 @@ export async function seedLetters(
         wants_letters: person.letters_allowed === 1 || random() < 0.6,
         ...(random() < 0.3
           ? { last_visit: new Date(now.getTime() - random() * 400 * DAY).toISOString().slice(0, 10) }
+          : {}),
+        ...(person.id !== undefined && linked() < 0.7
+          ? { crm_id: person.id, ...(person.keeper && linked() < 0.9 ? { keeper: person.keeper } : {}) }
           : {}),
         ...(random() < 0.2 ? { came_from: pick(['fair', 'neighbour', 'website']) } : {}),
         letters_opened: Math.floor(random() * 30),

@@ -319,6 +319,7 @@ async function worldOf(merging: Merging, kind: Parameters<typeof turnOfGroup>[2]
     claim: null,
     intakeId: null,
     byEvidence: new Set(),
+    paired: new Set(),
     fresh: false,
     atomic: false,
     clock: () => new Date(),

@@ -21,6 +21,8 @@ export interface FeedSettings {
 const FRESH_MS = 20_000;
 /** Where a system tells changes in no way, everything is read again, and less often. */
 const UNTOLD_MS = 600_000;
+/** Nobody may ask for everything more often than this. */
+const UNTOLD_LEAST_MS = 60_000;
 const TROUBLE_MS = 5_000;
 /** What was committed late has an earlier time than what was seen before it: so much of it is read again. */
 const OVERLAP_MS = 60_000;
@@ -83,10 +85,14 @@ export class Feeds {
       keep(feed, { words: null, ...compared, ...(feed.filledAt === null ? { filledAt: started } : {}) }),
     );
     const untold = feed.filledAt !== null && !told && feed.deltaLink === null;
-    return {
-      state: 'running',
-      dueAt: new Date(Date.now() + (untold ? UNTOLD_MS : (this.settings.freshMs ?? FRESH_MS))),
-    };
+    return { state: 'running', dueAt: new Date(Date.now() + this.pause(feed, untold)) };
+  }
+
+  /** Milliseconds until the next look: as somebody asks for, or as suits. */
+  private pause({ lookEvery }: FeedRow, untold: boolean): number {
+    const usual = untold ? UNTOLD_MS : (this.settings.freshMs ?? FRESH_MS);
+    if (lookEvery === null) return usual;
+    return Math.min(usual, untold ? Math.max(UNTOLD_LEAST_MS, lookEvery * 1000) : lookEvery * 1000);
   }
 
   /** Reads everything, going on where it was. */
@@ -95,7 +101,7 @@ export class Feeds {
     const generation = again ? feed.generation + 1 : feed.generation;
     // Where the system tells no changes by links, they are asked for by time later: since before the reading began.
     let since = feed.nextLink === null ? undefined : feed.changesSince;
-    const reading: FeedReading = { generation, whole: true };
+    const reading: Reading = { generation, whole: true };
     if (again) await job.note({}, keep(feed, { generation }));
     if (feed.nextLink === null) await pages.begin();
     for (let link = feed.nextLink; !job.stopping; ) {
@@ -118,7 +124,7 @@ export class Feeds {
 
   /** Reads what has changed since. */
   private async follow(job: HeldJob, pages: Pages, feed: FeedRow, start: From): Promise<boolean> {
-    const reading: FeedReading = { generation: feed.generation, whole: false };
+    const reading: Reading = { generation: feed.generation, whole: false };
     let changed = false;
     let since: Date | undefined;
     for (let from: From | undefined = start; from && !job.stopping; ) {
@@ -138,9 +144,12 @@ export class Feeds {
   }
 }
 
+type Reading = Omit<FeedReading, 'asked'>;
+
 /** The pages of a feed, and all who listen to them. */
 class Pages {
   private readonly fields: string[];
+  private asked = 0;
 
   constructor(
     private readonly systems: Pick<Systems, 'client'>,
@@ -152,6 +161,7 @@ class Pages {
   }
 
   async next(from: From | undefined): Promise<Page> {
+    this.asked = Date.now();
     return (await this.systems.client(this.feed.systemId)).page(this.entity, this.fields, from);
   }
 
@@ -159,9 +169,9 @@ class Pages {
     for (const each of this.listeners) await each.begin();
   }
 
-  async take(page: Page, reading: FeedReading): Promise<boolean> {
+  async take(page: Page, reading: Reading): Promise<boolean> {
     let changed = false;
-    for (const each of this.listeners) changed = (await each.take(page, reading)) || changed;
+    for (const each of this.listeners) changed = (await each.take(page, { ...reading, asked: this.asked })) || changed;
     return changed;
   }
 
@@ -169,7 +179,7 @@ class Pages {
     for (const each of this.listeners) await each.note(query);
   }
 
-  async whole(reading: FeedReading): Promise<void> {
+  async whole(reading: Reading): Promise<void> {
     for (const each of this.listeners) await each.whole(reading);
   }
 }

@@ -20,7 +20,7 @@ export interface FeedListener {
   /** Kept together with how far the reading is. */
   note(query: Query): Promise<void>;
   /** Everything has been read: what this reading didn't bring is gone from the system. */
-  whole(reading: FeedReading): Promise<void>;
+  whole(reading: Omit<FeedReading, 'asked'>): Promise<void>;
   /** For now there is nothing more to be told. */
   rest(changed: boolean): Promise<void>;
 }
@@ -30,6 +30,8 @@ export interface FeedReading {
   /** Counts readings of everything. */
   generation: number;
   whole: boolean;
+  /** When the page was asked for, in milliseconds since 1970. */
+  asked: number;
 }
 
 /** Gives the listener to an entity's records, where there is one of its kind. */

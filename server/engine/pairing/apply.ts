@@ -1,0 +1,62 @@
+import type { Pairing } from '@zusammen/core/pairing';
+import { readied } from '@zusammen/core/pairing';
+import type { Schema } from '@zusammen/core/schema';
+import type { Finding } from '@zusammen/core/checks';
+import { applyPairing, atomically, feedOf, followEntity, restartFeed, type Database } from '../../store/index.ts';
+import { sql } from 'drizzle-orm';
+import { followedBy } from './view.ts';
+
+type Tx = Parameters<Parameters<typeof atomically>[1]>[0];
+
+/** What begins or goes on with a pairing. */
+export interface Applying {
+  db: Database;
+  schemas: ReadonlyMap<string, Schema>;
+}
+
+/**
+ * Applies a pairing's draft: from now on what it looks at is followed, and every known record is looked at once.
+ * @returns the version's number; undefined when somebody else has changed the draft
+ */
+export function apply(
+  { db, schemas }: Applying,
+  id: string,
+  revision: number,
+  accepted: Finding[],
+  by: string,
+): Promise<number | undefined> {
+  return applyPairing(db, id, revision, accepted, by, (tx, document) => follow(tx, schemas, id, document, by));
+}
+
+/** Sees to it that the entities a pairing looks at are followed with the fields it needs, and has all records looked at. */
+async function follow(
+  tx: Tx,
+  schemas: ReadonlyMap<string, Schema>,
+  id: string,
+  document: Pairing,
+  by: string,
+): Promise<void> {
+  const ready = readied(document, schemas);
+  if (!ready) throw new Error('One of the two entities can’t be seen in its system.');
+  for (const { system, entity, fields } of followedBy(document, ready)) {
+    await followEntity(tx, system, entity, by);
+    const feed = (await feedOf(tx, system, entity))!;
+    const seen = new Set(feed.seen ?? []);
+    const more = fields.filter((field) => !seen.has(field));
+    const lookEvery = Math.min(feed.lookEvery ?? Infinity, document.lookEvery);
+    if (feed.seen !== null && more.length === 0 && lookEvery === feed.lookEvery) continue;
+    const kept = JSON.stringify([...seen, ...more]);
+    await tx.execute(sql`UPDATE feeds SET seen = ${kept}, look_every = ${lookEvery} WHERE id = ${feed.id}`);
+    // What wasn't kept before is only there in a reading of everything.
+    if ((feed.seen === null || more.length > 0) && (feed.filledAt !== null || feed.nextLink !== null))
+      await restartFeed(tx, feed);
+  }
+  const now = Date.now();
+  await tx.execute(sql`DELETE FROM pair_keys WHERE pairing_id = ${id}`);
+  for (const side of ['left', 'right'] as const) {
+    const feed = (await feedOf(tx, document[side].system, document[side].entity))!;
+    await tx.execute(sql`INSERT INTO pair_due (pairing_id, side, record_id, since, due_at)
+      SELECT ${id}, ${side}, record_id, ${now}, ${now} FROM seen_records WHERE feed = ${feed.id}
+      ON DUPLICATE KEY UPDATE mark = mark + 1, due_at = LEAST(pair_due.due_at, VALUES(due_at)), attempts = 0`);
+  }
+}

@@ -1,0 +1,73 @@
+import type { Side } from '@zusammen/core/pairing';
+import {
+  idOn,
+  inTransaction,
+  keepPairs,
+  ledgerOf,
+  markDue,
+  pairsAtWork,
+  type Database,
+  type LedgerRow,
+  type PairRow,
+} from '../../store/index.ts';
+import type { Answer, Systems } from '../../systems/index.ts';
+import { send } from '../send.ts';
+import { settleLedger, settlementOf, type Settlement } from '../settle.ts';
+import type { Applied } from './view.ts';
+
+/** What finishing what was cut short works with. */
+export interface Recovering {
+  db: Database;
+  systems: Pick<Systems, 'client'>;
+  pairing: Applied;
+}
+
+/**
+ * Finishes the turns of pairs that were cut short: by the end of their process, or by a system that gave no answer. What
+ * stands in the ledger without an answer is sent again under the same key, or looked for; then both records are read anew.
+ * @param atWork pairs that this process is at
+ * @throws SystemTrouble where a system still gives no answer; the next time goes on from there
+ */
+export async function recoverPairs(work: Recovering, atWork: ReadonlySet<number>): Promise<void> {
+  for (const pair of await pairsAtWork(work.db, work.pairing.id)) {
+    if (atWork.has(pair.id)) continue;
+    const rows = await ledgerOf(work.db, pair.turn!);
+    const settlements: Settlement[] = [];
+    const done: { row: LedgerRow; answer: Extract<Answer, { kind: 'done' }> }[] = [];
+    for (const row of rows.filter(({ state }) => state === 'intended')) {
+      const side = row.step as Side;
+      const client = await work.systems.client(row.systemId);
+      const answer = await send(client, work.pairing.ready.around[side].entity, row, true);
+      settlements.push(settlementOf(row, answer, new Date()));
+      if (answer.kind === 'done') done.push({ row, answer });
+    }
+    await inTransaction(work.db, async (query) => {
+      await settleLedger(query, settlements);
+      const recovered = afterTurn(pair, done);
+      await keepPairs(query, [recovered]);
+      await query('DELETE FROM lane_holders WHERE turn = ?', [pair.turn]);
+      for (const side of ['left', 'right'] as const) {
+        const id = idOn(recovered, side);
+        if (id !== null) await markDue(query, pair.pairingId, side, [{ id, doubt: true }], Date.now());
+      }
+    });
+  }
+}
+
+/** A pair once its turn is known to have had its effect: the fields that were written are at rest as they were meant. */
+function afterTurn(
+  pair: PairRow,
+  done: readonly { row: LedgerRow; answer: Extract<Answer, { kind: 'done' }> }[],
+): PairRow {
+  const after: PairRow = { ...pair, turn: null, pending: null, base: { ...pair.base } };
+  for (const { row, answer } of done) {
+    if (row.action === 'create' && row.step === 'left') after.leftId = answer.record.id;
+    if (row.action === 'create' && row.step === 'right') after.rightId = answer.record.id;
+    const fields = new Set(Object.keys(row.after));
+    for (const [key, { side, base }] of Object.entries(pair.pending ?? {})) {
+      const [left = '', right = ''] = key.split('|');
+      if (side === row.step && fields.has(side === 'left' ? left : right)) after.base[key] = base;
+    }
+  }
+  return after;
+}

@@ -1,0 +1,136 @@
+import {
+  dueOf,
+  freeDue,
+  loggable,
+  noteBeat,
+  pairingById,
+  seenAfter,
+  takeDue,
+  type Database,
+  type DueRecord,
+} from '../../store/index.ts';
+import { isSystemTrouble, SystemUnavailable, type Systems } from '../../systems/index.ts';
+import type { HeldJob, JobEnd, JobWork } from '../jobs.ts';
+import { inTransaction } from '../../store/index.ts';
+import { workBundle } from './bundle.ts';
+import { feedsOf, keepAllKeys, type FeedsOf } from './gather.ts';
+import { recoverPairs } from './recover.ts';
+import type { Applied, Pairings } from './view.ts';
+
+/** What keeping in step works with. */
+export interface Keeping {
+  db: Database;
+  systems: Pick<Systems, 'client'>;
+  pairings: Pairings;
+  log: (message: string, details: Record<string, unknown>) => void;
+}
+
+/** Records looked at together. */
+const BUNDLE = 200;
+const INDEXED_AT_ONCE = 1_000;
+/** Milliseconds for which nobody else takes what this process has taken. */
+const TAKEN_MS = 120_000;
+/** Milliseconds until the next look where nothing is due; whoever marks something due says so. */
+const REST_MS = 1_000;
+const TROUBLE_MS = 3_000;
+/** Nothing is put off for longer than this, in milliseconds. */
+const LONGEST_PUT_OFF_MS = 30_000;
+/** Milliseconds after which a turn comes to its end, so that others of its kind are looked at as well. */
+const LONGEST_TURN_MS = 20_000;
+
+/**
+ * Keeps the records of a pairing in step: one job for each, worked on by one process at a time, for as long as the pairing
+ * is at work. First fill, comparing anew and single changes are the same to it: records that are due.
+ */
+export const pairingWork =
+  (keeping: Keeping): JobWork =>
+  async (job) => {
+    const pairing = await keeping.pairings.byId(job.row.subject);
+    if (!pairing) {
+      const row = await pairingById(keeping.db, job.row.subject);
+      if (!row) return { state: 'done', words: null };
+      // Its entities can't be seen, or it was applied only now.
+      keeping.pairings.forget();
+      return { state: 'running', dueAt: new Date(Date.now() + REST_MS) };
+    }
+    if (pairing.state === 'paused') return { state: 'paused', words: null };
+    try {
+      return await keepInStep(keeping, job, pairing);
+    } catch (error) {
+      if (!isSystemTrouble(error)) throw error;
+      const waits = error instanceof SystemUnavailable ? (error.waitMs ?? 0) : 0;
+      const { count, since } = await dueOf(keeping.db, pairing.id);
+      if (since !== null)
+        await inTransaction(keeping.db, (query) => noteBeat(query, pairing.id, Date.now() - since, 0));
+      await job.note({ words: error.message, done: Math.max(0, job.row.total - count) });
+      return { state: 'running', dueAt: new Date(Date.now() + Math.max(TROUBLE_MS, waits)) };
+    }
+  };
+
+async function keepInStep(keeping: Keeping, job: HeldJob, pairing: Applied): Promise<JobEnd> {
+  const { db, systems } = keeping;
+  const rest: JobEnd = { state: 'running', dueAt: new Date(Date.now() + REST_MS) };
+  const feeds = await feedsOf(db, pairing);
+  // Who has a counterpart is known only when all records of both sides are.
+  if (!feeds || feeds.left.filledAt === null || feeds.right.filledAt === null) {
+    const words = feeds?.left.words ?? feeds?.right.words ?? null;
+    if (words !== job.row.words) await job.note({ words });
+    return rest;
+  }
+  // This process has just taken the job up: whatever another had taken is free again.
+  await freeDue(db, pairing.id, Date.now(), Date.now() + LONGEST_PUT_OFF_MS);
+  if (!pairing.indexed) await indexAll(keeping, job, pairing, feeds);
+  const started = Date.now();
+  let total = Math.max(job.row.total, (await dueOf(db, pairing.id)).count);
+  for (;;) {
+    await recoverPairs({ db, systems, pairing }, new Set());
+    const due = await takeDue(db, pairing.id, BUNDLE, Date.now(), Date.now() + TAKEN_MS);
+    if (due.length === 0) break;
+    try {
+      await workBundle({ db, systems, pairing, feeds }, due);
+    } catch (error) {
+      await putBack(keeping, pairing, due);
+      throw error;
+    }
+    const { count } = await dueOf(db, pairing.id);
+    total = Math.max(total, count);
+    await job.note({ total, done: total - count, words: null });
+    if (job.stopping) return 'stopped';
+    if (Date.now() - started > LONGEST_TURN_MS) return { state: 'running', dueAt: new Date() };
+  }
+  const { count, next } = await dueOf(db, pairing.id);
+  if (count === 0) {
+    if (!pairing.filled) await db.$client.query('UPDATE pairings SET filled = TRUE WHERE id = ?', [pairing.id]);
+    if (job.row.total !== 0) await job.note({ total: 0, done: 0, words: null });
+    return rest;
+  }
+  return { state: 'running', dueAt: new Date(Math.min(Date.now() + REST_MS, Math.max(Date.now(), next ?? 0))) };
+}
+
+/** Keeps the keys of all records of both sides: whoever has none there must be known to have none. */
+async function indexAll({ db }: Keeping, job: HeldJob, pairing: Applied, feeds: FeedsOf): Promise<void> {
+  for (const side of ['left', 'right'] as const) {
+    for (let after = ''; ; ) {
+      const records = await seenAfter(db, feeds[side].id, after, INDEXED_AT_ONCE);
+      if (records.length === 0) break;
+      after = records.at(-1)!.recordId;
+      await keepAllKeys(db, pairing, side, records);
+      await job.note({});
+    }
+  }
+  await db.$client.query('UPDATE pairings SET indexed = TRUE WHERE id = ? AND live_version = ?', [
+    pairing.id,
+    pairing.version,
+  ]);
+}
+
+/** What was taken and not come to an end is taken up again soon. */
+async function putBack({ db, log }: Keeping, pairing: Applied, due: readonly DueRecord[]): Promise<void> {
+  await db.$client
+    .query('UPDATE pair_due SET due_at = ? WHERE pairing_id = ? AND (side, record_id) IN (?)', [
+      Date.now(),
+      pairing.id,
+      due.map(({ side, recordId }) => [side, recordId]),
+    ])
+    .catch((error: unknown) => log('what was due could not be put back', loggable(error)));
+}

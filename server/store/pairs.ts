@@ -1,0 +1,343 @@
+import type { Side, Sides } from '@zusammen/core/pairing';
+import type { Value } from '@zusammen/core/schema';
+import { hashed } from './hashed.ts';
+import type { Database } from './database.ts';
+import type { pairs, PairState } from './schema.ts';
+import { fromJson } from './seen.ts';
+import { inTransaction, type Query } from './transaction.ts';
+
+export type PairRow = typeof pairs.$inferSelect;
+
+/** A record that its pairing has to look at. */
+export interface DueRecord {
+  side: Side;
+  recordId: string;
+  /** Since when something new is known of it, in milliseconds since 1970. */
+  since: number;
+  /** What is known of it may be old. */
+  doubt: boolean;
+  /** Grows with everything new. */
+  mark: number;
+  attempts: number;
+}
+
+/** Marks records as due. @param now milliseconds since 1970 */
+export async function markDue(
+  query: Query,
+  pairing: string,
+  side: Side,
+  records: readonly { id: string; doubt: boolean }[],
+  now: number,
+): Promise<void> {
+  if (records.length === 0) return;
+  await query(
+    `INSERT INTO pair_due (pairing_id, side, record_id, since, due_at, doubt) VALUES ?
+     ON DUPLICATE KEY UPDATE mark = mark + 1, doubt = doubt OR VALUES(doubt), due_at = LEAST(due_at, VALUES(due_at)), attempts = 0`,
+    [[...records].sort((a, b) => (a.id < b.id ? -1 : 1)).map(({ id, doubt }) => [pairing, side, id, now, now, doubt])],
+  );
+}
+
+/** Marks every known record of a side as due. */
+export async function markAllDue(query: Query, pairing: string, side: Side, feed: number, now: number): Promise<void> {
+  await query(
+    `INSERT INTO pair_due (pairing_id, side, record_id, since, due_at)
+     SELECT ?, ?, record_id, ?, ? FROM seen_records WHERE feed = ?
+     ON DUPLICATE KEY UPDATE mark = mark + 1, due_at = LEAST(pair_due.due_at, VALUES(due_at)), attempts = 0`,
+    [pairing, side, now, now, feed],
+  );
+}
+
+/** Takes records that are due, those waiting longest first; nobody else takes them until `until`. */
+export function takeDue(
+  db: Database,
+  pairing: string,
+  limit: number,
+  now: number,
+  until: number,
+): Promise<DueRecord[]> {
+  return inTransaction(db, async (query) => {
+    const rows = await query<Omit<DueRecord, 'recordId' | 'doubt'> & { record_id: string; doubt: number }>(
+      `SELECT side, record_id, since, doubt, mark, attempts FROM pair_due
+       WHERE pairing_id = ? AND due_at <= ? ORDER BY due_at LIMIT ? FOR UPDATE SKIP LOCKED`,
+      [pairing, now, limit],
+    );
+    if (rows.length === 0) return [];
+    await query('UPDATE pair_due SET due_at = ? WHERE pairing_id = ? AND (side, record_id) IN (?)', [
+      until,
+      pairing,
+      rows.map((row) => [row.side, row.record_id]),
+    ]);
+    return rows.map(({ record_id: recordId, doubt, ...row }) => ({ ...row, recordId, doubt: doubt === 1 }));
+  });
+}
+
+/** Whoever had taken records of a pairing until later than `after` is gone: they can be taken again. */
+export async function freeDue(db: Database, pairing: string, now: number, after: number): Promise<void> {
+  await db.$client.query('UPDATE pair_due SET due_at = ? WHERE pairing_id = ? AND due_at > ?', [now, pairing, after]);
+}
+
+/** Records that were looked at are no longer due, but for what became known meanwhile. */
+export async function leaveDue(
+  query: Query,
+  pairing: string,
+  records: readonly Pick<DueRecord, 'side' | 'recordId' | 'mark'>[],
+  now: number,
+): Promise<void> {
+  if (records.length === 0) return;
+  const ordered = [...records].sort((a, b) => (`${a.side}${a.recordId}` < `${b.side}${b.recordId}` ? -1 : 1));
+  await query('DELETE FROM pair_due WHERE pairing_id = ? AND (side, record_id, mark) IN (?)', [
+    pairing,
+    ordered.map(({ side, recordId, mark }) => [side, recordId, mark]),
+  ]);
+  await query('UPDATE pair_due SET due_at = LEAST(due_at, ?) WHERE pairing_id = ? AND (side, record_id) IN (?)', [
+    now,
+    pairing,
+    ordered.map(({ side, recordId }) => [side, recordId]),
+  ]);
+}
+
+/**
+ * The other records of pairs that were looked at are no longer due either, where what was new about them was known when it
+ * was gathered what is known of them.
+ */
+export async function leavePartners(
+  query: Query,
+  pairing: string,
+  records: readonly Pick<DueRecord, 'side' | 'recordId'>[],
+  gatheredAt: number,
+): Promise<void> {
+  if (records.length > 0)
+    await query(
+      'DELETE FROM pair_due WHERE pairing_id = ? AND (side, record_id) IN (?) AND mark = 1 AND doubt = FALSE AND since < ?',
+      [pairing, records.map(({ side, recordId }) => [side, recordId]), gatheredAt - CLOCKS_APART_MS],
+    );
+}
+
+/** How far our own processes' clocks may be apart, in milliseconds. */
+const CLOCKS_APART_MS = 2_000;
+
+/** Puts records off. @param dueAt until then, unless something new becomes known */
+export async function postponeDue(
+  query: Query,
+  pairing: string,
+  records: readonly Pick<DueRecord, 'side' | 'recordId'>[],
+  { dueAt, doubt = false, counts = true }: { dueAt: number; doubt?: boolean; counts?: boolean },
+): Promise<void> {
+  if (records.length === 0) return;
+  await query(
+    `UPDATE pair_due SET due_at = ?, doubt = doubt OR ?, attempts = attempts + ? WHERE pairing_id = ? AND (side, record_id) IN (?)`,
+    [dueAt, doubt, counts ? 1 : 0, pairing, records.map(({ side, recordId }) => [side, recordId])],
+  );
+}
+
+/** How many records of a pairing are due, since when the first of them is, and when the next is looked at. */
+export async function dueOf(
+  db: Database,
+  pairing: string,
+): Promise<{ count: number; since: number | null; next: number | null }> {
+  const [rows] = await db.$client.query(
+    'SELECT COUNT(*) AS count, MIN(since) AS since, MIN(due_at) AS next FROM pair_due WHERE pairing_id = ?',
+    [pairing],
+  );
+  const [row] = rows as { count: number; since: number | null; next: number | null }[];
+  return { count: Number(row!.count), since: row!.since, next: row!.next };
+}
+
+const COLUMNS = 'id, pairing_id, left_id, right_id, state, base, candidates, turn, pending, settled_at';
+
+const toPair = (row: Record<string, unknown>): PairRow => ({
+  id: Number(row['id']),
+  pairingId: row['pairing_id'] as string,
+  leftId: row['left_id'] as string | null,
+  rightId: row['right_id'] as string | null,
+  state: row['state'] as PairState,
+  base: fromJson(row['base'] as PairRow['base']),
+  candidates: fromJson(row['candidates'] as PairRow['candidates']),
+  turn: row['turn'] === null ? null : Number(row['turn']),
+  pending: fromJson(row['pending'] as PairRow['pending']),
+  settledAt: Number(row['settled_at']),
+});
+
+const column = (side: Side): string => (side === 'left' ? 'left_id' : 'right_id');
+export const idOn = (pair: Pick<PairRow, 'leftId' | 'rightId'>, side: Side): string | null =>
+  side === 'left' ? pair.leftId : pair.rightId;
+
+/** The pairs that records of a side are in. */
+export async function pairsWith(query: Query, pairing: string, side: Side, ids: readonly string[]): Promise<PairRow[]> {
+  if (ids.length === 0) return [];
+  const rows = await query(`SELECT ${COLUMNS} FROM pairs WHERE pairing_id = ? AND ${column(side)} IN (?) ORDER BY id`, [
+    pairing,
+    ids,
+  ]);
+  return rows.map(toPair);
+}
+
+export async function pairById(db: Database, id: number): Promise<PairRow | undefined> {
+  const [rows] = await db.$client.query(`SELECT ${COLUMNS} FROM pairs WHERE id = ?`, [id]);
+  return (rows as Record<string, unknown>[]).map(toPair)[0];
+}
+
+/** Pairs in the order of their ids, after one. */
+export async function pairsAfter(db: Database, pairing: string, after: number, limit: number, state?: PairState) {
+  const [rows] = await db.$client.query(
+    `SELECT ${COLUMNS} FROM pairs WHERE pairing_id = ? AND id > ? ${state === undefined ? '' : 'AND state = ?'} ORDER BY id LIMIT ?`,
+    [pairing, after, ...(state === undefined ? [] : [state]), limit],
+  );
+  return (rows as Record<string, unknown>[]).map(toPair);
+}
+
+/** Pairs that a turn was at when its process ended. */
+export async function pairsAtWork(db: Database, pairing: string): Promise<PairRow[]> {
+  const [rows] = await db.$client.query(
+    `SELECT ${COLUMNS} FROM pairs WHERE pairing_id = ? AND turn IS NOT NULL ORDER BY id`,
+    [pairing],
+  );
+  return (rows as Record<string, unknown>[]).map(toPair);
+}
+
+export type NewPair = Pick<PairRow, 'leftId' | 'rightId' | 'state' | 'base' | 'candidates'>;
+
+/** Makes pairs. @returns their ids, in order */
+export async function addPairs(
+  query: Query,
+  pairing: string,
+  made: readonly NewPair[],
+  now: number,
+): Promise<number[]> {
+  if (made.length === 0) return [];
+  const rows = await query<{ id: number }>(
+    'INSERT INTO pairs (pairing_id, left_id, right_id, state, base, candidates, settled_at) VALUES ? RETURNING id',
+    [
+      made.map(({ leftId, rightId, state, base, candidates }) => [
+        pairing,
+        leftId,
+        rightId,
+        state,
+        JSON.stringify(base),
+        candidates === null ? null : JSON.stringify(candidates),
+        now,
+      ]),
+    ],
+  );
+  return rows.map(({ id }) => Number(id));
+}
+
+/** Keeps how pairs stand now. */
+export async function keepPairs(query: Query, kept: readonly PairRow[]): Promise<void> {
+  if (kept.length === 0) return;
+  await query(
+    `INSERT INTO pairs (${COLUMNS}) VALUES ? ON DUPLICATE KEY UPDATE left_id = VALUES(left_id), right_id = VALUES(right_id),
+       state = VALUES(state), base = VALUES(base), candidates = VALUES(candidates), turn = VALUES(turn),
+       pending = VALUES(pending), settled_at = VALUES(settled_at)`,
+    [
+      [...kept]
+        .sort((a, b) => a.id - b.id)
+        .map((pair) => [
+          pair.id,
+          pair.pairingId,
+          pair.leftId,
+          pair.rightId,
+          pair.state,
+          JSON.stringify(pair.base),
+          pair.candidates === null ? null : JSON.stringify(pair.candidates),
+          pair.turn,
+          pair.pending === null ? null : JSON.stringify(pair.pending),
+          pair.settledAt,
+        ]),
+    ],
+  );
+}
+
+/** Undoes pairs: their records go with nothing any more. */
+export async function removePairs(query: Query, ids: readonly number[]): Promise<void> {
+  if (ids.length === 0) return;
+  await query('DELETE FROM pairs WHERE id IN (?)', [ids]);
+  await query('DELETE FROM pair_troubles WHERE pair IN (?)', [ids]);
+}
+
+/** Keeps the keys by which records are found; those they had before are forgotten. */
+export async function keepKeys(
+  query: Query,
+  pairing: string,
+  side: Side,
+  records: readonly { id: string; keys: readonly Buffer[] }[],
+): Promise<void> {
+  if (records.length === 0) return;
+  await query('DELETE FROM pair_keys WHERE pairing_id = ? AND side = ? AND record_id IN (?)', [
+    pairing,
+    side,
+    records.map(({ id }) => id),
+  ]);
+  const rows = records.flatMap(({ id, keys }) => keys.map((key) => [pairing, side, key, id]));
+  if (rows.length > 0) await query('INSERT IGNORE INTO pair_keys (pairing_id, side, hash, record_id) VALUES ?', [rows]);
+}
+
+/** The records of a side by the keys they have, at most some of each; keys as hexadecimal texts. */
+export async function recordsByKey(
+  query: Query,
+  pairing: string,
+  side: Side,
+  keys: readonly Buffer[],
+): Promise<Map<string, string[]>> {
+  const found = new Map<string, string[]>();
+  if (keys.length === 0) return found;
+  const rows = await query<{ hash: Buffer; record_id: string }>(
+    'SELECT hash, record_id FROM pair_keys WHERE pairing_id = ? AND side = ? AND hash IN (?) ORDER BY record_id LIMIT 20000',
+    [pairing, side, keys],
+  );
+  for (const { hash, record_id: id } of rows) {
+    const key = hash.toString('hex');
+    const known = found.get(key);
+    if (!known) found.set(key, [id]);
+    else if (known.length < 20) known.push(id);
+  }
+  return found;
+}
+
+/** The key of a way, short enough for an index. */
+export const keyHash = (match: number, key: string): Buffer => hashed(`${match} ${key}`);
+
+/** A field of a pair that waits. */
+export interface Trouble {
+  pair: number;
+  lineKey: string;
+  lineId: string;
+  kind: 'asked' | 'refused';
+  side: Side;
+  words: string;
+  /** What is the same for all that are refused for the same reason. */
+  cause: string;
+  base: Sides<Value> | undefined;
+  now: Sides<Value>;
+}
+
+/** Keeps which fields of pairs wait, in place of what waited before. */
+export async function keepTroubles(
+  query: Query,
+  pairing: string,
+  pairIds: readonly number[],
+  troubles: readonly Trouble[],
+): Promise<void> {
+  if (pairIds.length === 0) return;
+  await query('DELETE FROM pair_troubles WHERE pair IN (?)', [pairIds]);
+  if (troubles.length === 0) return;
+  const at = new Date();
+  await query(
+    'INSERT INTO pair_troubles (pair, line, pairing_id, line_id, kind, side, cause, words, base, now, at) VALUES ?',
+    [
+      troubles.map((each) => [
+        each.pair,
+        hashed(each.lineKey),
+        pairing,
+        each.lineId,
+        each.kind,
+        each.side,
+        hashed(each.cause).toString('hex').slice(0, 16),
+        each.words.slice(0, 400),
+        each.base === undefined ? null : JSON.stringify(each.base),
+        JSON.stringify(each.now),
+        at,
+      ]),
+    ],
+  );
+}
