@@ -137,6 +137,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       systems,
       sealer,
       live,
+      pairings,
       acceptor,
       queued,
       fileReader,

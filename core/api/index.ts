@@ -1,5 +1,7 @@
 export * from './bodies.ts';
 export type * from './intakes.ts';
+export * from './pairing-bodies.ts';
+export type * from './pairings.ts';
 export type * from './people.ts';
 export type * from './recognition.ts';
 export * from './recognition-bodies.ts';

@@ -7,6 +7,8 @@ import type { StepReport } from '../plans/index.ts';
 import type { RecordState, Schema } from '../schema/index.ts';
 import type * as bodies from './bodies.ts';
 import type * as intakes from './intakes.ts';
+import type * as pairings from './pairings.ts';
+import type * as pairingBodies from './pairing-bodies.ts';
 import type * as people from './people.ts';
 import type * as recognition from './recognition.ts';
 import type * as recognitionBodies from './recognition-bodies.ts';
@@ -276,6 +278,24 @@ export interface Routes {
   'post /doubles/groups/:id/go-on': { answer: Merged };
   'post /doubles/groups/:id/apart': object;
   'post /doubles/groups/:id/take-back': { answer: Merged };
+
+  'get /pairings': { answer: { pairings: pairings.PairingListed[] } };
+  'post /pairings': { body: pairingBodies.NewPairingBody; answer: { id: string } };
+  'post /pairings/propose': { body: pairingBodies.ProposePairingBody; answer: pairings.PairingProposal };
+  'get /pairings/questions': { answer: { questions: pairings.PairQuestion[] } };
+  'get /pairings/:id': { answer: { pairing: pairings.PairingDetail } };
+  'put /pairings/:id/draft': { body: pairingBodies.ChangePairingBody; answer: { revision: number } };
+  'post /pairings/:id/look': { body: pairingBodies.LookAtPairingBody; answer: pairings.PairingLook };
+  'post /pairings/:id/rehearse': {
+    body: pairingBodies.RehearsePairingBody;
+    answer: { pairs: pairings.RehearsedPair[]; looked: number; whole: boolean };
+  };
+  'post /pairings/:id/start': { body: pairingBodies.StartPairingBody; answer: { version: number } };
+  'post /pairings/:id/pause': object;
+  'post /pairings/:id/compare': object;
+  'post /pairings/:id/again': { body: pairingBodies.SendAgainBody; answer: { again: number } };
+  'post /pairings/:id/pairs/:pair/answer': { body: pairingBodies.AnswerPairBody };
+  'delete /pairings/:id': object;
 
   'post /session': { body: bodies.SignInBody; answer: { user: people.User } };
   'get /session': { answer: { user: people.User } };

@@ -92,3 +92,4 @@ export { originOf } from './entry.ts';
 export type { Abilities, CheckInput, Facts, Finding, KeyFacts } from './finding.ts';
 export { weakKeysOf } from './recognition.ts';
 export { applyMend, type Mend } from './mend.ts';
+export { checkPairing, type PairingInput } from './pairing.ts';

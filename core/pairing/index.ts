@@ -1,7 +1,9 @@
+export * from './assess.ts';
 export { collected, type Bounds } from './collect.ts';
 export * from './convert.ts';
 export * from './cycles.ts';
 export { DECIDER_NAMES, DECIDERS, type Decider, type Moments } from './deciders.ts';
+export * from './history-of.ts';
 export * from './model.ts';
 export * from './pair.ts';
 export * from './places.ts';

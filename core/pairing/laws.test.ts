@@ -1,6 +1,7 @@
 import { lawOfMirror, lawOfNothingLost, lawOfOrder, lawOfRest } from '../testing/pairing-laws.ts';
 
 /** Histories of each law; `npm run soak` asks for many more. */
+// eslint-disable-next-line no-restricted-globals
 const RUNS = Number(process.env['HISTORIES'] ?? 1_000);
 
 describe('over random histories of edits, late pages, refusals and ended processes', () => {

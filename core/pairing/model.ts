@@ -153,7 +153,12 @@ export const standing = ({ lines }: Pick<Pairing, 'lines'>): PairLine[] =>
 
 /** Names a line by its places, for what is kept of it with every pair: it outlives every other change of the line. */
 export const lineKey = ({ left, right }: Pick<PairLine, 'left' | 'right'>): string =>
-  `${placeKey(left)}|${placeKey(right)}`;
+  JSON.stringify([placeKey(left), placeKey(right)]);
+/** Whether a line of this key has its value of a side in a field of the record itself. */
+export function keyIsOn(key: string, side: Side, field: string): boolean {
+  const [left, right] = JSON.parse(key) as [string, string];
+  return (side === 'left' ? left : right) === field;
+}
 const placeKey = ({ path, compute }: Place): string => (compute === undefined ? path.join('.') : `=${compute}`);
 
 /** A line as it begins: both ways, and whoever changed last decides. */

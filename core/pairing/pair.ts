@@ -2,7 +2,7 @@ import type { Field, Schema, Value, Values } from '../schema/index.ts';
 import { carriersOf } from './convert.ts';
 import { lineKey, standing, type PairLine, type Pairing } from './model.ts';
 import { aroundOf, fieldAt, takesValues, valueAt, type Around, type Reach } from './places.ts';
-import { SIDES, settle, type Rule, type Settled, type Side, type Sides } from './settle.ts';
+import { SIDES, settle, type Decision, type Rule, type Settled, type Side, type Sides } from './settle.ts';
 
 /** A line of a pairing, ready to be applied to any number of pairs. */
 export interface ReadyLine {
@@ -91,6 +91,8 @@ export interface PairHeld {
   reach: Sides<Reach>;
   /** When a field of a side was changed, in milliseconds since 1970 by our clock. */
   changedAt: (side: Side, field: string) => number | undefined;
+  /** By the line's key: what somebody has decided. */
+  decided?: Readonly<Record<string, Decision>>;
 }
 
 /** What becomes of one line of a pair. */
@@ -98,6 +100,8 @@ export interface LineSettled extends Settled {
   key: string;
   line: PairLine;
   now: Sides<Value>;
+  /** What each side held when the pair was last at rest. */
+  before: Sides<Value> | undefined;
 }
 
 export interface PairSettled {
@@ -126,18 +130,18 @@ export function settlePair({ lines, around }: ReadyPairing, held: PairHeld): Pai
     const [first] = trouble;
     if (first) {
       const side = first.side === 'left' ? 'right' : 'left';
-      return { key, line, now, write: {}, base, stuck: { side, value: null, reason: first.reason } };
+      return { key, line, now, before: base, write: {}, base, stuck: { side, value: null, reason: first.reason } };
     }
     const changed = {
       left: held.changedAt('left', line.left.path[0] ?? ''),
       right: held.changedAt('right', line.right.path[0] ?? ''),
     };
-    const outcome = settle(each.rule, { base, now, changed });
+    const outcome = settle(each.rule, { base, now, changed, decided: held.decided?.[each.key] });
     for (const side of SIDES) {
       const value = outcome.write[side];
       if (value !== undefined) write[side][line[side].path[0]!] = value;
     }
-    return { key, line, now, ...outcome };
+    return { key, line, now, before: base, ...outcome };
   });
   return { lines: settled, write };
 }

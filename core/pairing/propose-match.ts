@@ -80,7 +80,8 @@ export function proposeMatches(around: Sides<Around>, samples: Sides<Sample>): P
       samples,
     );
     const after = measured([...chosen.map(({ match }) => match), each.match], around, samples);
-    if (after.pairs > before.pairs && after.unsure <= before.unsure + after.pairs * FEWEST) chosen.push(each);
+    const gained = after.pairs - before.pairs;
+    if (gained > 0 && after.unsure - before.unsure <= Math.max(gained, after.pairs * MOST_UNSURE)) chosen.push(each);
   }
   return chosen;
 }

@@ -38,6 +38,14 @@ export interface Held {
   now: Sides<Value>;
   /** When each side's value was changed, as far as its system tells it. */
   changed: Moments;
+  /** Whose value counts as somebody has decided, and of which two they did. */
+  decided?: Decision | undefined;
+}
+
+/** Somebody's word on two values; it is good for these only. */
+export interface Decision {
+  side: Side;
+  now: Sides<Value>;
 }
 
 /** What becomes of one field of a pair. */
@@ -50,6 +58,8 @@ export interface Settled {
   ask?: true;
   /** The value of the other side can't be had on this one, and why. */
   stuck?: { side: Side; value: Value; reason: string };
+  /** Both hold the same already. */
+  agreed?: true;
   /** This side had a value of its own, which another takes the place of. */
   undone?: Side;
 }
@@ -68,7 +78,10 @@ export function settle(rule: Rule, held: Held): Settled {
   const { base, now } = held;
   const moved = movedSides(rule, held);
   if (rule.collects) return rule.way === 'both' ? atRest(now) : gather(rule, held, moved);
-  if (agree(rule, now)) return atRest(now);
+  if (agree(rule, now)) return { ...atRest(now), agreed: true };
+  const word = held.decided;
+  if (word && sameValue(word.now.left, now.left) && sameValue(word.now.right, now.right))
+    return carry({ ...rule, onlyEmpty: false, blankErases: true }, held, word.side, true);
   if (!moved.left && !moved.right) return { write: {}, base };
   if (rule.way !== 'both') {
     const from = rule.way === 'to right' ? 'left' : 'right';
@@ -124,11 +137,23 @@ function gather(rule: Rule, { base, now }: Held, moved: Sides<boolean>): Settled
   const from = rule.way === 'to right' ? 'left' : 'right';
   const to = across(from);
   if (!moved[from] || isBlank(now[from])) return atRest(now);
-  const there = rule.carry[from](now[from]);
+  const there = eachCarried(rule.carry[from], now[from]);
   const all = there.ok ? collected(now[to], there.value, rule.collects!) : there;
   if (!all.ok) return { write: {}, base, stuck: { side: to, value: now[from], reason: all.reason } };
   if (all.value === now[to] || sameOrder(all.value, now[to])) return atRest(now);
   return { write: write(to, all.value), base: sides(from, now[from], all.value) };
+}
+
+/** Several choices are gathered each on its own. */
+function eachCarried(carryOne: (value: Value) => Reading<Value>, value: Value): Reading<Value> {
+  if (!Array.isArray(value)) return carryOne(value);
+  const entries: string[] = [];
+  for (const each of value) {
+    const there = carryOne([each]);
+    if (!there.ok) return there;
+    entries.push(...(Array.isArray(there.value) ? there.value : [String(there.value)]));
+  }
+  return { ok: true, value: entries };
 }
 
 const sameOrder = (a: Value, b: Value): boolean => JSON.stringify(a) === JSON.stringify(b);

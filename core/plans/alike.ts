@@ -1,7 +1,7 @@
 import type { Course, StepReport } from './report.ts';
+import { withoutValues } from '../values/index.ts';
 
 /** What a text says apart from the values quoted in it. */
-const withoutValues = (words: string): string => words.replace(/[“"][^“”"]*[”"]/g, '“…”').replace(/\d+/g, '0');
 
 /**
  * What a submission waits for or failed over, apart from its own values: the step, what is asked and by what, or the kind

@@ -9,6 +9,12 @@ export function listed(texts: readonly string[], { most = 3, quoted = false } = 
   return `${shown.join(', ')}${texts.length > most ? ` and ${texts.length - most} more` : ''}`;
 }
 
+/** Words without the values they quote: the same for all that goes wrong alike. */
+export const withoutQuoted = (words: string): string => words.replace(/[“"][^“”"]*[”"]/g, '“…”');
+
+/** The same without their numbers too. */
+export const withoutValues = (words: string): string => withoutQuoted(words).replace(/\d+/g, '0');
+
 /** A key for comparing labels and options: no case, no accents, no punctuation. */
 export function fold(text: string): string {
   return text

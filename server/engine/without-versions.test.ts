@@ -75,7 +75,16 @@ async function run(values: Record<string, string>, answers?: Record<string, { re
     if (settlements.length > 0) await settler.settle({ seq, claim: null, settlements, end: 'goes on' });
   };
   const world = new EngineWorld({
-    ...{ db, systems, schemas: schemas(), known: new Known(db), byEvidence: new Set<string>(), paired: new Set<string>(), turn: seq, claim: null },
+    ...{
+      db,
+      systems,
+      schemas: schemas(),
+      known: new Known(db),
+      byEvidence: new Set<string>(),
+      paired: new Set<string>(),
+      turn: seq,
+      claim: null,
+    },
     ...{ intakeId: null, fresh: false, actor: 'test', atomic: false, clock: () => new Date(), flush },
     intents: new Batcher<LedgerEntry, number>((entries) => noteIntents(db, entries), 0),
   });

@@ -14,6 +14,7 @@ import { mount, route, type Route } from './route.ts';
 import { bringInRoutes } from './routes/bring-in.ts';
 import { intakeRoutes } from './routes/intakes.ts';
 import { peopleRoutes } from './routes/people.ts';
+import { pairingRoutes } from './routes/pairings.ts';
 import { doublesRoutes } from './routes/doubles.ts';
 import { recognitionRoutes } from './routes/recognition.ts';
 import { readingRoutes } from './routes/reading.ts';
@@ -75,6 +76,7 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
     ...todayRoutes(context),
     ...recognitionRoutes(context),
     ...doublesRoutes(context),
+    ...pairingRoutes(context),
     ...peopleRoutes(context),
   ];
   const all = [

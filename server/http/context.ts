@@ -1,5 +1,5 @@
 import type { Sealer } from '../access/index.ts';
-import type { Acceptor, Jobs, LiveView } from '../engine/index.ts';
+import type { Acceptor, Jobs, LiveView, Pairings } from '../engine/index.ts';
 import type { Heavy } from '../heavy/index.ts';
 import type { FileReader } from '../files/index.ts';
 import type { Actor, Database, User } from '../store/index.ts';
@@ -12,6 +12,7 @@ export interface Context {
   systems: Systems;
   sealer: Sealer;
   live: LiveView;
+  pairings: Pairings;
   acceptor: Acceptor;
   /** Told when something came into the queue. */
   queued: () => void;

@@ -1,6 +1,6 @@
 import { desc, eq, inArray, sql } from 'drizzle-orm';
 import type { Database } from './database.ts';
-import { changes, intakes, systems, users } from './schema.ts';
+import { changes, intakes, pairings, systems, users } from './schema.ts';
 
 export interface Actor {
   id: string | null;
@@ -51,6 +51,7 @@ export async function namedChanges(
     [intakes, sql<string>`json_value(${intakes.draft}, '$.name')`],
     [users, users.name],
     [systems, systems.name],
+    [pairings, sql<string>`json_value(${pairings.draft}, '$.name')`],
   ] as const)
     for (const row of await db.select({ id: table.id, name }).from(table).where(inArray(table.id, ids)))
       names.set(row.id, row.name);

@@ -1,6 +1,7 @@
 import { and, desc, eq, getTableColumns, inArray, lt, type SQL } from 'drizzle-orm';
 import type { Database } from './database.ts';
 import { leaveLanes } from './lanes.ts';
+import { restAfterTakingBack } from './pairs.ts';
 import { ledger, submissions, turns, type LedgerState, type TurnKind } from './schema.ts';
 import { seqsOf, within } from './search.ts';
 import { inTransaction, type Query } from './transaction.ts';
@@ -110,8 +111,13 @@ export function settleTakingBack(
     );
     if (settled.state !== 'written') return;
     await query('UPDATE ledger SET undone_by = ? WHERE id = ? AND undone_by IS NULL', [undo.id, undo.undoes]);
-    const [undone] = await query<{ turn: number }>('SELECT turn FROM ledger WHERE id = ?', [undo.undoes]);
-    if (undone) await countAsTakenBack(query, undone.turn, settled.at);
+    const [undone] = await query<{ turn: number; step: string; action: string }>(
+      'SELECT turn, step, action FROM ledger WHERE id = ?',
+      [undo.undoes],
+    );
+    if (!undone) return;
+    await restAfterTakingBack(query, undone, undo.after);
+    await countAsTakenBack(query, undone.turn, settled.at);
   });
 }
 

@@ -1,5 +1,5 @@
 import type { Finding } from '@zusammen/core/checks';
-import type { Pairing, Side, Sides } from '@zusammen/core/pairing';
+import type { Decision, Pairing, Side, Sides } from '@zusammen/core/pairing';
 import type { Value, Values } from '@zusammen/core/schema';
 import {
   bigint,
@@ -99,6 +99,8 @@ export const pairs = mysqlTable(
     state: varchar('state', { length: 10 }).$type<PairState>().notNull(),
     /** By the line's key. */
     base: json('base').$type<Record<string, Sides<Value>>>().notNull(),
+    /** What somebody has decided about fields that both sides had changed, by the line's key. */
+    decided: json('decided').$type<Record<string, Decision>>(),
     /** Of an unsure one, the records of either side that come into question. */
     candidates: json('candidates').$type<Sides<string[]>>(),
     /** The turn that writes to it at present; what it has sent is on the ledger. */

@@ -5,7 +5,7 @@ import { v7 as uuid } from 'uuid';
 import type { Database } from './database.ts';
 import { addJob, removeJobs } from './jobs.ts';
 import { jobs, pairings, pairingBeats, pairingVersions, type PairingState } from './schema.ts';
-import { atomically, inTransaction, type Query } from './transaction.ts';
+import { atomically, inTransaction, type Drizzled, type Query } from './transaction.ts';
 import { fromJson } from './seen.ts';
 
 export type PairingRow = typeof pairings.$inferSelect;
@@ -104,7 +104,7 @@ export function applyPairing(
   revision: number,
   accepted: Finding[],
   by: string,
-  also: (tx: Parameters<Parameters<typeof atomically>[1]>[0], document: Pairing) => Promise<void>,
+  also: (tx: Drizzled, document: Pairing) => Promise<void>,
 ): Promise<number | undefined> {
   return atomically(db, async (tx) => {
     const [held] = await tx.select().from(pairings).where(eq(pairings.id, id)).for('update');
@@ -144,9 +144,9 @@ export function setPairingState(db: Database, id: string, state: 'running' | 'pa
     if (!held || held.state === 'draft') return false;
     await query('UPDATE pairings SET state = ? WHERE id = ?', [state, id]);
     await query(
-      `UPDATE jobs SET state = ?, claimed_by = NULL, claimed_until = NULL, due_at = NOW(3), ended_at = NULL${state === 'running' ? ', words = NULL' : ''}
+      `UPDATE jobs SET state = ?, claimed_by = NULL, claimed_until = NULL, due_at = ?, ended_at = NULL${state === 'running' ? ', words = NULL' : ''}
        WHERE kind = 'pairing' AND subject = ?`,
-      [state, id],
+      [state, new Date(), id],
     );
     return true;
   });

@@ -1,5 +1,5 @@
-import type { Side, Sides } from '@zusammen/core/pairing';
-import type { Value } from '@zusammen/core/schema';
+import { keyIsOn, type Side, type Sides } from '@zusammen/core/pairing';
+import type { Value, Values } from '@zusammen/core/schema';
 import { hashed } from './hashed.ts';
 import type { Database } from './database.ts';
 import type { pairs, PairState } from './schema.ts';
@@ -143,7 +143,7 @@ export async function dueOf(
   return { count: Number(row!.count), since: row!.since, next: row!.next };
 }
 
-const COLUMNS = 'id, pairing_id, left_id, right_id, state, base, candidates, turn, pending, settled_at';
+const COLUMNS = 'id, pairing_id, left_id, right_id, state, base, decided, candidates, turn, pending, settled_at';
 
 const toPair = (row: Record<string, unknown>): PairRow => ({
   id: Number(row['id']),
@@ -152,6 +152,7 @@ const toPair = (row: Record<string, unknown>): PairRow => ({
   rightId: row['right_id'] as string | null,
   state: row['state'] as PairState,
   base: fromJson(row['base'] as PairRow['base']),
+  decided: fromJson(row['decided'] as PairRow['decided']),
   candidates: fromJson(row['candidates'] as PairRow['candidates']),
   turn: row['turn'] === null ? null : Number(row['turn']),
   pending: fromJson(row['pending'] as PairRow['pending']),
@@ -227,7 +228,7 @@ export async function keepPairs(query: Query, kept: readonly PairRow[]): Promise
   if (kept.length === 0) return;
   await query(
     `INSERT INTO pairs (${COLUMNS}) VALUES ? ON DUPLICATE KEY UPDATE left_id = VALUES(left_id), right_id = VALUES(right_id),
-       state = VALUES(state), base = VALUES(base), candidates = VALUES(candidates), turn = VALUES(turn),
+       state = VALUES(state), base = VALUES(base), decided = VALUES(decided), candidates = VALUES(candidates), turn = VALUES(turn),
        pending = VALUES(pending), settled_at = VALUES(settled_at)`,
     [
       [...kept]
@@ -239,6 +240,7 @@ export async function keepPairs(query: Query, kept: readonly PairRow[]): Promise
           pair.rightId,
           pair.state,
           JSON.stringify(pair.base),
+          pair.decided === null ? null : JSON.stringify(pair.decided),
           pair.candidates === null ? null : JSON.stringify(pair.candidates),
           pair.turn,
           pair.pending === null ? null : JSON.stringify(pair.pending),
@@ -340,4 +342,33 @@ export async function keepTroubles(
       ]),
     ],
   );
+}
+
+/**
+ * What was taken back of a pair's change stays as it is now: the pair is at rest with the former value, and a record that
+ * was made for it isn't made again.
+ */
+export async function restAfterTakingBack(
+  query: Query,
+  undone: { turn: number; step: string; action: string },
+  restored: Values,
+): Promise<void> {
+  const [turn] = await query<{ kind: string; subject: string }>('SELECT kind, subject FROM turns WHERE id = ?', [
+    undone.turn,
+  ]);
+  if (turn?.kind !== 'pair') return;
+  const [row] = await query(`SELECT ${COLUMNS} FROM pairs WHERE id = ? FOR UPDATE`, [Number(turn.subject)]);
+  if (!row) return;
+  const pair = toPair(row);
+  const side = undone.step as Side;
+  if (undone.action === 'create') {
+    if (side === 'left') pair.leftId = null;
+    else pair.rightId = null;
+    pair.state = 'undone';
+    pair.base = {};
+  }
+  for (const [field, value] of Object.entries(restored))
+    for (const [key, base] of Object.entries(pair.base))
+      if (keyIsOn(key, side, field)) pair.base[key] = { ...base, [side]: value };
+  await keepPairs(query, [pair]);
 }

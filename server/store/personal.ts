@@ -56,7 +56,10 @@ export const PERSONAL: Readonly<Record<string, { columns: readonly string[]; lea
   // What pairings know of records, and where two differ, until the record or the pairing is gone.
   seen_records: { columns: ['record_id', 'seen_values', 'etag'], leaves: 'with the record in its system' },
   seen_links: { columns: ['target', 'record_id'], leaves: 'with the record in its system' },
-  pairs: { columns: ['left_id', 'right_id', 'base', 'pending', 'candidates'], leaves: 'with the record in its system' },
+  pairs: {
+    columns: ['left_id', 'right_id', 'base', 'pending', 'decided', 'candidates'],
+    leaves: 'with the record in its system',
+  },
   pair_troubles: { columns: ['words', 'base', 'now'], leaves: 'with the record in its system' },
   pair_keys: { columns: ['hash', 'record_id'], leaves: 'with the record in its system' },
   pair_due: { columns: ['record_id'], leaves: 'with the record in its system' },

@@ -166,3 +166,11 @@ export async function forgetSeen(query: Query, feed: number): Promise<void> {
   await query('DELETE FROM seen_links WHERE feed = ?', [feed]);
   await query('UPDATE feeds SET seen = NULL, look_every = NULL WHERE id = ?', [feed]);
 }
+
+/** How many records of an entity are known. */
+export async function seenCount(db: Database, feed: number): Promise<number> {
+  const [rows] = await db.$client.query('SELECT COUNT(*) AS count FROM seen_records WHERE feed = ? AND gone = 0', [
+    feed,
+  ]);
+  return Number((rows as { count: number }[])[0]!.count);
+}

@@ -24,7 +24,8 @@ export function inTransaction<T>(db: Database, work: (query: Query) => Promise<T
   });
 }
 
-type Drizzled = Parameters<Parameters<Database['transaction']>[0]>[0];
+/** A transaction as Drizzle gives it. */
+export type Drizzled = Parameters<Parameters<Database['transaction']>[0]>[0];
 
 /** The same for statements that Drizzle builds. @param work may run more than once: it changes nothing but the database */
 export const atomically = <T>(db: Database, work: (tx: Drizzled) => Promise<T>): Promise<T> =>

@@ -51,7 +51,7 @@ async function seedQuotes(pool: Pool, organisations: number, now: Date, random: 
   const contractLines: Values[] = [];
   const ofContract: Record<string, string> = { strong: 'strong', medium: 'middling', starter: 'starter' };
   const idAt = (prefix: string, n: number): string => `${prefix}-${String(n).padStart(5, '0')}`;
-  for (let at = 1; at <= Math.ceil(organisations / 5); at += 1) {
+  for (let at = 1; at <= Math.max(6, Math.ceil(organisations / 5)); at += 1) {
     const accepted = random() < 0.67;
     const organisation_id = idAt('O', 1 + Math.floor(random() * organisations));
     const owned = {

@@ -2,11 +2,9 @@ import type { Pairing } from '@zusammen/core/pairing';
 import { readied } from '@zusammen/core/pairing';
 import type { Schema } from '@zusammen/core/schema';
 import type { Finding } from '@zusammen/core/checks';
-import { applyPairing, atomically, feedOf, followEntity, restartFeed, type Database } from '../../store/index.ts';
+import { applyPairing, feedOf, followEntity, restartFeed, type Database, type Drizzled } from '../../store/index.ts';
 import { sql } from 'drizzle-orm';
 import { followedBy } from './view.ts';
-
-type Tx = Parameters<Parameters<typeof atomically>[1]>[0];
 
 /** What begins or goes on with a pairing. */
 export interface Applying {
@@ -30,7 +28,7 @@ export function apply(
 
 /** Sees to it that the entities a pairing looks at are followed with the fields it needs, and has all records looked at. */
 async function follow(
-  tx: Tx,
+  tx: Drizzled,
   schemas: ReadonlyMap<string, Schema>,
   id: string,
   document: Pairing,

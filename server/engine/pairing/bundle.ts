@@ -1,35 +1,23 @@
-import { answered, baseAfter, takeGone, type LineSettled, type Side, type Sides } from '@zusammen/core/pairing';
+import { across, answered, SIDES, takeGone, type Side } from '@zusammen/core/pairing';
 import type { Entity, Values } from '@zusammen/core/schema';
 import { isBlank } from '@zusammen/core/values';
 import {
   idOn,
   inTransaction,
-  keepKeys,
-  keepPairs,
   keepSeen,
-  keepTroubles,
-  leaveDue,
-  leavePartners,
   markDue,
-  noteBeat,
-  postponeDue,
-  removePairs,
-  addPairs,
   seenOf,
   type Database,
   type DueRecord,
-  type PairRow,
-  type PairState,
   type Query,
   type SeenRecord,
-  type Trouble,
 } from '../../store/index.ts';
 import type { System, Systems } from '../../systems/index.ts';
-import { settleLedger } from '../settle.ts';
 import { decide, settledPair, type Decided, type Doing, type OpenPair } from './decide.ts';
+import { finish } from './finish.ts';
 import { gather, type FeedsOf, type Gathered } from './gather.ts';
 import { changesOfFields } from './history.ts';
-import { hasPlainKeys, keyHashes, knownOf } from './listener.ts';
+import { keepPlainKeys, knownOf } from './listener.ts';
 import { followedBy, type Applied } from './view.ts';
 import { carryOutWrites, type Write, type Written } from './write.ts';
 
@@ -40,14 +28,6 @@ export interface Working {
   pairing: Applied;
   feeds: FeedsOf;
 }
-
-const SIDES: Side[] = ['left', 'right'];
-const other = (side: Side): Side => (side === 'left' ? 'right' : 'left');
-
-/** Milliseconds until what somebody else was at, or changed meanwhile, is looked at again; doubled each time. */
-const AGAIN_MS = 60;
-const LONGEST_MS = 10_000;
-const again = (attempts: number): number => Math.min(LONGEST_MS, AGAIN_MS * 2 ** Math.min(attempts, 10));
 
 let bundles = 0;
 
@@ -128,24 +108,6 @@ async function at({ pairing, systems }: Working, side: Side) {
   return { system: { id, fields: followed?.fields ?? [] }, entity, client };
 }
 
-async function keepPlainKeys(
-  query: Query,
-  pairing: Applied,
-  side: Side,
-  records: readonly SeenRecord[],
-): Promise<void> {
-  if (!hasPlainKeys(pairing.document.matches, side)) return;
-  await keepKeys(
-    query,
-    pairing.id,
-    side,
-    records.map(({ recordId, values, gone }) => ({
-      id: recordId,
-      keys: gone ? [] : keyHashes(pairing, side, recordId, values),
-    })),
-  );
-}
-
 /** Where both sides have changed and the newest counts, systems that keep it are asked when each field was changed. */
 async function askWhenChanged(work: Working, gathered: Gathered, { doings }: Decided): Promise<void> {
   const changed = await changesOfFields(work, doings);
@@ -164,7 +126,7 @@ async function lookForLonely(work: Working, gathered: Gathered, decided: Decided
   const found = await Promise.all(decided.lonely.map((each) => counterpartsOf(work, each.due.side, each.record)));
   for (const [index, { due }] of decided.lonely.entries()) {
     const others = found[index]!;
-    const to = other(due.side);
+    const to = across(due.side);
     if (others.length > 0) {
       await inTransaction(db, async (query) => {
         await keepNew(query, feeds[to].id, others);
@@ -179,6 +141,7 @@ async function lookForLonely(work: Working, gathered: Gathered, decided: Decided
       rightId: due.side === 'right' ? due.recordId : null,
       state: 'in step',
       base: {},
+      decided: null,
       candidates: null,
     };
     const held = gathered.pairs.find((each) => idOn(each, due.side) === due.recordId);
@@ -208,7 +171,7 @@ async function keepNew(query: Query, feed: number, records: readonly SeenRecord[
 }
 
 async function counterpartsOf(work: Working, side: Side, record: SeenRecord): Promise<SeenRecord[]> {
-  const to = other(side);
+  const to = across(side);
   const { system, entity, client } = await at(work, to);
   for (const { parts } of work.pairing.document.matches) {
     const criteria = parts.flatMap((part) => {
@@ -280,215 +243,3 @@ function keyLanes({ document }: Applied, side: Side, values: Values): string[] {
     return said.includes(undefined) ? [] : [`${system}/${entity}?${said.join('&')}`];
   });
 }
-
-/** Puts down what came of a bundle, in one transaction. */
-async function finish(
-  query: Query,
-  work: Working,
-  gathered: Gathered,
-  decided: Decided,
-  written: ReadonlyMap<Doing, Written>,
-  busy: ReadonlySet<Doing>,
-): Promise<void> {
-  const { pairing } = work;
-  const now = Date.now();
-  const all = [...written.values()];
-  await settleLedger(
-    query,
-    all.flatMap(({ settlements }) => settlements),
-  );
-  const doubts = await keepAnswers(query, work, gathered, written, now);
-  const kept: PairRow[] = [];
-  const made: { pair: OpenPair; troubles: Trouble[] }[] = [];
-  const removed: number[] = [];
-  const troubles: Trouble[] = [];
-  const done: DueRecord[] = [...decided.left];
-  const soon: DueRecord[] = [];
-  const later: DueRecord[] = [];
-  for (const doing of decided.doings) {
-    if (busy.has(doing)) {
-      soon.push(...doing.due);
-      continue;
-    }
-    const result = written.get(doing);
-    const { pair, todo } = doing;
-    removed.push(...(doing.replaces ?? []));
-    if (result?.unknown) {
-      // What became of it is found out by its turn, which stays open.
-      later.push(...doing.due);
-      continue;
-    }
-    if (todo.kind === 'remove' || (todo.kind === 'delete' && result?.deleted.length === 1)) {
-      if (pair.id !== 0) removed.push(pair.id);
-      done.push(...doing.due);
-      continue;
-    }
-    const row = standsNow(pairing, doing, result, now);
-    if (row.pair.id === 0) made.push(row);
-    else {
-      kept.push(row.pair);
-      troubles.push(...row.troubles);
-    }
-    const isOvertaken = (result?.overtaken.length ?? 0) > 0;
-    (isOvertaken ? soon : done).push(...doing.due);
-  }
-  await removePairs(query, removed);
-  const ids = await addPairs(
-    query,
-    pairing.id,
-    made.map(({ pair }) => pair),
-    now,
-  );
-  for (const [at, { troubles: of }] of made.entries())
-    troubles.push(...of.map((each) => ({ ...each, pair: ids[at]! })));
-  await keepPairs(query, kept);
-  await keepTroubles(query, pairing.id, [...kept.map(({ id }) => id), ...ids], troubles);
-  await letGo(
-    query,
-    all.filter(({ unknown }) => !unknown).map(({ turn }) => turn),
-  );
-  await leaveDue(query, pairing.id, done, now);
-  await leavePartners(query, pairing.id, partnersOf(decided, done), gathered.at);
-  for (const each of soon)
-    await postponeDue(query, pairing.id, [each], { dueAt: now + again(each.attempts), counts: true });
-  await postponeDue(query, pairing.id, later, { dueAt: now + 2_000 });
-  for (const side of SIDES)
-    await markDue(
-      query,
-      pairing.id,
-      side,
-      doubts[side].map((id) => ({ id, doubt: true })),
-      now,
-    );
-  const behind = done.length === 0 ? 0 : now - Math.min(...done.map(({ since }) => since));
-  await noteBeat(
-    query,
-    pairing.id,
-    behind,
-    all.reduce((sum, each) => sum + Object.keys(each.answers).length, 0),
-  );
-}
-
-/** Everybody else may work on what these turns held. */
-async function letGo(query: Query, turns: readonly number[]): Promise<void> {
-  if (turns.length > 0) await query('DELETE FROM lane_holders WHERE turn IN (?)', [turns]);
-}
-
-/** The other records of the pairs that were looked at: what was due about them before is done with as well. */
-function partnersOf({ doings }: Decided, done: readonly DueRecord[]): Pick<DueRecord, 'side' | 'recordId'>[] {
-  const looked = new Set(done);
-  return doings.flatMap(({ pair, due }) =>
-    due.flatMap((each) => {
-      const id = idOn(pair, other(each.side));
-      return looked.has(each) && id !== null ? [{ side: other(each.side), recordId: id }] : [];
-    }),
-  );
-}
-
-/** Keeps what systems have answered. @returns records of which something else became known meanwhile */
-async function keepAnswers(
-  query: Query,
-  { pairing, feeds, systems }: Working,
-  gathered: Gathered,
-  written: ReadonlyMap<Doing, Written>,
-  now: number,
-): Promise<Sides<string[]>> {
-  const doubts: Sides<string[]> = { left: [], right: [] };
-  for (const side of SIDES) {
-    const answers = [...written].flatMap(([doing, { answers: of }]) => {
-      const answer = of[side];
-      return answer ? [{ doing, ...answer }] : [];
-    });
-    for (const [doing, { overtaken }] of written) {
-      const id = idOn(doing.pair, side);
-      if (overtaken.includes(side) && id !== null) doubts[side].push(id);
-    }
-    if (answers.length === 0) continue;
-    const { system: id } = pairing.document[side];
-    const entity = pairing.ready.around[side].entity;
-    const client = await systems.client(id);
-    const fields = followedBy(pairing.document, pairing.ready).find(
-      (each) => each.system === id && each.entity === entity.name,
-    )!.fields;
-    const held = await seenOf(
-      query,
-      feeds[side].id,
-      answers.map(({ record }) => record.id),
-      true,
-    );
-    const fresh: SeenRecord[] = [];
-    for (const { record, sent } of answers) {
-      const known = knownOf({ ...sent, ...record.values }, fields, entity, client.clockAhead ?? 0);
-      const read = gathered.seen[side].get(record.id)?.version ?? 0;
-      const taken = answered(held.get(record.id), read, { ...known, etag: record.etag }, now);
-      fresh.push({ recordId: record.id, ...taken.seen });
-      if (taken.doubt) doubts[side].push(record.id);
-    }
-    await keepSeen(query, feeds[side].id, feeds[side].generation, fresh);
-    await keepPlainKeys(query, pairing, side, fresh);
-  }
-  return doubts;
-}
-
-/** How a pair stands after its turn, and what of it waits. */
-function standsNow(
-  pairing: Applied,
-  { pair, todo }: Doing,
-  result: Written | undefined,
-  now: number,
-): { pair: PairRow; troubles: Trouble[] } {
-  const row: PairRow = { ...pair, pairingId: pairing.id, turn: null, pending: null, settledAt: now };
-  if (todo.kind !== 'settle' && todo.kind !== 'make') return { pair: row, troubles: [] };
-  const answer = (side: Side): Values | undefined => {
-    const held = result?.answers[side];
-    return held && { ...held.sent, ...held.record.values };
-  };
-  const refused = (side: Side): ReadonlyMap<string, string> => result?.refused[side] ?? new Map<string, string>();
-  row.base = baseAfter(
-    pair.base,
-    todo.settled,
-    { left: answer('left'), right: answer('right') },
-    { left: new Set(refused('left').keys()), right: new Set(refused('right').keys()) },
-  );
-  row.candidates = null;
-  const troubles = todo.settled.lines.flatMap((line) => troubleOf(pairing, row.id, line, refused));
-  if (todo.kind === 'make') {
-    const madeId = result?.answers[todo.side]?.record.id ?? null;
-    if (todo.side === 'left') row.leftId = madeId;
-    else row.rightId = madeId;
-    const words = refused(todo.side).get('');
-    if (words !== undefined) {
-      row.base = {};
-      troubles.splice(0, Infinity, wholeTrouble(pairing, row.id, todo.side, words));
-    }
-  }
-  const isAsked = troubles.some(({ kind }) => kind === 'asked');
-  const state: PairState = isAsked ? 'asked' : troubles.length > 0 ? 'refused' : 'in step';
-  return { pair: { ...row, state }, troubles };
-}
-
-function troubleOf(
-  pairing: Applied,
-  pair: number,
-  { key, line, ask, stuck, write, base, now }: LineSettled,
-  refused: (side: Side) => ReadonlyMap<string, string>,
-): Trouble[] {
-  const of = (kind: Trouble['kind'], side: Side, words: string): Trouble => {
-    const entity = pairing.ready.around[side].entity;
-    const field = entity.fields.find(({ name }) => name === line[side].path[0]);
-    // What an option list lacks is named by the option; of other values only what is wrong with them is the same.
-    const same = field?.options ? words : words.replace(/“[^”]*”/gu, '“”').replace(/\d+/g, '0');
-    return { pair, lineKey: key, lineId: line.id, kind, side, words, cause: `${key} ${side} ${same}`, base, now };
-  };
-  if (ask) return [of('asked', 'left', 'Both sides have changed.')];
-  if (stuck) return [of('refused', stuck.side, stuck.reason)];
-  const side = SIDES.find((each) => write[each] !== undefined);
-  const words = side && refused(side).get(line[side].path[0]!);
-  return words === undefined ? [] : [of('refused', side!, words)];
-}
-
-/** What is refused of a record as a whole: it couldn't be made. */
-const wholeTrouble = (pairing: Applied, pair: number, side: Side, words: string): Trouble => ({
-  ...{ pair, lineKey: '', lineId: '', kind: 'refused', side, words, base: undefined, now: { left: null, right: null } },
-  cause: `${pairing.document[side].entity} ${words.replace(/“[^”]*”/gu, '“”')}`,
-});

@@ -1,4 +1,4 @@
-import { settlePair, type PairSettled, type Side, type Sides } from '@zusammen/core/pairing';
+import { across, SIDES, settlePair, type PairSettled, type Side, type Sides } from '@zusammen/core/pairing';
 import { holds } from '@zusammen/core/expressions';
 import type { Values } from '@zusammen/core/schema';
 import { idOn, type DueRecord, type PairRow, type SeenRecord } from '../../store/index.ts';
@@ -35,8 +35,8 @@ export interface Decided {
   lonely: { due: DueRecord; record: SeenRecord }[];
 }
 
-const SIDES: Side[] = ['left', 'right'];
-const other = (side: Side): Side => (side === 'left' ? 'right' : 'left');
+/** Where a pair keeps somebody's word on what becomes of the record whose other one is gone. */
+export const LOST = '*lost';
 
 /** Decides what becomes of records that are due, by what is known of them and of what they go with. */
 export function decide(pairing: Applied, gathered: Gathered, due: readonly DueRecord[]): Decided {
@@ -75,7 +75,16 @@ export function decide(pairing: Applied, gathered: Gathered, due: readonly DueRe
       else decided.left.push(each);
       continue;
     }
+    if (joined === 'declined') {
+      decided.left.push(each);
+      continue;
+    }
     const { pair, replaced } = joined;
+    const same = doings.get(pair);
+    if (same) {
+      same.due.push(each);
+      continue;
+    }
     const isWhole = pair.leftId !== null && pair.rightId !== null;
     const doing: Doing = {
       pair,
@@ -112,8 +121,9 @@ function standing(pairing: Applied, gathered: Gathered, pair: OpenPair): Doing['
   if (gone.length === 2) return { kind: 'remove' };
   const [lost] = gone;
   if (lost) {
-    const side = other(lost);
-    const then = pairing.document.gone[side];
+    const side = across(lost);
+    // Somebody has said that this one goes as well.
+    const then = pair.decided?.[LOST] ? 'delete' : pairing.document.gone[side];
     if (then === 'delete') return { kind: 'delete', side };
     pair.state = then === 'ask' ? 'lost' : 'undone';
     if (then === 'undo') {
@@ -135,6 +145,7 @@ export function settledPair(pairing: Applied, gathered: Gathered, pair: OpenPair
   };
   return settlePair(pairing.ready, {
     base: pair.base,
+    ...(pair.decided === null ? {} : { decided: pair.decided }),
     records: { left: record('left'), right: record('right') },
     reach: { left: reachIn(gathered.related.left), right: reachIn(gathered.related.right) },
     changedAt: (side, field) => changedAt(gathered, pair, side, field),
@@ -161,8 +172,8 @@ function join(
   taken: Sides<Set<string>>,
   { side, recordId }: DueRecord,
   known: OpenPair | undefined,
-): { pair: OpenPair; replaced: number[] } | 'alone' {
-  const to = other(side);
+): { pair: OpenPair; replaced: number[] } | 'alone' | 'declined' {
+  const to = across(side);
   const [way] = gathered.ways[side].get(recordId) ?? [];
   if (!way) return 'alone';
   const free = (at: Side, id: string): boolean => {
@@ -183,15 +194,18 @@ function join(
     way.others.length === 1 && free(to, mate!) ? ([to, way.mine] as const) : ([side, way.others] as const);
   const id = about === side ? recordId : mate!;
   const held = byId[about].get(id);
+  // Somebody has said that none of them does.
+  if (held?.state === 'undone') return 'declined';
   const pair: OpenPair = {
     id: held?.id ?? 0,
     leftId: about === 'left' ? id : null,
     rightId: about === 'right' ? id : null,
     state: 'unsure',
     base: {},
+    decided: null,
     candidates: about === 'left' ? { left: [], right: [...candidates] } : { left: [...candidates], right: [] },
   };
-  return { pair, replaced: [] };
+  return { pair: held ? Object.assign(held, pair) : pair, replaced: [] };
 }
 
 const made = (side: Side, mine: string, mate: string, id: number): OpenPair => ({
@@ -200,5 +214,6 @@ const made = (side: Side, mine: string, mate: string, id: number): OpenPair => (
   rightId: side === 'left' ? mate : mine,
   state: 'in step',
   base: {},
+  decided: null,
   candidates: null,
 });

@@ -1,4 +1,4 @@
-import { keysOf, type Key, type Reach, type Seen, type Side, type Sides } from '@zusammen/core/pairing';
+import { across, SIDES, keysOf, type Key, type Reach, type Seen, type Side, type Sides } from '@zusammen/core/pairing';
 import { entityOf, fieldOf, type Values } from '@zusammen/core/schema';
 import { isBlank } from '@zusammen/core/values';
 import {
@@ -51,9 +51,6 @@ export async function feedsOf(db: Database, { document }: Applied): Promise<Feed
   const right = await feedOf(db, document.right.system, document.right.entity);
   return left && right && { left, right };
 }
-
-const SIDES: Side[] = ['left', 'right'];
-const other = (side: Side): Side => (side === 'left' ? 'right' : 'left');
 
 /** Loads what is known of records that are due, of what they go with, and of what relations lead to. */
 export function gather(db: Database, pairing: Applied, feeds: FeedsOf, due: readonly DueRecord[]): Promise<Gathered> {
@@ -162,7 +159,7 @@ async function waysOf(
   known: Pick<Gathered, 'seen' | 'related'>,
   load: (side: Side, ids: readonly string[]) => Promise<void>,
 ): Promise<Map<string, Way[]>> {
-  const to = other(side);
+  const to = across(side);
   const keys = new Map(
     loose.map((id) => [id, keysFor(pairing, side, known.seen[side].get(id)!, reachIn(known.related[side]))]),
   );

@@ -1,3 +1,5 @@
+export * from './sample.ts';
+export * from './answer.ts';
 export * from './apply.ts';
 export { pairingListener, type Listening } from './listener.ts';
 export { laneOfRecord } from './write.ts';

@@ -24,7 +24,7 @@ import type { LiveView } from '../live.ts';
 import type { Systems } from '../../systems/index.ts';
 import type { FeedListener, FeedReading, Listen } from '../feeds/index.ts';
 import type { Page } from '../../systems/index.ts';
-import { followedLinks, type Looking, type Pairings } from './view.ts';
+import { followedLinks, type Applied, type Looking, type Pairings } from './view.ts';
 
 /** What listening for pairings works with. */
 export interface Listening {
@@ -147,13 +147,7 @@ class PairingListener implements FeedListener {
     const links = followedLinks([...this.own, ...this.through], this.schema, this.entity.name);
     if (links.length > 0) await keepLinks(query, this.feed.id, ids, linksOf(records, links));
     for (const { pairing, side } of this.own) {
-      if (!hasPlainKeys(pairing.document.matches, side)) continue;
-      await keepKeys(
-        query,
-        pairing.id,
-        side,
-        records.map(({ recordId, values }) => ({ id: recordId, keys: keyHashes(pairing, side, recordId, values) })),
-      );
+      await keepPlainKeys(query, pairing, side, records);
     }
   }
 
@@ -224,15 +218,9 @@ const linksOf = (records: readonly SeenRecord[], fields: readonly string[]): See
 export const hasPlainKeys = (matches: readonly Match[], side: Side): boolean =>
   matches.every(({ parts }) => parts.every((part) => part[side].length === 1));
 
-/** The keys of a record, hashed; through relations only where a reach is given. */
-export function keyHashes(
-  { document, ready }: Looking['pairing'],
-  side: Side,
-  id: string,
-  values: Values,
-  reach: (entity: string, id: string) => Values | undefined = () => undefined,
-): Buffer[] {
-  return keysOf(document.matches, side, ready.around, { id, values }, reach).flatMap((key, match) =>
+/** The keys of a record that come from itself, hashed. */
+function keyHashes({ document, ready }: Looking['pairing'], side: Side, id: string, values: Values): Buffer[] {
+  return keysOf(document.matches, side, ready.around, { id, values }, () => undefined).flatMap((key, match) =>
     key === undefined ? [] : [keyHash(match, key)],
   );
 }
@@ -255,4 +243,23 @@ function pathsTo({ pairing, side }: Looking, schema: Schema, to: string): { enti
     }
   }
   return [...found.values()];
+}
+
+/** Keeps the keys of records that come from themselves alone. */
+export async function keepPlainKeys(
+  query: Query,
+  pairing: Applied,
+  side: Side,
+  records: readonly SeenRecord[],
+): Promise<void> {
+  if (!hasPlainKeys(pairing.document.matches, side)) return;
+  await keepKeys(
+    query,
+    pairing.id,
+    side,
+    records.map(({ recordId, values, gone }) => ({
+      id: recordId,
+      keys: gone ? [] : keyHashes(pairing, side, recordId, values),
+    })),
+  );
 }

@@ -1,4 +1,4 @@
-import type { Side } from '@zusammen/core/pairing';
+import { keyIsOn, type Side } from '@zusammen/core/pairing';
 import {
   idOn,
   inTransaction,
@@ -63,11 +63,9 @@ function afterTurn(
   for (const { row, answer } of done) {
     if (row.action === 'create' && row.step === 'left') after.leftId = answer.record.id;
     if (row.action === 'create' && row.step === 'right') after.rightId = answer.record.id;
-    const fields = new Set(Object.keys(row.after));
-    for (const [key, { side, base }] of Object.entries(pair.pending ?? {})) {
-      const [left = '', right = ''] = key.split('|');
-      if (side === row.step && fields.has(side === 'left' ? left : right)) after.base[key] = base;
-    }
+    for (const [key, { side, base }] of Object.entries(pair.pending ?? {}))
+      if (side === row.step && Object.keys(row.after).some((field) => keyIsOn(key, side, field)))
+        after.base[key] = base;
   }
   return after;
 }

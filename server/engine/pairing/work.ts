@@ -2,8 +2,11 @@ import {
   dueOf,
   freeDue,
   loggable,
+  inTransaction,
+  isDatabaseAway,
   noteBeat,
   pairingById,
+  postponeDue,
   seenAfter,
   takeDue,
   type Database,
@@ -11,7 +14,6 @@ import {
 } from '../../store/index.ts';
 import { isSystemTrouble, SystemUnavailable, type Systems } from '../../systems/index.ts';
 import type { HeldJob, JobEnd, JobWork } from '../jobs.ts';
-import { inTransaction } from '../../store/index.ts';
 import { workBundle } from './bundle.ts';
 import { feedsOf, keepAllKeys, type FeedsOf } from './gather.ts';
 import { recoverPairs } from './recover.ts';
@@ -86,12 +88,7 @@ async function keepInStep(keeping: Keeping, job: HeldJob, pairing: Applied): Pro
     await recoverPairs({ db, systems, pairing }, new Set());
     const due = await takeDue(db, pairing.id, BUNDLE, Date.now(), Date.now() + TAKEN_MS);
     if (due.length === 0) break;
-    try {
-      await workBundle({ db, systems, pairing, feeds }, due);
-    } catch (error) {
-      await putBack(keeping, pairing, due);
-      throw error;
-    }
+    await workOrPutBack(keeping, pairing, feeds, due);
     const { count } = await dueOf(db, pairing.id);
     total = Math.max(total, count);
     await job.note({ total, done: total - count, words: null });
@@ -124,13 +121,31 @@ async function indexAll({ db }: Keeping, job: HeldJob, pairing: Applied, feeds: 
   ]);
 }
 
-/** What was taken and not come to an end is taken up again soon. */
-async function putBack({ db, log }: Keeping, pairing: Applied, due: readonly DueRecord[]): Promise<void> {
-  await db.$client
-    .query('UPDATE pair_due SET due_at = ? WHERE pairing_id = ? AND (side, record_id) IN (?)', [
-      Date.now(),
-      pairing.id,
-      due.map(({ side, recordId }) => [side, recordId]),
-    ])
-    .catch((error: unknown) => log('what was due could not be put back', loggable(error)));
+/**
+ * Works on what was taken. What can't be come to an end with is taken up again soon; where that is our own fault, each
+ * record is tried by itself, so that one never holds up the others.
+ * @throws SystemTrouble
+ */
+async function workOrPutBack(
+  keeping: Keeping,
+  pairing: Applied,
+  feeds: FeedsOf,
+  due: readonly DueRecord[],
+): Promise<void> {
+  const { db, systems, log } = keeping;
+  try {
+    await workBundle({ db, systems, pairing, feeds }, due);
+  } catch (error) {
+    const isOurs = !isSystemTrouble(error) && !isDatabaseAway(error);
+    if (isOurs) log('pairs could not be brought into step', { pairing: pairing.id, ...loggable(error) });
+    if (isOurs && due.length > 1) {
+      for (const each of due) await workOrPutBack(keeping, pairing, feeds, [each]);
+      return;
+    }
+    const wait = isOurs ? LONGEST_PUT_OFF_MS / 2 : 0;
+    await inTransaction(db, (query) =>
+      postponeDue(query, pairing.id, due, { dueAt: Date.now() + wait, counts: isOurs }),
+    ).catch((later: unknown) => log('what was due could not be put back', loggable(later)));
+    if (!isOurs) throw error;
+  }
 }

@@ -71,6 +71,7 @@ CREATE TABLE `pairs` (
 	`right_id` varchar(255) COLLATE utf8mb4_nopad_bin,
 	`state` varchar(10) NOT NULL,
 	`base` json NOT NULL,
+	`decided` json,
 	`candidates` json,
 	`turn` bigint,
 	`pending` json,
