@@ -125,6 +125,7 @@ async function startServer(node: Node, port: number, standinsPort: number): Prom
       PORT: String(port),
       ZUSAMMEN_DEMO_FROM: `http://127.0.0.1:${standinsPort}`,
       ZUSAMMEN_DEMO_PAST: '0',
+      ZUSAMMEN_DEMO_PAIRINGS: 'no',
       ZUSAMMEN_LOG: 'error',
     },
     join(home, `server-${port}.log`),

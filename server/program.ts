@@ -59,6 +59,8 @@ export interface ProgramSettings {
   /** Loads the demo from the stand-ins at this address, when Zusammen is empty. */
   demoFrom?: string;
   demoPast?: number;
+  /** The demo's pairings keep writing by themselves; tests of other things do without. */
+  demoPairings?: boolean;
   /** Submissions carried out at once; most of them wait for a commit. What a system is asked at once is its budget's business. */
   concurrency?: number;
   logLevel?: string;
@@ -90,6 +92,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       standins: settings.demoFrom,
       own: `http://localhost:${settings.port}`,
       past: settings.demoPast ?? 900,
+      pairings: settings.demoPairings ?? false,
       log: (message) => log.info(message),
     });
   }

@@ -14,6 +14,7 @@ export interface InstallationSettings {
   reach?: Reach;
   demoFrom?: string;
   demoPast?: number;
+  demoPairings: boolean;
 }
 
 /** Settings that can't be meant; every one is named, with what helps. */
@@ -84,6 +85,7 @@ export function settingsFrom(env: Readonly<Record<string, string | undefined>>):
     ...(reach === undefined ? {} : { reach: reach as Reach }),
     ...(demoFrom ? { demoFrom } : {}),
     ...(demoPast ? { demoPast: Number(demoPast) } : {}),
+    demoPairings: env['ZUSAMMEN_DEMO_PAIRINGS'] !== 'no',
   };
 }
 

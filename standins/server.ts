@@ -35,11 +35,13 @@ export async function startStandins(settings: StandinSettings): Promise<{ server
   const post = await openDatabase(settings.databaseUrl, `${settings.prefix}_letters`);
   await makeLetterTables(post);
   const [known] = await crm.query<RowDataPacket[]>(
-    `SELECT CONCAT('P-', LPAD(p.n, GREATEST(5, LENGTH(p.n)), '0')) AS id, p.first_name, p.last_name, p.email, p.language, p.letters_allowed, u.name AS keeper
+    `SELECT CONCAT('P-', LPAD(p.n, GREATEST(5, LENGTH(p.n)), '0')) AS id, p.first_name, p.last_name, p.email, p.language, p.letters_allowed, p.interests, u.name AS keeper
      FROM People p LEFT JOIN Users u ON u.n = CAST(SUBSTRING(p.owner_id, 3) AS INT) WHERE p.email IS NOT NULL ORDER BY p.n`,
   );
   const { seed, people, subscribers = Math.ceil(people / 2) } = settings.amounts;
-  await seedLetters(post, { seed, subscribers }, known as KnownPerson[], new Date());
+  const rows = known as (Omit<KnownPerson, 'interests'> & { interests: string | null })[];
+  const asked = rows.map(({ interests, ...one }) => ({ ...one, interests: JSON.parse(interests ?? '[]') as string[] }));
+  await seedLetters(post, { seed, subscribers }, asked, new Date());
   const faults = new Faults();
   const app = express();
   app.disable('x-powered-by');

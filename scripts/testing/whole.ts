@@ -79,6 +79,7 @@ export async function startWhole(settings: WholeSettings): Promise<Whole> {
         PORT: String(at),
         ZUSAMMEN_DEMO_FROM: standinsAddress,
         ZUSAMMEN_DEMO_PAST: String(past),
+        ZUSAMMEN_DEMO_PAIRINGS: 'no',
         NODE_ENV: 'production',
       },
       join(home, `${role}-${servers.length}.log`),

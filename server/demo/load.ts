@@ -6,11 +6,22 @@ import type { IntakeDocument } from '@zusammen/core/intake';
 import { suggestRecognition } from '@zusammen/core/recognition';
 import type { Schema } from '@zusammen/core/schema';
 import { hashPassword, type Sealer } from '../access/index.ts';
-import { Acceptor, Feeds, Jobs, heldListener, knownListener, LiveView, Pairings, Worker } from '../engine/index.ts';
+import {
+  Acceptor,
+  apply,
+  Feeds,
+  Jobs,
+  heldListener,
+  knownListener,
+  LiveView,
+  Pairings,
+  Worker,
+} from '../engine/index.ts';
 import type { Role } from '@zusammen/core/api';
 import {
   adapterVersions,
   addIntake,
+  addPairing,
   addSample,
   addSecret,
   addSystem,
@@ -39,6 +50,9 @@ import {
   saveRecognition,
   heldFields,
   heldValues,
+  pairDue,
+  pairings,
+  pairingVersions,
   schemaSnapshots,
   searchState,
   searchWords,
@@ -60,6 +74,7 @@ import {
   type Via,
 } from '../systems/index.ts';
 import { intakeForPage, intakeForShop, PAGE_KEYS, SHOP_KEY } from './intakes.ts';
+import { quoteLinesWithContractLines, subscribersWithPeople, type Connected } from './pairings.ts';
 import { orderSamples, pastSubmissions } from './past.ts';
 
 export const DEMO_PASSWORD = 'clover-hollow';
@@ -80,6 +95,8 @@ export interface DemoSettings {
   own: string;
   /** Past submissions to play back. */
   past: number;
+  /** Whether its pairings are made, and the first of them started: they write by themselves from then on. */
+  pairings: boolean;
   log: (message: string) => void;
 }
 
@@ -88,7 +105,16 @@ export interface DemoSettings {
  * and the shop's events, and past submissions carried out by the engine itself, dated back.
  * @returns false when Zusammen isn't empty; nothing is touched then
  */
-export async function loadDemo({ db, sealer, via, standins, own, past, log }: DemoSettings): Promise<boolean> {
+export async function loadDemo({
+  db,
+  sealer,
+  via,
+  standins,
+  own,
+  past,
+  pairings: paired,
+  log,
+}: DemoSettings): Promise<boolean> {
   if ((await listUsers(db)).length > 0) return false;
   await forgetHalfLoaded(db);
   const system = await connectCrm(db, sealer, via, standins);
@@ -109,6 +135,7 @@ export async function loadDemo({ db, sealer, via, standins, own, past, log }: De
   log('playing back past submissions');
   await playBack(db, crm, await pastSubmissions(standins, past, new Date(), 4711));
   if (past > 0) await keepSamples(db, await pastSubmissions(standins, 120, new Date(), 815));
+  if (paired) await makePairings(db, letters, system);
   // The people come last: with them the demo counts as loaded.
   const passwordHash = await hashPassword(DEMO_PASSWORD);
   for (const [email, name, role] of PEOPLE) {
@@ -117,6 +144,13 @@ export async function loadDemo({ db, sealer, via, standins, own, past, log }: De
     });
   }
   return true;
+}
+
+/** Two pairings: one that is at work, and one that is ready to be started. */
+async function makePairings(db: Database, letters: Connected, crm: Connected): Promise<void> {
+  await addPairing(db, quoteLinesWithContractLines(crm));
+  const { id } = await addPairing(db, subscribersWithPeople(letters, crm));
+  await apply({ db, schemas: await new LiveView(db, 0).allSchemas() }, id, 1, [], BY.name);
 }
 
 /** A loading that was cut short left no people behind, so nobody can have worked with what it did leave. */
@@ -147,6 +181,9 @@ async function forgetHalfLoaded(db: Database): Promise<void> {
     systemTokens,
     heldFields,
     heldValues,
+    pairDue,
+    pairings,
+    pairingVersions,
     systems,
     changes,
   ])

@@ -34,6 +34,7 @@ describe('the demo', () => {
         standins: 'http://127.0.0.1:9',
         own: 'http://127.0.0.1:9',
         past: 1,
+        pairings: false,
         log: () => undefined,
       }),
     ).toBe(false);

@@ -138,6 +138,7 @@ class Processes implements OrdealWorld {
       PORT: String(this.ports.web),
       ZUSAMMEN_DEMO_FROM: this.standins,
       ZUSAMMEN_DEMO_PAST: '0',
+      ZUSAMMEN_DEMO_PAIRINGS: 'no',
       ZUSAMMEN_LOG: 'error',
       NODE_OPTIONS: '',
     });

@@ -29,6 +29,7 @@ export async function seedCrm(pool: Pool, { seed, organisations, people }: Amoun
     random,
   );
   const made: Values[] = [];
+  const also = seededRandom(seed + 3);
   for (let at = 0; at < people; at += 1) {
     // A few are entered twice, as happens: same mailbox, other spelling of the rest.
     const before = made[made.length - 1];
@@ -37,6 +38,8 @@ export async function seedCrm(pool: Pool, { seed, organisations, people }: Amoun
         ? { ...before, first_name: String(before['first_name']).slice(0, 1) + '.', phone: null, member_number: null }
         : person(random, at, organisations),
     );
+    // A topic that the letters don't have.
+    if (also() < 0.012) made.at(-1)!['interests'] = JSON.stringify(['swarms']);
   }
   await insert(pool, 'Person', [...made, ...enteredTwice(made, seededRandom(seed + 1))], now, random);
   await insert(pool, 'Course', courses(now), now, random);

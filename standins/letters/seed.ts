@@ -8,6 +8,7 @@ export interface KnownPerson {
   /** Its id there, and the name of who looks after it. */
   id?: string;
   keeper?: string | null;
+  interests?: string[];
   first_name: string | null;
   last_name: string | null;
   email: string | null;
@@ -21,6 +22,7 @@ export interface LettersAmounts {
 }
 
 const DAY = 86_400_000;
+const TOPICS = ['honey', 'queens', 'courses', 'hiring hives'];
 const BATCH = 500;
 const SUBJECTS = [
   'First blossom',
@@ -66,14 +68,12 @@ export async function seedLetters(
         given: random() < 0.9 ? person.first_name : null,
         family: random() < 0.85 ? person.last_name : null,
         language: person.language ?? 'de',
-        interests: ['honey', 'queens', 'courses', 'hiring hives'].filter(() => random() < 0.35),
+        interests: TOPICS.filter(() => random() < 0.35),
         wants_letters: person.letters_allowed === 1 || random() < 0.6,
         ...(random() < 0.3
           ? { last_visit: new Date(now.getTime() - random() * 400 * DAY).toISOString().slice(0, 10) }
           : {}),
-        ...(person.id !== undefined && linked() < 0.7
-          ? { crm_id: person.id, ...(person.keeper && linked() < 0.9 ? { keeper: person.keeper } : {}) }
-          : {}),
+        ...(person.id !== undefined && linked() < 0.7 ? ofKnown(person, linked) : {}),
         ...(random() < 0.2 ? { came_from: pick(['fair', 'neighbour', 'website']) } : {}),
         letters_opened: Math.floor(random() * 30),
       },
@@ -108,6 +108,22 @@ export async function seedLetters(
       return [entity, id, email, JSON.stringify(held), moment, moment];
     });
     await pool.query('INSERT INTO records (entity, id, email, held, created_at, changed_at) VALUES ?', [values]);
+  }
+
+  /** What is kept of somebody whose record in the CRM is known: mostly as it is there, some of it out of date. */
+  function ofKnown(person: KnownPerson, random: () => number): object {
+    const here: Record<string, string> = { pollination: 'hiring hives' };
+    const interests = (person.interests ?? [])
+      .map((each) => here[each] ?? each)
+      .filter((each) => TOPICS.includes(each));
+    return {
+      crm_id: person.id,
+      family: random() < 0.003 ? `${person.last_name}-Ott` : person.last_name,
+      given: random() < 0.004 ? `${(person.first_name ?? '').slice(0, 1)}.` : person.first_name,
+      wants_letters: person.letters_allowed === 1,
+      interests: random() < 0.04 ? ['honey', 'courses'] : interests,
+      ...(person.keeper && random() < 0.96 ? { keeper: person.keeper } : {}),
+    };
   }
 
   function stranger(): KnownPerson {

@@ -67,7 +67,20 @@ export const router = createBrowserRouter([
           { path: 'history', lazy: async () => ({ Component: (await import('./pages/intake/history.tsx')).History }) },
         ],
       },
+      { path: 'pairings', lazy: async () => ({ Component: (await import('./pages/pairings.tsx')).Pairings }) },
+      {
+        path: 'pairings/new',
+        lazy: async () => ({ Component: (await import('./pages/pairing/new-pairing.tsx')).NewPairing }),
+      },
+      {
+        path: 'pairings/:id',
+        lazy: async () => ({ Component: (await import('./pages/pairing/pairing.tsx')).Pairing }),
+      },
       { path: 'review', lazy: async () => ({ Component: (await import('./pages/review/review.tsx')).Review }) },
+      {
+        path: 'review/pairs',
+        lazy: async () => ({ Component: (await import('./pages/review/pairs.tsx')).PairsInReview }),
+      },
       { path: 'ledger', lazy: async () => ({ Component: (await import('./pages/ledger.tsx')).Ledger }) },
       { path: 'schema', lazy: async () => ({ Component: (await import('./pages/schema.tsx')).Schema }) },
       {

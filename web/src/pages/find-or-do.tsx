@@ -18,6 +18,7 @@ const SPECIALISTS: User['role'][] = ['administrator', 'specialist'];
 const PLACES: { name: string; words?: string; to: string; roles: User['role'][] }[] = [
   { name: 'Go to Today', to: '/', roles: EVERYBODY },
   { name: 'Go to Intakes', to: '/intakes', roles: EVERYBODY },
+  { name: 'Go to Pairings', to: '/pairings', roles: EVERYBODY },
   { name: 'Make a new intake', words: 'form page file', to: '/intakes/new', roles: SPECIALISTS },
   { name: 'Decide what waits in Review', words: 'questions refused failed', to: '/review', roles: SPECIALISTS },
   { name: 'Search the ledger', words: 'submissions history', to: '/ledger', roles: EVERYBODY },

@@ -5,6 +5,7 @@ import { Link, Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react
 import { call, ApiProblem } from '../api/client.ts';
 import { useLiveFeed } from '../api/live.ts';
 import { useMe, useSubmissions } from '../api/hooks.ts';
+import { usePairings } from '../api/pairings.ts';
 import type { User } from '@zusammen/core/api';
 import { cx } from '../parts/cx.ts';
 import { Key } from '../parts/key.tsx';
@@ -19,6 +20,7 @@ import { OwnPassword } from './own-password.tsx';
 const PLACES = [
   ['/', 'Today'],
   ['/intakes', 'Intakes'],
+  ['/pairings', 'Pairings'],
   ['/review', 'Review'],
   ['/ledger', 'Ledger'],
   ['/schema', 'Schema'],
@@ -99,7 +101,8 @@ function SignedIn({ user }: { user: User }) {
 function Waiting() {
   const { data } = useSubmissions({ state: 'in review' }, 5_000);
   const { 'in review': asked = 0, refused = 0, failed = 0 } = data?.counts ?? {};
-  const waiting = asked + refused + failed;
+  const pairs = usePairings().data?.reduce((sum, { states }) => sum + states.asked, 0) ?? 0;
+  const waiting = asked + refused + failed + pairs;
   if (waiting === 0) return null;
   return (
     <span

@@ -10,6 +10,7 @@ import { Heading, Sheet } from '../../parts/sheet.tsx';
 import { Empty, Fetched } from '../../parts/states.tsx';
 import { count, Moment } from '../../parts/time.tsx';
 import { keyOf } from './cause-key.ts';
+import { WaitingKinds } from './kinds.tsx';
 import { Filters, useReviewSearch } from './filters.tsx';
 import { PutRight } from './put-right.tsx';
 import { Queue } from './queue.tsx';
@@ -71,6 +72,7 @@ export function Review() {
   return (
     <>
       <Heading title="Review" actions={<Filters counts={causes.data} />}>
+        <WaitingKinds />
         {total > 0 && <Tag tone="saffron">{total === 1 ? '1 waits' : `${count(total)} wait`}</Tag>}
         {oldest && (
           <span className="text-soft">
