@@ -39,9 +39,7 @@ export async function startStandins(settings: StandinSettings): Promise<{ server
      FROM People p LEFT JOIN Users u ON u.n = CAST(SUBSTRING(p.owner_id, 3) AS INT) WHERE p.email IS NOT NULL ORDER BY p.n`,
   );
   const { seed, people, subscribers = Math.ceil(people / 2) } = settings.amounts;
-  const rows = known as (Omit<KnownPerson, 'interests'> & { interests: string | null })[];
-  const asked = rows.map(({ interests, ...one }) => ({ ...one, interests: JSON.parse(interests ?? '[]') as string[] }));
-  await seedLetters(post, { seed, subscribers }, asked, new Date());
+  await seedLetters(post, { seed, subscribers }, known as KnownPerson[], new Date());
   const faults = new Faults();
   const app = express();
   app.disable('x-powered-by');

@@ -8,7 +8,7 @@ export interface KnownPerson {
   /** Its id there, and the name of who looks after it. */
   id?: string;
   keeper?: string | null;
-  interests?: string[];
+  interests?: string[] | null;
   first_name: string | null;
   last_name: string | null;
   email: string | null;

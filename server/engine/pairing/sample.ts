@@ -19,9 +19,9 @@ import type { Systems } from '../../systems/index.ts';
 import { readsOfSide } from './view.ts';
 
 /** Records of an entity that are read to measure something on. */
-const MOST_RECORDS = 6_000;
+const MOST_RECORDS = 10_000;
 /** Records that relations lead to, of one entity. */
-const MOST_RELATED = 6_000;
+const MOST_RELATED = 10_000;
 /** Entities that relations lead to. */
 const MOST_ENTITIES = 8;
 

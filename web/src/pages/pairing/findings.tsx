@@ -32,18 +32,18 @@ export function Findings({
         {findings.map(({ id, severity, sentence, place }) => (
           <li
             key={`${id} ${place.line ?? ''} ${sentence}`}
-            className="border-t border-hair px-4 py-2 text-small first:border-t-0"
+            className="flex gap-2 border-t border-hair px-4 py-2 text-small first:border-t-0"
           >
             <span
               className={severity === 'stops' ? 'text-brick' : 'text-saffron'}
               aria-label={severity === 'stops' ? 'stops' : 'wants a look'}
             >
               {severity === 'stops' ? '■' : '▲'}
-            </span>{' '}
+            </span>
             {place.line === undefined ? (
               sentence
             ) : (
-              <button type="button" className="inline text-left hover:underline" onClick={() => choose(place.line!)}>
+              <button type="button" className="min-h-6 text-left hover:underline" onClick={() => choose(place.line!)}>
                 {sentence}
               </button>
             )}

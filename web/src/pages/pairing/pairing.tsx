@@ -258,9 +258,8 @@ function Name({ editing: { document, change, mayEdit } }: { editing: Editing }) 
       aria-label="Name of the pairing"
       value={document.name}
       maxLength={120}
-      size={Math.max(12, document.name.length)}
       onChange={({ target }) => change((before) => ({ ...before, name: target.value || before.name }))}
-      className="max-w-[46ch] truncate rounded-[5px] border border-transparent bg-transparent font-bold hover:border-hair focus:border-line"
+      className="max-w-[46ch] min-w-[8ch] truncate rounded-[5px] [field-sizing:content] border border-transparent bg-transparent font-bold hover:border-hair focus:border-line"
     />
   );
 }
