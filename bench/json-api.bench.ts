@@ -4,7 +4,7 @@ import { schemaFrom } from '@zusammen/core/adapters';
 import { entityOf } from '@zusammen/core/schema';
 import type { Result } from '../scripts/bench.ts';
 import { capabilitiesOf, directly, JsonSystem, lookAt, lookingSend, type From } from '../server/systems/index.ts';
-import { each, openBench, post, settled } from './stage.ts';
+import { callerOf, each, openBench, post, settled, tokenOfLetters } from './stage.ts';
 
 const RECORDS = 100_000;
 const AMOUNT = 1000;
@@ -44,7 +44,7 @@ async function reading(standins: string): Promise<Result> {
     }
     return count / ((performance.now() - started) / 1000);
   };
-  const headers = { Authorization: `Bearer ${await tokenAt(standins)}` };
+  const headers = { Authorization: `Bearer ${await tokenOfLetters(standins)}` };
   const script = async (): Promise<number> => {
     const started = performance.now();
     let count = 0;
@@ -75,7 +75,7 @@ async function endToEnd(stage: Awaited<ReturnType<typeof openBench>>): Promise<R
   const { address, standins } = stage;
   await subscribersOnly(address);
   const database = await mysql.createConnection({ uri: stage.databaseUrl });
-  const token = await tokenAt(standins);
+  const token = await tokenOfLetters(standins);
   const script = async (round: string): Promise<number> => {
     const started = performance.now();
     await each(AMOUNT, CONCURRENCY, (at) => byHand(standins, token, `script${round}-${at}@biene.example`));
@@ -125,36 +125,14 @@ async function endToEnd(stage: Awaited<ReturnType<typeof openBench>>): Promise<R
   return [here, elsewhere];
 }
 
-async function tokenAt(standins: string): Promise<string> {
-  const body = new URLSearchParams({
-    grant_type: 'client_credentials',
-    client_id: 'demo',
-    client_secret: 'demo-secret',
-  });
-  const response = await fetch(`${standins}/letters/oauth/token`, { method: 'POST', body });
-  return ((await response.json()) as { access_token: string }).access_token;
-}
-
 /** An intake whose only step is the subscriber. */
 async function subscribersOnly(address: string): Promise<void> {
-  const session = await fetch(`${address}/api/session`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ email: 'mara@cloverhollow.example', password: 'clover-hollow' }),
-  });
-  const cookie = session.headers.get('set-cookie')!.split(';')[0]!;
-  const api = async (method: string, path: string, body?: unknown) => {
-    const response = await fetch(`${address}/api${path}`, {
-      method,
-      headers: { cookie, ...(body === undefined ? {} : { 'Content-Type': 'application/json' }) },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    });
-    if (!response.ok) throw new Error(await response.text());
-    return (await response.json()) as {
+  const call = await callerOf(address);
+  const api = async (method: string, path: string, body?: unknown) =>
+    (await call(method, path, body)) as {
       intakes: { id: string; key: string }[];
       intake: { id: string; draft: { name: string; plan: { steps: { id: string }[] } } };
     };
-  };
   const { intakes } = await api('GET', '/intakes');
   const { intake } = await api('GET', `/intakes/${intakes.find(({ key }) => key === 'letters-sign-up')!.id}`);
   const document = intake.draft;

@@ -102,3 +102,36 @@ export async function each(amount: number, concurrency: number, work: (at: numbe
     }),
   );
 }
+
+/** A token of the mailing system. */
+export async function tokenOfLetters(standins: string): Promise<string> {
+  const body = new URLSearchParams({
+    grant_type: 'client_credentials',
+    client_id: 'demo',
+    client_secret: 'demo-secret',
+  });
+  const response = await fetch(`${standins}/letters/oauth/token`, { method: 'POST', body });
+  return ((await response.json()) as { access_token: string }).access_token;
+}
+
+/** Calls our API as the demo's administrator. @throws where it says no */
+export async function callerOf(
+  address: string,
+): Promise<(method: string, path: string, body?: unknown) => Promise<unknown>> {
+  const session = await fetch(`${address}/api/session`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ email: 'mara@cloverhollow.example', password: 'clover-hollow' }),
+  });
+  const cookie = session.headers.get('set-cookie')!.split(';')[0]!;
+  return async (method, path, body) => {
+    const response = await fetch(`${address}/api${path}`, {
+      method,
+      headers: { cookie, ...(body === undefined ? {} : { 'Content-Type': 'application/json' }) },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+    const text = await response.text();
+    if (!response.ok) throw new Error(text);
+    return text === '' ? undefined : JSON.parse(text);
+  };
+}

@@ -110,6 +110,7 @@ function review(
   return show(<Review />, {
     answers: {
       'get /session': { user: { id: 'u1', email: 'm@wren.example', name: 'Mara', role, active: true } },
+      'get /pairings': { pairings: [] },
       'get /review': ({ query }) => ({ causes: causesOf(waiting, query['state']!.split(',')) }),
       'get /submissions': ({ query }) => ({
         submissions: waiting
@@ -136,7 +137,10 @@ describe('Review', () => {
   });
 
   it('says what went wrong when the queue can’t be read, instead of that nothing waits', async () => {
-    review([], { 'get /review': () => refusal(500, 'Trouble', 'The database is away.') });
+    review([], {
+      'get /pairings': { pairings: [] },
+      'get /review': () => refusal(500, 'Trouble', 'The database is away.'),
+    });
     expect((await screen.findByRole('alert')).textContent).toContain('The database is away.');
     expect(screen.queryByText('Nothing waits for anybody')).toBeNull();
   });
@@ -393,6 +397,7 @@ describe('what is to be put right', () => {
   it('is carried out by the version that is live, where that is newer, and says so', async () => {
     const { user, saidTo } = review(waiting, {
       'get /intakes/:id': { intake: { id: 'i1', liveVersion: 5 }, versions: [], changes: [] } as never,
+      'get /pairings': { pairings: [] },
       'get /review': { causes: [{ ...causesOf(waiting, ['refused'])[0]!, count: 12 }] },
       'get /submissions/:id/alike': { count: 12, labels: [], alike: [] },
       'post /submissions/:id/again': { again: 12, left: 0 },

@@ -1,0 +1,167 @@
+import { freshLine, freshPairing, type Pairing, type PairLine } from '../pairing/index.ts';
+import { makeEntity, makeField } from '../testing/world.ts';
+import type { Entity } from '../schema/index.ts';
+import { checkPairing, type PairingInput } from './index.ts';
+
+const id = makeField('id', { type: 'id', computed: true });
+const moment = makeField('changed_at', { type: 'date and time', computed: true, label: 'Changed at' });
+const choices = (...values: string[]) => values.map((value) => ({ value, label: value }));
+const subscribers = (more: Partial<Entity> = {}): Entity =>
+  makeEntity(
+    'Subscribers',
+    [
+      id,
+      moment,
+      makeField('mail'),
+      makeField('given'),
+      makeField('topic', { type: 'option', options: choices('honey', 'wax') }),
+      makeField('opened', { computed: true }),
+    ],
+    more,
+  );
+const people = (more: Partial<Entity> = {}): Entity =>
+  makeEntity(
+    'People',
+    [
+      id,
+      moment,
+      makeField('email'),
+      makeField('first', { label: 'First name' }),
+      makeField('last', { label: 'Family name', required: true }),
+      makeField('topic', { type: 'option', options: choices('honey', 'swarms') }),
+    ],
+    more,
+  );
+
+function found(
+  lines: PairLine[],
+  more: Partial<Pairing> = {},
+  input: Partial<PairingInput> = {},
+  entities: [Entity, Entity] = [subscribers(), people()],
+) {
+  const pairing: Pairing = {
+    ...freshPairing('Ours', { system: 'l', entity: 'Subscribers' }, { system: 'r', entity: 'People' }),
+    matches: [{ parts: [{ left: ['mail'], right: ['email'] }] }],
+    lines,
+    ...more,
+  };
+  return checkPairing({
+    id: 'ours',
+    pairing,
+    schemas: new Map([
+      ['l', { entities: [entities[0]] }],
+      ['r', { entities: [entities[1]] }],
+    ]),
+    others: [],
+    systemNames: { l: 'Letters', r: 'CRM' },
+    names: { ours: 'Ours', theirs: 'Theirs' },
+    ...input,
+  }).map(({ id: check, severity, sentence, place }) => ({ check, severity, sentence, line: place.line }));
+}
+const given = freshLine('given', ['given'], ['first']);
+const checks = (...args: Parameters<typeof found>): string[] =>
+  found(...args).map(({ check, severity }) => `${check} ${severity}`);
+
+describe('a pairing', () => {
+  it('that is sound yields nothing at all', () => {
+    expect(found([given])).toEqual([]);
+  });
+
+  it('needs a way to see which goes with which, and a field that travels', () => {
+    expect(checks([given], { matches: [] })).toEqual(['K21 stops']);
+    expect(checks([])).toEqual(['K21 stops']);
+    expect(checks([{ ...given, suggested: ['they look alike'] }])).toEqual(['K21 stops']);
+    expect(checks([given], { matches: [{ parts: [{ left: ['gone'], right: ['email'] }] }] })).toEqual(['K27 stops']);
+  });
+
+  it('is stopped by a field that is gone or can’t be written, and by an entity that can’t be seen', () => {
+    expect(checks([freshLine('x', ['gone'], ['first'])])).toEqual(['K27 stops']);
+    expect(checks([{ ...freshLine('x', ['opened'], ['first']), way: 'to left' }])).toEqual(['K08 stops']);
+    const [only] = found([given], { left: { system: 'l', entity: 'Nobody' } });
+    expect(only).toMatchObject({ check: 'K27', sentence: 'Nobody can’t be seen in Letters any more.' });
+  });
+
+  it('is stopped where the connection may not do what it would', () => {
+    const readOnly = people({ rights: { read: true, create: false, update: false, delete: false } });
+    expect(checks([given], {}, {}, [subscribers(), readOnly])).toEqual(['K09 stops']);
+    expect(checks([{ ...given, way: 'to left' }], {}, {}, [subscribers(), readOnly])).toEqual([]);
+    const gone = { left: 'undo', right: 'delete' } as const;
+    expect(checks([{ ...given, way: 'to left' }], { gone }, {}, [subscribers(), readOnly])).toEqual(['K09 stops']);
+  });
+
+  it('says which options have no counterpart, and how many pairs that concerns', () => {
+    const topic = freshLine('topic', ['topic'], ['topic']);
+    const outcomes = [
+      {
+        line: 'topic',
+        counts: {} as never,
+        differ: 3,
+        examples: [],
+        lost: [],
+        stuck: [{ side: 'left' as const, words: '“swarms” is not among the options', count: 3 }],
+      },
+    ];
+    const told = found([topic], {}, { outcomes });
+    expect(told.map(({ check }) => check)).toEqual(['K02', 'K02']);
+    expect(told[1]!.sentence + told[0]!.sentence).toContain(
+      '“swarms” of topic has no counterpart in Letters. 3 pairs can’t',
+    );
+    expect(told[1]!.sentence + told[0]!.sentence).toContain('“wax” of topic has no counterpart in CRM.');
+  });
+
+  it('says what is lost on the way and what doesn’t fit, with counts', () => {
+    const outcomes = [
+      {
+        ...{ line: 'given', counts: {} as never, differ: 1, examples: [] },
+        lost: [{ side: 'left' as const, words: 'given keeps a date only', count: 2 }],
+        stuck: [{ side: 'right' as const, words: 'First name takes 4 bytes, “Friedrich…” has 9', count: 1 }],
+      },
+    ];
+    const told = found([given], {}, { outcomes });
+    expect(told.map(({ check, severity }) => `${check} ${severity}`)).toEqual(['K04 look', 'K05 look']);
+    expect(told[0]!.sentence).toBe('given keeps a date only, in 2 pairs.');
+    expect(told[1]!.sentence).toContain('one pair can’t be brought into step');
+  });
+
+  it('is stopped by a value that never comes to rest, which is shown', () => {
+    const options = [
+      { left: 'honey', right: 'honey' },
+      { left: 'honey', right: 'swarms' },
+      { left: 'wax', right: 'swarms' },
+    ];
+    const [only] = found([{ ...freshLine('topic', ['topic'], ['topic']), options }]);
+    expect(only).toMatchObject({ check: 'K19', severity: 'stops', line: 'topic' });
+    expect(only!.sentence).toContain('“wax” is “swarms” in CRM, “honey” when it comes back, and then “honey” there');
+  });
+
+  it('is stopped by another that decides otherwise, and by two lines that write one field', () => {
+    const other: Pairing = {
+      ...freshPairing('Theirs', { system: 'l', entity: 'Subscribers' }, { system: 'r', entity: 'People' }),
+      lines: [{ ...given, way: 'to right' }],
+    };
+    const [first] = found([given], {}, { others: [{ id: 'theirs', pairing: other }] });
+    expect(first).toMatchObject({ check: 'K20', severity: 'stops', line: 'given' });
+    expect(first!.sentence).toContain('written by “Theirs” too');
+    const twice = [
+      { ...given, way: 'to right' as const },
+      { ...freshLine('again', ['mail'], ['first']), way: 'to right' as const },
+    ];
+    expect(checks(twice)).toEqual(['K20 stops']);
+  });
+
+  it('is stopped where a record would be made without what its system needs', () => {
+    const alone = { left: { what: 'make' as const }, right: { what: 'leave' as const } };
+    const [only] = found([given], { alone });
+    expect(only).toMatchObject({ check: 'K01', severity: 'stops' });
+    expect(only!.sentence).toContain('without Family name');
+    expect(checks([given, freshLine('last', ['mail'], ['last'])], { alone })).toEqual([]);
+  });
+
+  it('says where the newest change can’t be told, and what a system without versions can’t promise', () => {
+    const untold = makeEntity('Subscribers', [id, makeField('mail'), makeField('given')]);
+    expect(checks([given], {}, {}, [untold, people()])).toEqual(['K28 look']);
+    expect(checks([{ ...given, decides: 'left' }], {}, {}, [untold, people()])).toEqual([]);
+    const abilities = { r: { repeatability: true, batch: true, etags: false } };
+    expect(checks([given], {}, { abilities })).toEqual(['K28 look']);
+  });
+});
