@@ -91,6 +91,7 @@ export interface FoundByText {
   options: (FieldPlace & { option: string; why: string })[];
   entities: (Omit<FieldPlace, 'field' | 'label'> & { why: string })[];
   intakes: { id: string; name: string; why: string }[];
+  pairings: { id: string; name: string; why: string }[];
   /** Records as their systems hold them now. */
   records: {
     system: string;

@@ -59,6 +59,8 @@ export interface LedgerLine extends LedgerChange {
   labels: Record<string, string>;
   submissionId: string;
   label: string;
+  /** The pairing that brought it into step, and the record it came from. */
+  pairing?: { id: string; from: string | null };
 }
 
 export interface SubmissionPath {

@@ -2,7 +2,7 @@ import type { FoundByText } from '@zusammen/core/api';
 import type { Entity, RecordState, Schema } from '@zusammen/core/schema';
 import { fold } from '@zusammen/core/values';
 import { findRecords } from '../engine/index.ts';
-import { listIntakes, listSystems, listUsers, searchSubmissions, type User } from '../store/index.ts';
+import { listIntakes, listPairings, listSystems, listUsers, searchSubmissions, type User } from '../store/index.ts';
 import type { Context } from './context.ts';
 import type { Unsent } from './route.ts';
 
@@ -17,7 +17,16 @@ const PATIENCE_MS = 2500;
 /** Shorter texts would have systems look for next to nothing. */
 const LEAST_FOR_RECORDS = 3;
 
-const NOTHING: Found = { submissions: [], fields: [], options: [], entities: [], intakes: [], records: [], people: [] };
+const NOTHING: Found = {
+  submissions: [],
+  fields: [],
+  options: [],
+  entities: [],
+  intakes: [],
+  pairings: [],
+  records: [],
+  people: [],
+};
 
 /**
  * Whatever has to do with a text, with the reason. Systems are asked for records only on behalf of those who may cause
@@ -26,9 +35,10 @@ const NOTHING: Found = { submissions: [], fields: [], options: [], entities: [],
 export async function findByText(context: Context, text: string, user: User): Promise<Found> {
   if (text.length < 2) return NOTHING;
   const { db, live } = context;
-  const [submissions, intakes, connected, schemas, users] = await Promise.all([
+  const [submissions, intakes, pairings, connected, schemas, users] = await Promise.all([
     searchSubmissions(db, { text, limit: FEW }),
     listIntakes(db),
+    listPairings(db),
     listSystems(db),
     live.allSchemas(),
     user.role === 'administrator' ? listUsers(db) : [],
@@ -51,6 +61,10 @@ export async function findByText(context: Context, text: string, user: User): Pr
         name: draft.name,
         why: [has(draft.name) ? 'its name' : `its key, ${key}`, ...(putAwayAt ? ['put away'] : [])].join(', '),
       })),
+    pairings: pairings
+      .filter(({ draft }) => has(draft.name))
+      .slice(0, FEW)
+      .map(({ id, draft }) => ({ id, name: draft.name, why: 'its name' })),
     records: mayAsk ? await recordsIn(context, connected, schemas, text) : [],
     people: users
       .filter(({ name, email }) => has(name, email))

@@ -188,6 +188,8 @@ export interface LedgerLine extends LedgerRow {
   /** Blank for what no submission did. */
   submissionId: string;
   label: string;
+  /** The pairing that brought it into step, and the record it came from. */
+  pairing?: { id: string; from: string | null };
 }
 
 /** The newest changes that meet a search, newest first, each with what it belongs to. */
@@ -232,12 +234,21 @@ async function newestChanges(db: Database, conditions: readonly SQL[], limit: nu
   );
   return found.map((row) => {
     const turn = about.get(row.turn);
-    return { ...row, submissionId: turn?.submissionId ?? '', label: turn?.label ?? '' };
+    const pair = turn?.pair;
+    return {
+      ...row,
+      submissionId: turn?.submissionId ?? '',
+      label: turn?.label ?? '',
+      ...(pair ? { pairing: { id: pair.pairing, from: row.step === 'left' ? pair.right : pair.left } } : {}),
+    };
   });
 }
 
 /** Of turns, the submission each is or takes back, and what it is called. */
-async function turnsAbout(db: Database, ids: number[]): Promise<{ id: number; submissionId: string; label: string }[]> {
+async function turnsAbout(
+  db: Database,
+  ids: number[],
+): Promise<{ id: number; submissionId: string; label: string; pair?: PairTurn }[]> {
   const own = await db
     .select({ id: turns.id, kind: turns.kind, subject: turns.subject })
     .from(turns)
@@ -251,11 +262,33 @@ async function turnsAbout(db: Database, ids: number[]): Promise<{ id: number; su
     .from(submissions)
     .where(inArray(submissions.seq, origins));
   const bySeq = new Map(sent.map((each) => [each.seq, each]));
+  const paired = await pairTurns(db, origins);
   return own.map((turn) => {
     const submission = bySeq.get(originOf(turn));
     if (submission) return { id: turn.id, submissionId: submission.id, label: submission.label };
+    const pair = paired.get(originOf(turn));
+    if (pair) return { id: turn.id, submissionId: '', label: pair.name, pair };
     return { id: turn.id, submissionId: '', label: turn.kind === 'submission' ? '' : CALLED[turn.kind] };
   });
+}
+
+/** A turn that brought a pair into step. */
+interface PairTurn {
+  pairing: string;
+  name: string;
+  left: string | null;
+  right: string | null;
+}
+
+async function pairTurns(db: Database, ids: readonly number[]): Promise<Map<number, PairTurn>> {
+  if (ids.length === 0) return new Map();
+  const [rows] = await db.$client.query(
+    `SELECT t.id, p.pairing_id AS pairing, p.left_id AS \`left\`, p.right_id AS \`right\`, JSON_VALUE(r.draft, '$.name') AS name
+     FROM turns t JOIN pairs p ON p.id = CAST(t.subject AS UNSIGNED) JOIN pairings r ON r.id = p.pairing_id
+     WHERE t.kind = 'pair' AND t.id IN (?)`,
+    [ids],
+  );
+  return new Map((rows as ({ id: number } & PairTurn)[]).map(({ id, ...turn }) => [id, turn]));
 }
 
 /** Effects that were sent, or may have been, and whose answer isn't known. */

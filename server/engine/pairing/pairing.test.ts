@@ -161,14 +161,16 @@ describe('two systems kept in step', () => {
 
   it('stops a value that the other side can’t hold, and nothing else of the record', async () => {
     const { l, r } = pairs[3];
+    // Somebody else may have the same topic from the start.
+    const before = (await detail(id)).states.refused;
     await changePerson(r, { interests: ['swarms'], first_name: 'Swantje' });
     await until('the name is there', async () => (await subscriber(l)).given === 'Swantje');
-    await until('the rest is told', async () => (await detail(id)).states.refused === 1);
+    await until('the rest is told', async () => (await detail(id)).states.refused === before + 1);
     const [cause] = (await detail(id)).causes;
-    expect(cause).toMatchObject({ kind: 'refused', line: 'interests', side: 'left', count: 1 });
+    expect(cause).toMatchObject({ kind: 'refused', line: 'interests', side: 'left', count: before + 1 });
     expect(cause.words).toContain('swarms');
     await changePerson(r, { interests: ['honey'] });
-    await until('it is mended', async () => (await detail(id)).states.refused === 0);
+    await until('it is mended', async () => (await detail(id)).states.refused === before);
     // What gathers values has had its part all along.
     expect((await subscriber(l)).all_interests).toMatch(/Swarms; Honey$/);
   });

@@ -323,6 +323,7 @@ export const submissionRoutes = (context: Context): Route[] => {
           ...shownChange(row, pageOf),
           submissionId: row.submissionId,
           label: row.label,
+          ...(row.pairing ? { pairing: row.pairing } : {}),
           labels: labelsOf(row),
         }));
         return { changes };

@@ -11,6 +11,7 @@ const NOTHING: FoundByText = {
   options: [],
   entities: [],
   intakes: [],
+  pairings: [],
   records: [],
   people: [],
 };

@@ -20,6 +20,7 @@ const PLACES: { name: string; words?: string; to: string; roles: User['role'][] 
   { name: 'Go to Intakes', to: '/intakes', roles: EVERYBODY },
   { name: 'Go to Pairings', to: '/pairings', roles: EVERYBODY },
   { name: 'Make a new intake', words: 'form page file', to: '/intakes/new', roles: SPECIALISTS },
+  { name: 'Make a new pairing', words: 'sync step', to: '/pairings/new', roles: SPECIALISTS },
   { name: 'Decide what waits in Review', words: 'questions refused failed', to: '/review', roles: SPECIALISTS },
   { name: 'Search the ledger', words: 'submissions history', to: '/ledger', roles: EVERYBODY },
   { name: 'Search all changes', words: 'ledger export', to: '/ledger?by=change', roles: EVERYBODY },
@@ -128,6 +129,15 @@ export function FindOrDo({ open, close, user }: { open: boolean; close: () => vo
               show: each.name,
               why: each.why,
               go: () => go(`/intakes/${each.id}`),
+            }))}
+          />
+          <Group
+            heading="Pairings"
+            items={(data?.pairings ?? []).map((each) => ({
+              key: each.id,
+              show: each.name,
+              why: each.why,
+              go: () => go(`/pairings/${each.id}`),
             }))}
           />
           <Group

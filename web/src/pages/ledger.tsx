@@ -172,14 +172,13 @@ function Changes() {
                       </span>
                     </td>
                     <td className={cx(TD, 'align-top')}>
-                      <Link
-                        to={change.submissionId ? `/ledger?submission=${change.submissionId}` : mergePath(change)}
-                        className="font-semibold break-words hover:underline"
-                      >
+                      <Link to={causePath(change)} className="font-semibold break-words hover:underline">
                         {change.label || 'no name in it'}
                       </Link>
                       <span className="block truncate text-small text-soft">
-                        {nameOf(intakes.data, change.intakeId)}
+                        {change.pairing
+                          ? change.pairing.from !== null && `came from ${change.pairing.from}`
+                          : nameOf(intakes.data, change.intakeId)}
                       </span>
                     </td>
                     <td className={cx(TD, 'align-top')}>
@@ -261,6 +260,8 @@ function ValuesOf({ change }: { change: LedgerLine }) {
   );
 }
 
-/** A merge of doubles stands in the ledger without a submission. */
-const mergePath = ({ systemId, entity }: LedgerLine): string =>
-  `/schema/doubles?system=${systemId}&entity=${entity}&show=merged`;
+/** Where the cause of a change is shown: its submission, its pairing, or a merge of doubles. */
+function causePath({ submissionId, pairing, systemId, entity }: LedgerLine): string {
+  if (submissionId) return `/ledger?submission=${submissionId}`;
+  return pairing ? `/pairings/${pairing.id}` : `/schema/doubles?system=${systemId}&entity=${entity}&show=merged`;
+}

@@ -27,6 +27,7 @@ const today = (more: Answers = {}) =>
   show(<Today />, {
     answers: {
       'get /today': FIGURES,
+      'get /pairings': { pairings: [] },
       'get /intakes': {
         intakes: [line('i1', 5), line('i2', 1), line('old', 9, { putAwayAt: '2026-11-01T08:00:00Z' })],
       },

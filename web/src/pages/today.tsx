@@ -1,5 +1,6 @@
 import { Link, useSearchParams } from 'react-router';
 import { useIntakes, useSystems, useToday } from '../api/hooks.ts';
+import { usePairings } from '../api/pairings.ts';
 import type { IntakeLine, Range, Today as Figures } from '@zusammen/core/api';
 import { cx } from '../parts/cx.ts';
 import { Radios } from '../parts/radios.tsx';
@@ -9,6 +10,7 @@ import { Empty, Fetched } from '../parts/states.tsx';
 import { count, Moment, span } from '../parts/time.tsx';
 import { ArrivalsChart } from './arrivals-chart.tsx';
 import { IntakeFigures } from './intake-figures.tsx';
+import { StateTag } from './pairing/state-tag.tsx';
 
 const RANGES: [Range, name: string, before: string, by: string][] = [
   ['24h', '24 hours', 'the day before', 'hour'],
@@ -77,6 +79,7 @@ export function Today() {
               {({ needs, withoutKey }) => <Needs needs={needs} withoutKey={withoutKey} intakes={intakes.data ?? []} />}
             </Fetched>
           </Sheet>
+          <PairingsNow />
           <Sheet title="Systems">
             <Fetched query={systems} rows={2}>
               {(list) =>
@@ -113,6 +116,44 @@ export function Today() {
         </div>
       </div>
     </>
+  );
+}
+
+/** Pairings, and how far behind each is; what of them waits for somebody leads there. */
+function PairingsNow() {
+  const pairings = usePairings();
+  const list = pairings.data ?? [];
+  if (list.length === 0) return null;
+  return (
+    <Sheet title="Pairings">
+      <table className="w-full">
+        <tbody>
+          {list.map((pairing) => (
+            <tr key={pairing.id}>
+              <td className={cx(TD, 'pl-4')}>
+                <Link to={`/pairings/${pairing.id}`} className="hover:underline">
+                  {pairing.name}
+                </Link>
+                {(pairing.states.asked > 0 || pairing.states.refused > 0) && (
+                  <span className="block text-small text-soft">
+                    {pairing.states.asked > 0 && (
+                      <Link to="/review/pairs" className="text-plum hover:underline">
+                        {count(pairing.states.asked)} waiting for an answer
+                      </Link>
+                    )}
+                    {pairing.states.asked > 0 && pairing.states.refused > 0 && ', '}
+                    {pairing.states.refused > 0 && `${count(pairing.states.refused)} refused`}
+                  </span>
+                )}
+              </td>
+              <td className={cx(TD, 'pr-4 text-right')}>
+                <StateTag pairing={pairing} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Sheet>
   );
 }
 
