@@ -51,22 +51,14 @@ await take('new-intake', '/intakes/new', async () =>
     .then(() => page.keyboard.press('Enter'))
     .then(() => page.getByText('fields found').waitFor()),
 );
-await take('new-feed', '/intakes/new?from=events', async () =>
-  page.getByLabel('One or more events as they are sent').fill(
-    JSON.stringify({
-      type: 'order.paid',
-      timestamp: '2027-03-01T10:00:00Z',
-      data: {
-        number: 'H-00017',
-        total: 41.3,
-        currency: 'EUR',
-        buyer: { name: 'Ada Moor', email: 'ada@hive.example' },
-        delivery: { street: 'Deichweg 3', postcode: '21614', city: 'Hollowbrook' },
-        lines: [{ sku: 'HNY-500', quantity: 2, price: 7.2 }],
-      },
-    }),
-  ),
-);
+const { pairings } = (await (await page.request.get(`${address}/api/pairings`)).json()) as {
+  pairings: { id: string; state: string }[];
+};
+await take('pairing', `/pairings/${pairings.find(({ state }) => state === 'running')!.id}`, async () => {
+  await page.getByText('Interests', { exact: true }).first().click();
+  await page.getByText('what would happen').waitFor();
+  await page.waitForTimeout(1500);
+});
 await take('arrive', `${intake}/arrive`);
 await take('plan', `${intake}/plan`, async () => {
   await page.locator('tr[data-field="language"]').click();

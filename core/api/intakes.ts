@@ -156,13 +156,22 @@ export interface ImportRow {
 }
 
 export interface ReachedUse {
-  intakeId: string;
-  intake: string;
+  /** What does so, and what it is called. */
+  by: 'intake' | 'pairing';
+  id: string;
+  name: string;
   live: boolean;
   system: string;
   entity: string;
   field: string;
-  how: 'written' | 'recognised by' | 'evidence' | 'looked up by';
+  how:
+    | 'written'
+    | 'recognised by'
+    | 'evidence'
+    | 'looked up by'
+    | 'kept in step'
+    | 'read by a pairing'
+    | 'goes together by';
   from: string[];
   treatments: string[];
   ifBoth?: string;

@@ -188,7 +188,7 @@ export interface Routes {
   'post /intakes/:id/secrets': { answer: intakes.Secret & { secret: string } };
   'delete /intakes/:id/secrets/:secret': object;
   'put /intakes/:id/signing': { body: bodies.SigningBody };
-  'get /reach': { query: { system?: string; entity?: string }; answer: { uses: intakes.ReachedUse[] } };
+  'get /reach': { query: { system?: string; entity?: string; field?: string }; answer: { uses: intakes.ReachedUse[] } };
 
   'post /pages/read': { body: bodies.ReadPageBody; answer: ReadPage };
   'post /files': { takes: 'application/octet-stream'; query: { name: string }; answer: intakes.UploadedFile };

@@ -51,6 +51,8 @@ export interface Facts {
   recognitions?: Readonly<Record<string, { document: Recognition; keys: readonly KeyFacts[] }>>;
   /** What systems can do that a plan may rely on, by id; by `system/entity` where it isn't the same for all of them. */
   abilities?: Readonly<Record<string, Abilities>>;
+  /** Fields that a pairing brings back to what the other side holds, by `system/entity/field`. */
+  followed?: Readonly<Record<string, { pairing: string; decides: string }>>;
   /** In what the API of a system is no longer as its adapter says, by `system/entity`, in words. */
   drifted?: Readonly<Record<string, readonly string[]>>;
 }

@@ -1,6 +1,7 @@
 import { runOf, type IntakeDocument } from '../intake/index.ts';
 import { formDrift, personalValues, toldBack, unprotected, unreachable } from './entry.ts';
 import { stepsOf, type Check, type CheckInput, type Finding, type StepCheck } from './finding.ts';
+import { writtenInVain } from './followed.ts';
 import { blankKey, comparedByCase, thinEvidence, uniqueUnused, sameInSamples, weakKey } from './recognition.ts';
 import {
   brokenExpression,
@@ -69,6 +70,7 @@ const STEP_CHECKS: StepCheck[] = [
   ambiguous,
   invalidConstant,
   personalValues,
+  writtenInVain,
 ];
 
 /** What checks are given of an intake. */

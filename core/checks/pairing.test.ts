@@ -1,7 +1,8 @@
-import { freshLine, freshPairing, type Pairing, type PairLine } from '../pairing/index.ts';
-import { makeEntity, makeField } from '../testing/world.ts';
+import { followedFields, freshLine, freshPairing, type Pairing, type PairLine } from '../pairing/index.ts';
+import { blankStep } from '../plans/index.ts';
+import { makeEntity, makeField, makeFormField, makeLine } from '../testing/world.ts';
 import type { Entity } from '../schema/index.ts';
-import { checkPairing, type PairingInput } from './index.ts';
+import { check, checkPairing, type PairingInput } from './index.ts';
 
 const id = makeField('id', { type: 'id', computed: true });
 const moment = makeField('changed_at', { type: 'date and time', computed: true, label: 'Changed at' });
@@ -163,5 +164,31 @@ describe('a pairing', () => {
     expect(checks([{ ...given, decides: 'left' }], {}, {}, [untold, people()])).toEqual([]);
     const abilities = { r: { repeatability: true, batch: true, etags: false } };
     expect(checks([given], {}, { abilities })).toEqual(['K28 look']);
+  });
+});
+
+describe('an intake', () => {
+  it('is told that a pairing brings back what it writes, where the other side decides', () => {
+    const entity = people();
+    const step = { ...blankStep('s', 'r', 'People'), lines: [makeLine('first', 'first')] };
+    const input = {
+      fields: [makeFormField('first')],
+      plan: { steps: [{ ...step, recognise: [{ fields: ['first'] }] }] },
+      schemas: new Map([['r', { entities: [entity] }]]),
+      samples: [],
+    };
+    const pairing: Pairing = {
+      ...freshPairing('Ours', { system: 'l', entity: 'Subscribers' }, { system: 'r', entity: 'People' }),
+      lines: [{ ...given, way: 'to right' }, { ...freshLine('both', ['mail'], ['email']) }],
+    };
+    expect(followedFields(pairing)).toEqual([{ side: 'right', field: 'first' }]);
+    const k18 = (followed: Record<string, { pairing: string; decides: string }>) =>
+      check({ ...input, facts: { followed } }).filter((each) => each.id === 'K18');
+    expect(k18({})).toEqual([]);
+    const [only] = k18({ 'r/People/first': { pairing: 'Ours', decides: 'Subscribers in Letters' } });
+    expect(only).toMatchObject({
+      severity: 'look',
+      sentence: 'First name goes back to what Subscribers in Letters holds: it decides in the pairing “Ours”.',
+    });
   });
 });

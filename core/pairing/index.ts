@@ -9,6 +9,7 @@ export * from './pair.ts';
 export * from './places.ts';
 export * from './propose-lines.ts';
 export * from './propose-match.ts';
+export * from './reach.ts';
 export * from './rest.ts';
 export * from './seen.ts';
 export * from './settle.ts';

@@ -390,7 +390,7 @@ it('reach tells what every intake does with a field', async () => {
   const { body: systems } = await stage.api('GET', '/systems');
   const { uses } = (await stage.api('GET', `/reach?system=${systems.systems[0].id}&entity=People`)).body;
   const email = uses.filter(
-    (use: { field: string; intake: string }) => use.field === 'email' && use.intake === 'Pollination enquiry',
+    (use: { field: string; name: string }) => use.field === 'email' && use.name === 'Pollination enquiry',
   );
   expect(email).toEqual(
     expect.arrayContaining([

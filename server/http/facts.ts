@@ -1,12 +1,14 @@
 import type { Abilities, Facts, KeyFacts } from '@zusammen/core/checks';
 import { formOn, type FormField } from '@zusammen/core/forms';
 import type { IntakeDocument } from '@zusammen/core/intake';
+import { across, followedFields, type Pairing } from '@zusammen/core/pairing';
 import type { Wanted } from '../heavy/index.ts';
 import {
   adapterOf,
   importsOf,
   listRecognitions,
   listSystems,
+  livePairings,
   pastValues,
   secretsOf,
   type Database,
@@ -28,12 +30,13 @@ export async function factsOf(
   db: Database,
   intake: Intake,
 ): Promise<Required<Omit<Facts, 'pageFields' | 'arrived'>> & Pick<Facts, 'arrived'>> {
-  const [past, secrets, files, systems, recognitions] = await Promise.all([
+  const [past, secrets, files, systems, recognitions, pairings] = await Promise.all([
     pastValues(db, intake.id, LATELY),
     secretsOf(db, intake.id),
     importsOf(db, intake.id),
     listSystems(db),
     listRecognitions(db),
+    livePairings(db),
   ]);
   return {
     arrived: past.map(({ values }) => values),
@@ -53,8 +56,19 @@ export async function factsOf(
       ...systems.map(({ id, capabilities }) => [id, capabilities] as const),
       ...(await Promise.all(systems.map((system) => abilitiesByEntity(db, system)))).flat(),
     ]),
+    followed: Object.fromEntries(pairings.flatMap(({ document }) => followedBy(document, systems))),
     drifted: Object.fromEntries(systems.flatMap(driftOf)),
   };
+}
+
+/** Fields that a pairing brings back to what the other side holds. */
+function followedBy(pairing: Pairing, systems: readonly SystemRow[]): [string, { pairing: string; decides: string }][] {
+  return followedFields(pairing).map(({ side, field }) => {
+    const { system, entity } = pairing[side];
+    const other = pairing[across(side)];
+    const decides = `${other.entity} in ${systems.find(({ id }) => id === other.system)?.name ?? 'the other system'}`;
+    return [`${system}/${entity}/${field}`, { pairing: pairing.name, decides }];
+  });
 }
 
 /** What a system with an adapter can do, by entity. */

@@ -369,7 +369,7 @@ export const intakeRoutes = (context: Context): Route[] => {
       path: '/reach',
       summary: "What the intakes do with a system's fields",
       role: 'viewer',
-      work: async ({ query }) => ({ uses: await reachOf(db, query['system'], query['entity']) }),
+      work: async ({ query }) => ({ uses: await reachOf(db, await live.allSchemas(), query) }),
     }),
   ];
 };

@@ -30,7 +30,7 @@ const SYSTEM = {
   differences: [],
 } as unknown as SystemDetail;
 const use = (field: string, more: Partial<ReachedUse> = {}): ReachedUse => ({
-  ...{ intakeId: 'i1', intake: 'Visit us', live: true, system: 'crm', entity: 'keepers', field, how: 'written' },
+  ...{ by: 'intake', id: 'i1', name: 'Visit us', live: true, system: 'crm', entity: 'keepers', field, how: 'written' },
   ...{ from: ['Orchard name'], treatments: ['trim'], ifBoth: 'fill only' },
   ...more,
 });
@@ -45,7 +45,7 @@ const schema = (at = '/schema', more: Answers = {}) =>
       'get /systems': { systems: [SYSTEM.system] },
       'get /systems/:id': SYSTEM,
       'get /recognitions': { recognitions: [] },
-      'get /reach': { uses: [use('name'), use('name', { intakeId: 'i2', intake: 'Old form', live: false })] },
+      'get /reach': { uses: [use('name'), use('name', { id: 'i2', name: 'Old form', live: false })] },
       ...more,
     },
   });

@@ -168,21 +168,30 @@ function Fields({ system, entity, search, at }: { system: string; entity: Entity
 function Reach({ field, uses }: { field: Field; uses: ReachedUse[] | undefined }) {
   if (!uses) return null;
   if (uses.length === 0) return <span className="text-small text-soft">nothing</span>;
-  const intakes = new Set(uses.map(({ intakeId }) => intakeId)).size;
+  const [intakes, pairings] = (['intake', 'pairing'] as const).map(
+    (by) => new Set(uses.flatMap((use) => (use.by === by ? [use.id] : []))).size,
+  ) as [number, number];
+  const shown = [
+    ...(intakes > 0 ? [plural(intakes, 'intake')] : []),
+    ...(pairings > 0 ? [plural(pairings, 'pairing')] : []),
+  ];
   return (
     <Editable
       bare
       wide
       label={`Reach of ${field.label}`}
       className="whitespace-nowrap text-plum hover:underline"
-      shown={plural(intakes, 'intake')}
+      shown={shown.join(', ')}
     >
       {() => (
         <ul className="space-y-2.5 p-2">
           {uses.map((use, at) => (
             <li key={at}>
-              <Link className="font-semibold hover:underline" to={`/intakes/${use.intakeId}/plan`}>
-                {use.intake}
+              <Link
+                className="font-semibold hover:underline"
+                to={use.by === 'pairing' ? `/pairings/${use.id}` : `/intakes/${use.id}/plan`}
+              >
+                {use.name}
               </Link>{' '}
               <span className="text-small text-soft">
                 {use.live ? 'live' : 'draft only'}

@@ -21,6 +21,7 @@ import { useKeys } from '../../parts/keys.ts';
 import { Heading } from '../../parts/sheet.tsx';
 import { Fetched } from '../../parts/states.tsx';
 import { usePairingDraft } from './draft.ts';
+import { FieldsLeft } from './fields-left.tsx';
 import { Findings } from './findings.tsx';
 import { LinesTable } from './lines-table.tsx';
 import { WhatWouldHappen } from './outcomes.tsx';
@@ -186,6 +187,7 @@ function Opened({ pairing, schemas }: { pairing: PairingDetail; schemas: Readonl
                 <LinesTable editing={editing} look={look.data} chosen={chosen?.id} choose={(line) => set({ line })} />
               </div>
               {chosen && <WhatWouldHappen editing={editing} line={chosen} look={look.data} loading={look.isFetching} />}
+              <FieldsLeft editing={editing} />
             </>
           )}
         </div>
