@@ -4,8 +4,8 @@ import { freshLine, freshPairing, type Pairing } from '@zusammen/core/pairing';
 import type { Result } from '../scripts/bench.ts';
 import { callerOf, each, openBench, percentile, tokenOfLetters, type Bench } from './stage.ts';
 
-const PEOPLE = 100_000;
-const SUBSCRIBERS = 150_000;
+const PEOPLE = Number(process.env['BENCH_PEOPLE'] ?? 100_000);
+const SUBSCRIBERS = PEOPLE * 1.5;
 /** Changes made a second on each side, and for how long. */
 const RATE = 50;
 const SECONDS = 30;

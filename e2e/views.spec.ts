@@ -22,6 +22,19 @@ const intakeId = async (page: Page, wanted = 'pollination-enquiry'): Promise<str
   return intakes.find(({ key }) => key === wanted)!.id;
 };
 
+/** A pairing that nobody has started: it is looked at and writes nothing. */
+async function draftPairing(page: Page, systems: { id: string; name: string }[]): Promise<string> {
+  const system = (wanted: string): string => systems.find(({ name }) => name === wanted)!.id;
+  const sides = {
+    left: { system: system('Co-op Letters'), entity: 'subscribers' },
+    right: { system: system('Co-op CRM'), entity: 'People' },
+  };
+  const proposed = await page.request.post(`${address()}/api/pairings/propose`, { data: sides });
+  const { document } = (await proposed.json()) as { document: object };
+  const made = await page.request.post(`${address()}/api/pairings`, { data: { document } });
+  return ((await made.json()) as { id: string }).id;
+}
+
 for (const scheme of ['light', 'dark'] as const) {
   test(`axe finds nothing on any view, ${scheme}`, async ({ app: page }) => {
     test.slow();
@@ -32,8 +45,9 @@ for (const scheme of ['light', 'dark'] as const) {
       systems: { id: string; name: string }[];
     };
     const people = `system=${systems.find(({ name }) => name === 'Co-op CRM')!.id}&entity=People`;
+    const pairing = await draftPairing(page, systems);
     // The dark theme has the same elements in other colours: those views that have all of them are enough.
-    const dark = /^\/$|\?range|plan|rehearse|review|by=change|recognition|doubles|systems$|adapter$/;
+    const dark = /^\/$|\?range|plan|rehearse|review|by=change|recognition|doubles|systems$|adapter$|pairings\/.{20}/;
     const views = [
       '/?range=30d',
       '/intakes',
@@ -45,6 +59,10 @@ for (const scheme of ['light', 'dark'] as const) {
       '/review?show=mend',
       '/ledger',
       '/ledger?by=change',
+      '/pairings',
+      '/pairings/new',
+      `/pairings/${pairing}`,
+      '/review/pairs',
       '/schema?entity=People',
       `/schema/recognition?${people}`,
       `/schema/doubles?${people}`,

@@ -95,6 +95,12 @@ export class Jobs {
     running.add(work);
   }
 
+  /** Looks when something is due again, where that is sooner than the next look. */
+  private lookAt(due: Date): void {
+    const wait = due.getTime() - Date.now();
+    if (this.started && wait < this.settings.pollMs) setTimeout(() => this.look(), Math.max(0, wait)).unref();
+  }
+
   /** Works on all that is due; for tests and the demo's loading. */
   async work(): Promise<void> {
     for (const kind of Object.keys(this.kinds) as JobKind[]) await this.workOn(kind);
@@ -153,8 +159,10 @@ export class Jobs {
         note: (change, also) => keep(change, leaseMs, also),
       });
       if (end === 'stopped') await keep({}, null);
-      else if (end.state === 'running') await keep({ dueAt: end.dueAt }, null);
-      else await keep({ ...end, ...(end.state === 'paused' ? {} : { endedAt: new Date() }) }, null);
+      else if (end.state === 'running') {
+        await keep({ dueAt: end.dueAt }, null);
+        this.lookAt(end.dueAt);
+      } else await keep({ ...end, ...(end.state === 'paused' ? {} : { endedAt: new Date() }) }, null);
     } catch (error) {
       if (error instanceof JobLost) return;
       settings.log(`a job (${row.kind}) failed`, { job: row.id, ...loggable(error) });

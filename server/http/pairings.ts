@@ -116,7 +116,7 @@ async function progressOf(db: Context['db'], { id, draft }: PairingRow): Promise
   for (const side of SIDES) {
     const feed = await feedOf(db, draft[side].system, draft[side].entity);
     read[side] = feed ? await seenCount(db, feed.id) : 0;
-    reading ||= feed?.filledAt == null || feed.nextLink !== null;
+    reading ||= feed?.seenAt == null;
   }
   const [rows] = await db.$client.query("SELECT total FROM jobs WHERE kind = 'pairing' AND subject = ?", [id]);
   const due = await dueOf(db, id);

@@ -47,19 +47,24 @@ export async function markAllDue(query: Query, pairing: string, side: Side, feed
   );
 }
 
-/** Takes records that are due, those waiting longest first; nobody else takes them until `until`. */
+/**
+ * Takes records that are due; nobody else takes them until `until`.
+ * @param only of this side, in the order of their ids; absent: of both, those waiting longest first
+ */
 export function takeDue(
   db: Database,
   pairing: string,
   limit: number,
   now: number,
   until: number,
+  only?: Side,
 ): Promise<DueRecord[]> {
   return inTransaction(db, async (query) => {
     const rows = await query<Omit<DueRecord, 'recordId' | 'doubt'> & { record_id: string; doubt: number }>(
       `SELECT side, record_id, since, doubt, mark, attempts FROM pair_due
-       WHERE pairing_id = ? AND due_at <= ? ORDER BY due_at LIMIT ? FOR UPDATE SKIP LOCKED`,
-      [pairing, now, limit],
+       WHERE pairing_id = ? AND due_at <= ? ${only === undefined ? 'ORDER BY due_at' : 'AND side = ? ORDER BY record_id'}
+       LIMIT ? FOR UPDATE SKIP LOCKED`,
+      [pairing, now, ...(only === undefined ? [] : [only]), limit],
     );
     if (rows.length === 0) return [];
     await query('UPDATE pair_due SET due_at = ? WHERE pairing_id = ? AND (side, record_id) IN (?)', [
@@ -250,6 +255,20 @@ export async function keepPairs(query: Query, kept: readonly PairRow[]): Promise
   );
 }
 
+/** Notes which turns are at pairs, and what both sides hold once their writes have taken place. */
+export async function noteTurns(
+  query: Query,
+  pairing: string,
+  turns: readonly { id: number; turn: number; pending: NonNullable<PairRow['pending']> }[],
+): Promise<void> {
+  if (turns.length === 0) return;
+  await query(
+    `INSERT INTO pairs (id, pairing_id, state, base, settled_at, turn, pending) VALUES ?
+     ON DUPLICATE KEY UPDATE turn = VALUES(turn), pending = VALUES(pending)`,
+    [turns.map(({ id, turn, pending }) => [id, pairing, 'in step', '{}', 0, turn, JSON.stringify(pending)])],
+  );
+}
+
 /** Undoes pairs: their records go with nothing any more. */
 export async function removePairs(query: Query, ids: readonly number[]): Promise<void> {
   if (ids.length === 0) return;
@@ -257,19 +276,16 @@ export async function removePairs(query: Query, ids: readonly number[]): Promise
   await query('DELETE FROM pair_troubles WHERE pair IN (?)', [ids]);
 }
 
-/** Keeps the keys by which records are found; those they had before are forgotten. */
+/** Keeps the keys by which records are found; those they had before are forgotten. `fresh`: there were none. */
 export async function keepKeys(
   query: Query,
   pairing: string,
   side: Side,
-  records: readonly { id: string; keys: readonly Buffer[] }[],
+  records: readonly { id: string; keys: readonly Buffer[]; fresh?: boolean }[],
 ): Promise<void> {
-  if (records.length === 0) return;
-  await query('DELETE FROM pair_keys WHERE pairing_id = ? AND side = ? AND record_id IN (?)', [
-    pairing,
-    side,
-    records.map(({ id }) => id),
-  ]);
+  const known = records.filter(({ fresh }) => fresh !== true).map(({ id }) => id);
+  if (known.length > 0)
+    await query('DELETE FROM pair_keys WHERE pairing_id = ? AND side = ? AND record_id IN (?)', [pairing, side, known]);
   const rows = records.flatMap(({ id, keys }) => keys.map((key) => [pairing, side, key, id]));
   if (rows.length > 0) await query('INSERT IGNORE INTO pair_keys (pairing_id, side, hash, record_id) VALUES ?', [rows]);
 }

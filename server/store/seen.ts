@@ -123,6 +123,11 @@ export async function notBrought(db: Database, feed: number, generation: number,
   return (rows as { record_id: string }[]).map((row) => row.record_id);
 }
 
+/** All records have been seen with the fields that are kept. */
+export async function noteSeen(db: Database, feed: number): Promise<void> {
+  await db.$client.query('UPDATE feeds SET seen_at = ? WHERE id = ? AND seen_at IS NULL', [new Date(), feed]);
+}
+
 /** Where records lead to: for fields that pairings follow, hashes of the ids that they hold. */
 export interface SeenLink {
   recordId: string;
@@ -164,7 +169,7 @@ export async function leadingTo(
 export async function forgetSeen(query: Query, feed: number): Promise<void> {
   await query('DELETE FROM seen_records WHERE feed = ?', [feed]);
   await query('DELETE FROM seen_links WHERE feed = ?', [feed]);
-  await query('UPDATE feeds SET seen = NULL, look_every = NULL WHERE id = ?', [feed]);
+  await query('UPDATE feeds SET seen = NULL, seen_at = NULL, look_every = NULL WHERE id = ?', [feed]);
 }
 
 /** How many records of an entity are known. */

@@ -172,6 +172,8 @@ export const feeds = mysqlTable(
     words: text('words'),
     /** Fields whose values pairings have kept from the newest reading of everything on. */
     seen: json('seen').$type<string[]>(),
+    /** When the first reading of everything with these fields had come to its end. */
+    seenAt: moment('seen_at'),
     /** Seconds between looks that somebody asks for; absent: as often as suits. */
     lookEvery: int('look_every'),
   },

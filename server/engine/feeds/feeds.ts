@@ -85,7 +85,7 @@ export class Feeds {
       keep(feed, { words: null, ...compared, ...(feed.filledAt === null ? { filledAt: started } : {}) }),
     );
     const untold = feed.filledAt !== null && !told && feed.deltaLink === null;
-    return { state: 'running', dueAt: new Date(Date.now() + this.pause(feed, untold)) };
+    return { state: 'running', dueAt: new Date(started.getTime() + this.pause(feed, untold)) };
   }
 
   /** Milliseconds until the next look: as somebody asks for, or as suits. */

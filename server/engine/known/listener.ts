@@ -88,7 +88,8 @@ class KnownListener implements FeedListener {
   async rest(changed: boolean): Promise<void> {
     const { row, count } = this;
     const grown = Math.abs(count - row.countedOver) > Math.max(10, row.countedOver * GROWN);
-    if (row.filledAt === null || grown || row.measure?.revision !== row.revision) await this.measure();
+    // Read from the start for somebody else, it is still the same that was measured.
+    if (row.countedAt === null || grown || row.measure?.revision !== row.revision) await this.measure();
     else if (changed) await updateRecognition(this.db, row.scope, { known: count });
     this.known.refresh();
   }

@@ -4,6 +4,7 @@ import type { Schema } from '@zusammen/core/schema';
 import type { Finding } from '@zusammen/core/checks';
 import { applyPairing, feedOf, followEntity, restartFeed, type Database, type Drizzled } from '../../store/index.ts';
 import { sql } from 'drizzle-orm';
+import { hasPlainKeys } from './listener.ts';
 import { followedBy } from './view.ts';
 
 /** What begins or goes on with a pairing. */
@@ -36,19 +37,26 @@ async function follow(
 ): Promise<void> {
   const ready = readied(document, schemas);
   if (!ready) throw new Error('One of the two entities can’t be seen in its system.');
+  let isNew = true;
   for (const { system, entity, fields } of followedBy(document, ready)) {
     await followEntity(tx, system, entity, by);
     const feed = (await feedOf(tx, system, entity))!;
+    if (feed.seen !== null) isNew = false;
     const seen = new Set(feed.seen ?? []);
     const more = fields.filter((field) => !seen.has(field));
     const lookEvery = Math.min(feed.lookEvery ?? Infinity, document.lookEvery);
     if (feed.seen !== null && more.length === 0 && lookEvery === feed.lookEvery) continue;
     const kept = JSON.stringify([...seen, ...more]);
     await tx.execute(sql`UPDATE feeds SET seen = ${kept}, look_every = ${lookEvery} WHERE id = ${feed.id}`);
+    if (feed.seen === null || more.length > 0)
+      await tx.execute(sql`UPDATE feeds SET seen_at = NULL WHERE id = ${feed.id}`);
     // What wasn't kept before is only there in a reading of everything.
     if ((feed.seen === null || more.length > 0) && (feed.filledAt !== null || feed.nextLink !== null))
       await restartFeed(tx, feed);
   }
+  // Nothing is known of any record yet: their keys are kept as they come, unless they run through others.
+  if (isNew && (['left', 'right'] as const).every((side) => hasPlainKeys(document.matches, side)))
+    await tx.execute(sql`UPDATE pairings SET indexed = TRUE WHERE id = ${id}`);
   const now = Date.now();
   await tx.execute(sql`DELETE FROM pair_keys WHERE pairing_id = ${id}`);
   for (const side of ['left', 'right'] as const) {

@@ -80,12 +80,20 @@ export function decide(pairing: Applied, gathered: Gathered, due: readonly DueRe
       continue;
     }
     const { pair, replaced } = joined;
+    // What was unsure of a record a moment ago is settled, or gone.
+    for (const other of joined.dropped) {
+      const doing = doings.get(other);
+      if (doing) doing.todo = { kind: 'remove' };
+    }
+    const isWhole = pair.leftId !== null && pair.rightId !== null;
     const same = doings.get(pair);
     if (same) {
       same.due.push(each);
+      if (isWhole) same.todo = standing(pairing, gathered, pair);
+      if (replaced.length > 0) same.replaces = [...(same.replaces ?? []), ...replaced];
+      for (const at of SIDES) if (idOn(pair, at) !== null) byId[at].set(idOn(pair, at)!, pair);
       continue;
     }
-    const isWhole = pair.leftId !== null && pair.rightId !== null;
     const doing: Doing = {
       pair,
       due: [each],
@@ -172,7 +180,7 @@ function join(
   taken: Sides<Set<string>>,
   { side, recordId }: DueRecord,
   known: OpenPair | undefined,
-): { pair: OpenPair; replaced: number[] } | 'alone' | 'declined' {
+): { pair: OpenPair; replaced: number[]; dropped: OpenPair[] } | 'alone' | 'declined' {
   const to = across(side);
   const [way] = gathered.ways[side].get(recordId) ?? [];
   if (!way) return 'alone';
@@ -185,9 +193,11 @@ function join(
     taken[side].add(recordId);
     taken[to].add(mate!);
     // What was unsure of either is settled by it.
-    const before = [known?.id, byId[to].get(mate!)?.id].filter((id) => id !== undefined && id !== 0) as number[];
-    const [id = 0, ...replaced] = [...new Set(before)];
-    return { pair: made(side, recordId, mate!, id), replaced };
+    const before = [...new Set([known, byId[to].get(mate!)].filter((each) => each !== undefined))];
+    const [held, ...dropped] = before.sort((a, b) => b.id - a.id);
+    const pair = made(side, recordId, mate!, held?.id ?? 0);
+    const replaced = dropped.map(({ id }) => id).filter((id) => id !== 0);
+    return { pair: held ? Object.assign(held, pair) : pair, replaced, dropped };
   }
   // The one that several go with is asked about, not each of the several.
   const [about, candidates] =
@@ -205,7 +215,7 @@ function join(
     decided: null,
     candidates: about === 'left' ? { left: [], right: [...candidates] } : { left: [...candidates], right: [] },
   };
-  return { pair: held ? Object.assign(held, pair) : pair, replaced: [] };
+  return { pair: held ? Object.assign(held, pair) : pair, replaced: [], dropped: [] };
 }
 
 const made = (side: Side, mine: string, mate: string, id: number): OpenPair => ({

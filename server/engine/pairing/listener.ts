@@ -12,6 +12,7 @@ import {
   leadingTo,
   markDue,
   noteBrought,
+  noteSeen,
   notBrought,
   seenOf,
   type Database,
@@ -93,15 +94,11 @@ class PairingListener implements FeedListener {
         if (taken.news) found.push({ id, doubt: taken.doubt });
       }
       await keepSeen(query, this.feed.id, generation, fresh);
-      if (whole)
-        await noteBrought(
-          query,
-          this.feed.id,
-          generation,
-          page.records.map(({ id }) => id),
-        );
+      const kept = new Set(fresh.map(({ recordId }) => recordId));
+      const same = page.records.flatMap(({ id }) => (kept.has(id) ? [] : [id]));
+      if (whole) await noteBrought(query, this.feed.id, generation, same);
       const changed = fresh.filter(({ gone }) => !gone);
-      await this.keepWays(query, changed);
+      await this.keepWays(query, changed, held);
       await this.mark(query, found);
       return found.length;
     });
@@ -125,6 +122,7 @@ class PairingListener implements FeedListener {
         );
       });
     }
+    await noteSeen(this.work.db, this.feed.id);
     this.tell();
   }
 
@@ -142,12 +140,16 @@ class PairingListener implements FeedListener {
   }
 
   /** Keeps where records lead to, and the keys that don't depend on other records. */
-  private async keepWays(query: Query, records: readonly SeenRecord[]): Promise<void> {
+  private async keepWays(
+    query: Query,
+    records: readonly SeenRecord[],
+    before: ReadonlyMap<string, SeenRecord>,
+  ): Promise<void> {
     const ids = records.map(({ recordId }) => recordId);
     const links = followedLinks([...this.own, ...this.through], this.schema, this.entity.name);
     if (links.length > 0) await keepLinks(query, this.feed.id, ids, linksOf(records, links));
     for (const { pairing, side } of this.own) {
-      await keepPlainKeys(query, pairing, side, records);
+      await keepPlainKeys(query, pairing, side, records, before);
     }
   }
 
@@ -245,21 +247,19 @@ function pathsTo({ pairing, side }: Looking, schema: Schema, to: string): { enti
   return [...found.values()];
 }
 
-/** Keeps the keys of records that come from themselves alone. */
+/** Keeps the keys of records that come from themselves alone. @param before what was known; others had no keys yet */
 export async function keepPlainKeys(
   query: Query,
   pairing: Applied,
   side: Side,
   records: readonly SeenRecord[],
+  before?: ReadonlyMap<string, SeenRecord>,
 ): Promise<void> {
   if (!hasPlainKeys(pairing.document.matches, side)) return;
-  await keepKeys(
-    query,
-    pairing.id,
-    side,
-    records.map(({ recordId, values, gone }) => ({
-      id: recordId,
-      keys: gone ? [] : keyHashes(pairing, side, recordId, values),
-    })),
-  );
+  const keysOfEach = records.map(({ recordId, values, gone }) => ({
+    id: recordId,
+    keys: gone ? [] : keyHashes(pairing, side, recordId, values),
+    fresh: before?.has(recordId) === false,
+  }));
+  await keepKeys(query, pairing.id, side, keysOfEach);
 }

@@ -30,6 +30,9 @@ export interface Keeping {
 /** Records looked at together. */
 const BUNDLE = 200;
 const INDEXED_AT_ONCE = 1_000;
+/** Bundles at once while all records are looked at: one waits for systems while another writes down what came of it. */
+const FILL_AT_ONCE = 3;
+const NOTED_EVERY_MS = 1_000;
 /** Milliseconds for which nobody else takes what this process has taken. */
 const TAKEN_MS = 120_000;
 /** Milliseconds until the next look where nothing is due; whoever marks something due says so. */
@@ -74,7 +77,7 @@ async function keepInStep(keeping: Keeping, job: HeldJob, pairing: Applied): Pro
   const rest: JobEnd = { state: 'running', dueAt: new Date(Date.now() + REST_MS) };
   const feeds = await feedsOf(db, pairing);
   // Who has a counterpart is known only when all records of both sides are.
-  if (!feeds || feeds.left.filledAt === null || feeds.right.filledAt === null) {
+  if (!feeds || feeds.left.seenAt === null || feeds.right.seenAt === null) {
     const words = feeds?.left.words ?? feeds?.right.words ?? null;
     if (words !== job.row.words) await job.note({ words });
     return rest;
@@ -83,17 +86,22 @@ async function keepInStep(keeping: Keeping, job: HeldJob, pairing: Applied): Pro
   await freeDue(db, pairing.id, Date.now(), Date.now() + LONGEST_PUT_OFF_MS);
   if (!pairing.indexed) await indexAll(keeping, job, pairing, feeds);
   const started = Date.now();
-  let total = Math.max(job.row.total, (await dueOf(db, pairing.id)).count);
-  for (;;) {
-    await recoverPairs({ db, systems, pairing }, new Set());
-    const due = await takeDue(db, pairing.id, BUNDLE, Date.now(), Date.now() + TAKEN_MS);
-    if (due.length === 0) break;
-    await workOrPutBack(keeping, pairing, feeds, due);
-    const { count } = await dueOf(db, pairing.id);
-    total = Math.max(total, count);
-    await job.note({ total, done: total - count, words: null });
+  await recoverPairs({ db, systems, pairing }, new Set());
+  const progress = new Progress(job, (await dueOf(db, pairing.id)).count);
+  // While all records are looked at, those of the left side bring those of the right along: so no two bundles meet.
+  for (const side of pairing.filled ? [undefined] : (['left', 'right'] as const)) {
+    const isOver = (): boolean => job.stopping || Date.now() - started > LONGEST_TURN_MS;
+    const bundle = async (): Promise<void> => {
+      while (!isOver()) {
+        const due = await takeDue(db, pairing.id, BUNDLE, Date.now(), Date.now() + TAKEN_MS, side);
+        if (due.length === 0) return;
+        await workOrPutBack(keeping, pairing, feeds, due);
+        await progress.more(due.length);
+      }
+    };
+    await allOf(Array.from({ length: side === undefined ? 1 : FILL_AT_ONCE }, bundle));
     if (job.stopping) return 'stopped';
-    if (Date.now() - started > LONGEST_TURN_MS) return { state: 'running', dueAt: new Date() };
+    if (isOver()) return { state: 'running', dueAt: new Date() };
   }
   const { count, next } = await dueOf(db, pairing.id);
   if (count === 0) {
@@ -102,6 +110,36 @@ async function keepInStep(keeping: Keeping, job: HeldJob, pairing: Applied): Pro
     return rest;
   }
   return { state: 'running', dueAt: new Date(Math.min(Date.now() + REST_MS, Math.max(Date.now(), next ?? 0))) };
+}
+
+/** Resolves when all have ended, and then throws what one of them threw: nothing goes on unseen. */
+async function allOf(running: readonly Promise<void>[]): Promise<void> {
+  const ended = await Promise.allSettled(running);
+  const failed = ended.find((each) => each.status === 'rejected');
+  if (failed) throw failed.reason;
+}
+
+/** How far the work is, noted now and then: to count what is left costs more than to bring it into step. */
+class Progress {
+  private total: number;
+  private done = 0;
+  private noted = 0;
+
+  constructor(
+    private readonly job: HeldJob,
+    due: number,
+  ) {
+    // What was begun before goes on: as much as there was in all, as far as it had come.
+    this.total = Math.max(job.row.total, due);
+    this.done = this.total - due;
+  }
+
+  async more(count: number): Promise<void> {
+    this.done += count;
+    if (Date.now() - this.noted < NOTED_EVERY_MS) return;
+    this.noted = Date.now();
+    await this.job.note({ total: this.total, done: Math.min(this.total, this.done), words: null });
+  }
 }
 
 /** Keeps the keys of all records of both sides: whoever has none there must be known to have none. */

@@ -9,6 +9,7 @@ import {
   idOn,
   inTransaction,
   ledgerEntered,
+  noteTurns,
   type Database,
   type LedgerEntry,
   type LedgerRow,
@@ -137,12 +138,15 @@ async function begin(
         .get(doing)!
         .map((write): Attempt => ({ write, turn: turnOf.get(doing)!, attempt: 1, values: write.values, later: [] })),
     );
-    for (const doing of free)
-      await query('UPDATE pairs SET turn = ?, pending = ? WHERE id = ?', [
-        turnOf.get(doing),
-        JSON.stringify(pendingOf(doing)),
-        idOf.get(doing) ?? doing.pair.id,
-      ]);
+    await noteTurns(
+      query,
+      pairing.id,
+      free.map((doing) => ({
+        id: idOf.get(doing) ?? doing.pair.id,
+        turn: turnOf.get(doing)!,
+        pending: pendingOf(doing),
+      })),
+    );
     const rows = await note(query, pairing, attempts);
     for (const doing of free) doing.pair.id = idOf.get(doing) ?? doing.pair.id;
     return { turns: new Map(free.map((doing) => [doing, turnOf.get(doing)!])), rows };

@@ -104,6 +104,7 @@ CREATE TABLE `seen_records` (
 );
 --> statement-breakpoint
 ALTER TABLE `feeds` ADD `seen` json;--> statement-breakpoint
+ALTER TABLE `feeds` ADD `seen_at` datetime(3);--> statement-breakpoint
 ALTER TABLE `feeds` ADD `look_every` int;--> statement-breakpoint
 CREATE INDEX `pair_due_at` ON `pair_due` (`pairing_id`,`due_at`);--> statement-breakpoint
 CREATE INDEX `pair_keys_record` ON `pair_keys` (`pairing_id`,`side`,`record_id`);--> statement-breakpoint
