@@ -46,9 +46,9 @@ test('subscribers are kept in step with people, from the proposal to taking a ch
   await page.getByRole('link', { name: 'Pairings' }).click();
   await page.getByRole('button', { name: 'New pairing' }).click();
   await page.getByRole('button', { name: 'Left side' }).click();
-  await pick(page, 'Find an entity', 'Letters: Subscriber');
+  await pick(page, 'Find an entity', 'Subscriber');
   await page.getByRole('button', { name: 'Right side' }).click();
-  await pick(page, 'Find an entity', 'CRM: Person');
+  await pick(page, 'Find an entity', 'Person');
   // What goes with which is proposed, measured on the records.
   await expect(page.getByText('Subscriber · CRM id is Person · Id')).toBeVisible();
   await expect(page.getByText(/finds \d+ pairs among/).first()).toBeVisible();
@@ -133,6 +133,7 @@ test('subscribers are kept in step with people, from the proposal to taking a ch
   expect((await subscriber(first!.left))['given']).toBe('Mistake');
 
   await page.goto(`${address()}/pairings/${id}`);
+  await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
   await page.keyboard.press('Control+k');
   await page.getByText('Remove this pairing…').click();
   await page.getByRole('dialog').getByRole('button', { name: 'Remove it' }).click();

@@ -155,6 +155,9 @@ describe('two systems kept in step', () => {
     await until('it is noticed', async () => (await detail(id)).states.onTheWay > 0);
     expect((await subscriber(l)).given).not.toBe('Paused');
     expect((await detail(id)).state).toBe('paused');
+    // Somebody who can't make up their mind.
+    await stage.api('POST', `/pairings/${id}/start`);
+    await stage.api('POST', `/pairings/${id}/pause`);
     await stage.api('POST', `/pairings/${id}/start`);
     await until('it is written', async () => (await subscriber(l)).given === 'Paused');
   });

@@ -51,14 +51,14 @@ export const pairingWork =
   (keeping: Keeping): JobWork =>
   async (job) => {
     const pairing = await keeping.pairings.byId(job.row.subject);
-    if (!pairing) {
+    if (pairing?.state !== 'running') {
       const row = await pairingById(keeping.db, job.row.subject);
       if (!row) return { state: 'done', words: null };
-      // Its entities can't be seen, or it was applied only now.
+      if (row.state === 'paused') return { state: 'paused', words: null };
+      // Its entities can't be seen; or it was applied, or let go on, a moment ago.
       keeping.pairings.forget();
-      return { state: 'running', dueAt: new Date(Date.now() + REST_MS) };
+      return { state: 'running', dueAt: new Date(Date.now() + (pairing ? 0 : REST_MS)) };
     }
-    if (pairing.state === 'paused') return { state: 'paused', words: null };
     try {
       return await keepInStep(keeping, job, pairing);
     } catch (error) {
