@@ -126,7 +126,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       pairing: pairingWork({ db, systems, pairings, log: warn }),
     },
     // A slow system holds up the feeds and pairings that need it, and no others.
-    { ...workerSettings(log, 1), pollMs: 250, atOnce: { feed: 8, pairing: 8 } },
+    { ...workerSettings(log, 1), pollMs: 1000, atOnce: { feed: 8, pairing: 8 } },
   );
   const hasten = async (changed: ReadonlySet<string>): Promise<void> => {
     for (const id of changed) await hastenJob(db, 'pairing', id).catch(() => undefined);

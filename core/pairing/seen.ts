@@ -58,7 +58,8 @@ export function takeGone(held: Seen, asked: number): { seen: Seen; news: boolean
   const version = held.version + 1;
   if (held.touched > 0 && asked < held.touched + CLOCKS_APART_MS)
     return { seen: { ...held, version }, news: true, doubt: true };
-  return { seen: { ...held, version, gone: true }, news: true, doubt: false };
+  // What it held is kept no longer than it is there.
+  return { seen: { ...held, values: {}, version, gone: true }, news: true, doubt: false };
 }
 
 const isSame = (held: Seen, { values }: Arrived): boolean =>

@@ -127,9 +127,7 @@ describe('several pairings', () => {
     const many = Array.from({ length: 60 }, (_, at) =>
       known(String(at), ['a', 'b', 'c'][at % 3]!, ['b', 'c', 'a'][at % 3]!, { way: 'both' }),
     );
-    const started = performance.now();
-    restlessRings(many, schemas);
-    expect(performance.now() - started).toBeLessThan(10_000);
+    expect(restlessRings(many, schemas)).toEqual([]);
   });
 });
 

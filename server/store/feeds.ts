@@ -1,7 +1,7 @@
 import { and, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
 import type { Database } from './database.ts';
 import { addJob, hastenJob, removeJobs } from './jobs.ts';
-import { feeds, jobs } from './schema.ts';
+import { feeds, jobs, seenLinks, seenRecords } from './schema.ts';
 
 export type FeedRow = typeof feeds.$inferSelect;
 type Tx = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>;
@@ -48,6 +48,8 @@ export async function hastenFeed(db: Tx, systemId: string, entity: string): Prom
 export async function removeFeeds(tx: Tx, systemId: string): Promise<void> {
   const ids = (await tx.select({ id: feeds.id }).from(feeds).where(eq(feeds.systemId, systemId))).map(({ id }) => id);
   if (ids.length === 0) return;
+  await tx.delete(seenRecords).where(inArray(seenRecords.feed, ids));
+  await tx.delete(seenLinks).where(inArray(seenLinks.feed, ids));
   await tx.delete(feeds).where(inArray(feeds.id, ids));
   await removeJobs(tx, 'feed', ids.map(String));
 }

@@ -152,10 +152,27 @@ export function setPairingState(db: Database, id: string, state: 'running' | 'pa
   });
 }
 
-/** Removes a pairing with all that is known for it; what it has written stays, on the ledger as well. */
-export function removePairing(db: Database, id: string): Promise<void> {
+/** Pairings of which one side is in a system. */
+export async function pairingsIn(db: Database, system: string): Promise<PairingRow[]> {
+  return (await listPairings(db)).filter(({ draft }) => draft.left.system === system || draft.right.system === system);
+}
+
+/**
+ * Removes a pairing with all that is known for it; what it has written stays, on the ledger as well.
+ * @param unused feeds of which nothing has to be kept any more
+ */
+export function removePairing(db: Database, id: string, unused: readonly number[]): Promise<void> {
   return atomically(db, async (tx) => {
     await removeJobs(tx, 'pairing', [id]);
+    // Nobody may be kept from records by a turn that nobody goes on with.
+    await tx.execute(
+      sql`DELETE FROM lane_holders WHERE turn IN (SELECT turn FROM pairs WHERE pairing_id = ${id} AND turn IS NOT NULL)`,
+    );
+    for (const feed of unused) {
+      await tx.execute(sql`DELETE FROM seen_records WHERE feed = ${feed}`);
+      await tx.execute(sql`DELETE FROM seen_links WHERE feed = ${feed}`);
+      await tx.execute(sql`UPDATE feeds SET seen = NULL, seen_at = NULL, look_every = NULL WHERE id = ${feed}`);
+    }
     for (const table of ['pairs', 'pair_troubles', 'pair_keys', 'pair_due', 'pairing_beats', 'pairing_versions'])
       await tx.execute(sql`DELETE FROM ${sql.identifier(table)} WHERE pairing_id = ${id}`);
     await tx.delete(pairings).where(eq(pairings.id, id));

@@ -165,13 +165,6 @@ export async function leadingTo(
   return rows.map((row) => row.record_id);
 }
 
-/** Lets go of what is known of an entity's records, when no pairing looks at them any more. */
-export async function forgetSeen(query: Query, feed: number): Promise<void> {
-  await query('DELETE FROM seen_records WHERE feed = ?', [feed]);
-  await query('DELETE FROM seen_links WHERE feed = ?', [feed]);
-  await query('UPDATE feeds SET seen = NULL, seen_at = NULL, look_every = NULL WHERE id = ?', [feed]);
-}
-
 /** How many records of an entity are known. */
 export async function seenCount(db: Database, feed: number): Promise<number> {
   const [rows] = await db.$client.query('SELECT COUNT(*) AS count FROM seen_records WHERE feed = ? AND gone = 0', [

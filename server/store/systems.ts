@@ -5,6 +5,7 @@ import { atomically } from './transaction.ts';
 import { forgetTokens, type AdapterRow } from './adapters.ts';
 import { removeFeeds } from './feeds.ts';
 import { removeHeld } from './held.ts';
+import { pairingsIn, removePairing } from './pairings.ts';
 import { removeJobs } from './jobs.ts';
 import {
   adapterVersions,
@@ -80,6 +81,8 @@ export async function askedForPatience(db: Database, id: string, until: Date): P
 }
 
 export async function removeSystem(db: Database, id: string): Promise<void> {
+  // A pairing is nothing without one of its sides.
+  for (const pairing of await pairingsIn(db, id)) await removePairing(db, pairing.id, []);
   await atomically(db, async (tx) => {
     await tx.delete(schemaSnapshots).where(eq(schemaSnapshots.systemId, id));
     const scopes = (

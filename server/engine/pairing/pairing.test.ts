@@ -102,7 +102,8 @@ describe('two systems kept in step', () => {
         ],
       }),
     );
-    pairs = await pairsOf(id);
+    // Some are refused or asked about from the start.
+    pairs = (await pairsOf(id)).filter(({ state }) => state === 'in step');
   });
   afterAll(() => remove(id));
 
@@ -216,6 +217,9 @@ describe('two systems kept in step', () => {
       return row?.state === 'undone';
     });
     expect((await person(r)).id).toBe(r);
+    // What it held is kept no longer than it is there.
+    const [gone] = await rowsOf('SELECT seen_values FROM seen_records WHERE record_id = ?', [l]);
+    expect(JSON.stringify(gone.seen_values)).not.toContain('email');
   });
 });
 
@@ -363,6 +367,31 @@ describe('trouble', () => {
     await until('it is there', async () => (await subscriber(l)).given === 'Patience');
     await until('nothing is said any more', async () => (await detail(id)).words === null);
     await remove(id);
+  });
+});
+
+describe('a pairing that is removed', () => {
+  it('leaves nothing behind but what it has written, whoever else looks at the same', async () => {
+    const kept = async (): Promise<number> =>
+      Number((await rowsOf('SELECT COUNT(*) AS count FROM seen_records'))[0].count);
+    const first = await started(subscribersWithPeople());
+    const second = await started(
+      subscribersWithPeople({
+        name: 'Once more',
+        lines: [line('keeper', 'keeper', 'owner_id.name', { way: 'to left' })],
+      }),
+    );
+    expect(await kept()).toBeGreaterThan(0);
+    await remove(first);
+    expect(await kept()).toBeGreaterThan(0);
+    await remove(second);
+    expect(await kept()).toBe(0);
+    for (const table of ['pairs', 'pair_due', 'pair_keys', 'pair_troubles', 'seen_links', 'lane_holders'])
+      expect([table, (await rowsOf(`SELECT COUNT(*) AS count FROM ${table}`))[0].count]).toEqual([table, 0]);
+    // A later one begins from nothing, and comes to the same.
+    const third = await started(subscribersWithPeople());
+    expect((await pairsOf(third)).length).toBeGreaterThan(10);
+    await remove(third);
   });
 });
 

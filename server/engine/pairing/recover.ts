@@ -1,4 +1,5 @@
 import { keyIsOn, type Side } from '@zusammen/core/pairing';
+import type { Entity } from '@zusammen/core/schema';
 import {
   idOn,
   inTransaction,
@@ -10,7 +11,7 @@ import {
   type LedgerRow,
   type PairRow,
 } from '../../store/index.ts';
-import type { Answer, Systems } from '../../systems/index.ts';
+import { NotUnderstood, type Answer, type System, type Systems } from '../../systems/index.ts';
 import { send } from '../send.ts';
 import { settleLedger, settlementOf, type Settlement } from '../settle.ts';
 import type { Applied } from './view.ts';
@@ -37,7 +38,7 @@ export async function recoverPairs(work: Recovering, atWork: ReadonlySet<number>
     for (const row of rows.filter(({ state }) => state === 'intended')) {
       const side = row.step as Side;
       const client = await work.systems.client(row.systemId);
-      const answer = await send(client, work.pairing.ready.around[side].entity, row, true);
+      const answer = await sentAgain(client, work.pairing.ready.around[side].entity, row);
       settlements.push(settlementOf(row, answer, new Date()));
       if (answer.kind === 'done') done.push({ row, answer });
     }
@@ -51,6 +52,16 @@ export async function recoverPairs(work: Recovering, atWork: ReadonlySet<number>
         if (id !== null) await markDue(query, pair.pairingId, side, [{ id, doubt: true }], Date.now());
       }
     });
+  }
+}
+
+/** What is answered so that nobody understands it must not hold up the pairing: both records are read anew anyway. */
+async function sentAgain(client: System, entity: Entity, row: LedgerRow): Promise<Answer> {
+  try {
+    return await send(client, entity, row, true);
+  } catch (error) {
+    if (error instanceof NotUnderstood) return { kind: 'unclear', records: [] };
+    throw error;
   }
 }
 

@@ -20,7 +20,7 @@ import {
   type Side,
 } from '@zusammen/core/pairing';
 import { v7 as uuid } from 'uuid';
-import { allFields, answerPair, apply, compareAnew, type PairAnswer } from '../../engine/index.ts';
+import { allFields, answerPair, apply, compareAnew, removePairingWhole, type PairAnswer } from '../../engine/index.ts';
 import {
   addPairing,
   changePairing,
@@ -29,7 +29,6 @@ import {
   lookAgain,
   noteChange,
   pairingById,
-  removePairing,
   setPairingState,
   type PairingRow,
 } from '../../store/index.ts';
@@ -294,7 +293,7 @@ export const pairingRoutes = (context: Context): Route[] => {
       role: 'specialist',
       work: async ({ params, user }) => {
         const row = await existing(params['id']);
-        await removePairing(db, row.id);
+        await removePairingWhole(db, await live.allSchemas(), row);
         await noteChange(db, actorOf(user), `removed the pairing “${row.draft.name}”`, row.id);
         pairings.forget();
         return undefined;

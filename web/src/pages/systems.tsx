@@ -421,7 +421,8 @@ function Change({ system, close }: { system: System; close: () => void }) {
         </label>
         {sure && (
           <p role="status" className="text-saffron">
-            ◆ Its token and what is known of its records are forgotten here; in the system itself nothing changes.
+            ◆ Its token, what is known of its records, and the pairings it is a side of are forgotten here; in the
+            system itself nothing changes.
           </p>
         )}
         {(change.error && change.error.errors.length === 0 ? change.error : remove.error) && (
