@@ -22,7 +22,15 @@ export async function feedOf(db: Tx, systemId: string, entity: string): Promise<
 
 /** Sees to it that the changes of an entity's records are followed; from the start, where nobody has. */
 export async function followEntity(tx: Tx, systemId: string, entity: string, by: string): Promise<void> {
-  if (await feedOf(tx, systemId, entity)) return;
+  const feed = await feedOf(tx, systemId, entity);
+  if (feed) {
+    // Nobody listened any more, and its job had ended.
+    await tx
+      .update(jobs)
+      .set({ state: 'running', dueAt: new Date(), endedAt: null, words: null })
+      .where(and(eq(jobs.kind, 'feed'), eq(jobs.subject, String(feed.id)), eq(jobs.state, 'done')));
+    return;
+  }
   const [{ insertId }] = await tx.insert(feeds).values({ systemId, entity });
   await addJob(tx, { kind: 'feed', subject: String(insertId), by });
 }

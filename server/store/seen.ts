@@ -123,9 +123,22 @@ export async function notBrought(db: Database, feed: number, generation: number,
   return (rows as { record_id: string }[]).map((row) => row.record_id);
 }
 
-/** All records have been seen with the fields that are kept. */
-export async function noteSeen(db: Database, feed: number): Promise<void> {
-  await db.$client.query('UPDATE feeds SET seen_at = ? WHERE id = ? AND seen_at IS NULL', [new Date(), feed]);
+/** Whether these fields are still the ones that are kept; nobody changes that until the transaction ends. */
+export async function isStillKept(query: Query, feed: number, fields: readonly string[]): Promise<boolean> {
+  const [row] = await query<{ seen: string | string[] | null }>(
+    'SELECT seen FROM feeds WHERE id = ? LOCK IN SHARE MODE',
+    [feed],
+  );
+  const kept = row === undefined || row.seen === null ? undefined : fromJson(row.seen);
+  return kept !== undefined && JSON.stringify(kept) === JSON.stringify(fields);
+}
+
+/** All records have been seen with these fields, where they are still the ones that are kept. */
+export function noteSeen(db: Database, feed: number, fields: readonly string[]): Promise<void> {
+  return inTransaction(db, async (query) => {
+    if (await isStillKept(query, feed, fields))
+      await query('UPDATE feeds SET seen_at = ? WHERE id = ? AND seen_at IS NULL', [new Date(), feed]);
+  });
 }
 
 /** Where records lead to: for fields that pairings follow, hashes of the ids that they hold. */

@@ -42,6 +42,8 @@ async function follow(
     await followEntity(tx, system, entity, by);
     const feed = (await feedOf(tx, system, entity))!;
     if (feed.seen !== null) isNew = false;
+    // What an earlier pairing may have left behind is nothing to go on from.
+    else await tx.execute(sql`DELETE FROM seen_records WHERE feed = ${feed.id}`);
     const seen = new Set(feed.seen ?? []);
     const more = fields.filter((field) => !seen.has(field));
     const lookEvery = Math.min(feed.lookEvery ?? Infinity, document.lookEvery);

@@ -5,6 +5,7 @@ import {
   feedOf,
   hashed,
   inTransaction,
+  isStillKept,
   keepKeys,
   keepLinks,
   keepSeen,
@@ -76,6 +77,8 @@ class PairingListener implements FeedListener {
   async take(page: Page, { generation, whole, asked }: FeedReading): Promise<boolean> {
     const news = await inTransaction(this.work.db, async (query) => {
       await holdStill(query, [...this.own, ...this.through]);
+      // The last pairing that looked at it was removed, or another looks at more: this reading is of no use any more.
+      if (!(await isStillKept(query, this.feed.id, this.fields))) return 0;
       const ids = [...page.records.map(({ id }) => id), ...page.gone];
       const held = await seenOf(query, this.feed.id, ids, true);
       const fresh: SeenRecord[] = [];
@@ -122,7 +125,7 @@ class PairingListener implements FeedListener {
         );
       });
     }
-    await noteSeen(this.work.db, this.feed.id);
+    await noteSeen(this.work.db, this.feed.id, this.fields);
     this.tell();
   }
 
