@@ -72,6 +72,7 @@ export function Today() {
           >
             <Fetched query={intakes}>{() => <IntakeTable intakes={busiest(inUse)} />}</Fetched>
           </Sheet>
+          <PairingsNow />
         </div>
         <div className="space-y-3.5">
           <Sheet title="Needs somebody">
@@ -79,7 +80,6 @@ export function Today() {
               {({ needs, withoutKey }) => <Needs needs={needs} withoutKey={withoutKey} intakes={intakes.data ?? []} />}
             </Fetched>
           </Sheet>
-          <PairingsNow />
           <Sheet title="Systems">
             <Fetched query={systems} rows={2}>
               {(list) =>
