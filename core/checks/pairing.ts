@@ -14,6 +14,7 @@ import {
   type PairLine,
   type ReadyPairing,
   type Side,
+  type Witness,
 } from '../pairing/index.ts';
 import { changedAtField, isWritable, mustBeGiven, type Schema, type Value } from '../schema/index.ts';
 import { listed, quoted } from '../values/index.ts';
@@ -28,6 +29,8 @@ export interface PairingInput {
   others: readonly Known[];
   /** What would happen over real pairs, by line; absent: nobody has looked. */
   outcomes?: readonly LineOutcomes[];
+  /** What was found of lines that were tried with values already, by line. */
+  tried?: ReadonlyMap<string, Witness | undefined>;
   /** Values in use, by line and side. */
   values?: ReadonlyMap<string, Record<Side, readonly Value[]>>;
   systemNames: Readonly<Record<string, string>>;
@@ -92,8 +95,7 @@ const pairsOf = (count: number): string => (count === 1 ? 'one pair' : `${count}
 /** K21: nothing says which record goes with which, or no field travels. */
 function nothingGoes({ pairing, ready }: ReadyInput): Finding[] {
   const found: Finding[] = [];
-  if (pairing.matches.length === 0 && !pairing.evidence)
-    found.push(finding('K21', 'stops', 'Nothing says which record goes with which.'));
+  if (pairing.matches.length === 0) found.push(finding('K21', 'stops', 'Nothing says which record goes with which.'));
   if (standing(pairing).length === 0)
     found.push(finding('K21', 'stops', 'No field is linked, so nothing would travel.'));
   const known = new Set(pairing.matches.flatMap(({ parts }) => parts.map((part) => JSON.stringify(part))));
@@ -212,7 +214,10 @@ const shown = (value: Value): string => `“${quoted(Array.isArray(value) ? valu
 /** K19: a value that changes each time it goes there and back. */
 function neverRests(input: ReadyInput): Finding[] {
   return input.ready.lines.flatMap((ready) => {
-    const witness = restlessness(ready, input.values?.get(ready.line.id) ?? { left: [], right: [] });
+    const { id } = ready.line;
+    const witness = input.tried?.has(id)
+      ? input.tried.get(id)
+      : restlessness(ready, input.values?.get(id) ?? { left: [], right: [] });
     if (!witness) return [];
     const to = across(witness.from);
     const sentence =

@@ -6,6 +6,8 @@ import type { Side, Sides } from './settle.ts';
 
 /** Moments without a zone are taken as UTC: what comes from a record is typed, and is never read by anybody's locale. */
 const ZONE = 'UTC';
+/** Characters that a value may have between two treatments: each is done for every pair. */
+const LONGEST = 10_000;
 
 /**
  * How a value of one side looks on the other: its option's counterpart, the line's treatments, then the other field's
@@ -44,6 +46,8 @@ function carrier(
       if (!reading.ok) return reading;
       if (reading.lost !== undefined) lost.push(reading.lost);
       at = reading.value;
+      if (typeof at === 'string' && at.length > LONGEST)
+        return unreadable(`“${quoted(at)}” becomes longer than ${LONGEST} characters on the way`);
     }
     if (isBlank(at)) return unreadable(`Nothing is left of “${quoted(String(value))}” on the way`);
     const fitting = between(at, from, to);

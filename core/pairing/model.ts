@@ -132,8 +132,6 @@ export class Pairing {
   @ValidateNested() @Type(() => PairedEntity) right!: PairedEntity;
   /** Tried in order; the first by which a record has any on the other side decides. */
   @IsArray() @ArrayMaxSize(5) @ValidateNested({ each: true }) @Type(() => Match) matches!: Match[];
-  /** Where none has found anything, all values together are weighed, as the right side's recognition says. */
-  @IsOptional() @IsBoolean() evidence?: boolean;
   @ValidateNested() @Type(() => AloneSides) alone!: AloneSides;
   /** What becomes of the record on this side when the other one's is gone. */
   @ValidateNested() @Type(() => GoneSides) gone!: GoneSides;

@@ -52,11 +52,19 @@ const MOST_TRIED = 80;
  * Proposes how it is seen which record goes with which, measured on records of both sides: by a field that holds the
  * other's id, by a relation that may run through others, by what names a record or a person alone. The best comes first,
  * and after it what finds pairs that it doesn't.
+ * @param breathe lets others have their turn: measuring takes a while
  */
-export function proposeMatches(around: Sides<Around>, samples: Sides<Sample>): ProposedMatch[] {
-  const tried = candidatesOf(around)
-    .slice(0, MOST_TRIED)
-    .map((match) => ({ match, measured: measured([match], around, samples) }))
+export async function proposeMatches(
+  around: Sides<Around>,
+  samples: Sides<Sample>,
+  breathe: () => Promise<void> = () => Promise.resolve(),
+): Promise<ProposedMatch[]> {
+  const all: ProposedMatch[] = [];
+  for (const match of candidatesOf(around).slice(0, MOST_TRIED)) {
+    await breathe();
+    all.push({ match, measured: measured([match], around, samples) });
+  }
+  const tried = all
     .filter(({ measured: { pairs, unsure, of } }) => {
       const smaller = Math.min(of.left, of.right);
       return pairs > 0 && pairs >= smaller * FEWEST && unsure <= (pairs + unsure) * MOST_UNSURE;
@@ -74,6 +82,7 @@ export function proposeMatches(around: Sides<Around>, samples: Sides<Sample>): P
   const chosen = [first];
   for (const each of tried) {
     if (chosen.length === 3) break;
+    await breathe();
     const before = measured(
       chosen.map(({ match }) => match),
       around,

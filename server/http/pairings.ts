@@ -19,7 +19,16 @@ import {
   type Sides,
 } from '@zusammen/core/pairing';
 import { entityOf, type Values } from '@zusammen/core/schema';
-import { assess, fieldsOf, overPairs, overSamples, sample, type LookedAt, type PairSample } from '../engine/index.ts';
+import {
+  assess,
+  fieldsOf,
+  overPairs,
+  overSamples,
+  sample,
+  type LookedAt,
+  triedLines,
+  type PairSample,
+} from '../engine/index.ts';
 import {
   beatsOf,
   dueOf,
@@ -187,7 +196,7 @@ export async function lookAtPairing(
     measured: taken ? measured(document.matches, ready.around, taken.sides) : null,
     whole: taken ? taken.whole : { left: true, right: true },
     lines: assessment.lines,
-    findings: checkPairing({ ...input, outcomes: assessment.lines, values }),
+    findings: checkPairing({ ...input, outcomes: assessment.lines, tried: await triedLines(ready, values) }),
   };
 }
 

@@ -1,5 +1,6 @@
 import { keyIsOn, type Side, type Sides } from '@zusammen/core/pairing';
 import type { Value, Values } from '@zusammen/core/schema';
+import { sql } from 'drizzle-orm';
 import { hashed } from './hashed.ts';
 import type { Database } from './database.ts';
 import type { pairs, PairState } from './schema.ts';
@@ -38,13 +39,16 @@ export async function markDue(
 }
 
 /** Marks every known record of a side as due. */
-export async function markAllDue(query: Query, pairing: string, side: Side, feed: number, now: number): Promise<void> {
-  await query(
-    `INSERT INTO pair_due (pairing_id, side, record_id, since, due_at)
-     SELECT ?, ?, record_id, ?, ? FROM seen_records WHERE feed = ?
-     ON DUPLICATE KEY UPDATE mark = mark + 1, due_at = LEAST(pair_due.due_at, VALUES(due_at)), attempts = 0`,
-    [pairing, side, now, now, feed],
-  );
+export async function markAllDue(
+  tx: Pick<Database, 'execute'>,
+  pairing: string,
+  side: Side,
+  feed: number,
+  now: number,
+): Promise<void> {
+  await tx.execute(sql`INSERT INTO pair_due (pairing_id, side, record_id, since, due_at)
+    SELECT ${pairing}, ${side}, record_id, ${now}, ${now} FROM seen_records WHERE feed = ${feed}
+    ON DUPLICATE KEY UPDATE mark = mark + 1, due_at = LEAST(pair_due.due_at, VALUES(due_at)), attempts = 0`);
 }
 
 /**

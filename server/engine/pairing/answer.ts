@@ -5,6 +5,7 @@ import {
   idOn,
   inTransaction,
   keepPairs,
+  markAllDue,
   markDue,
   pairById,
   pairingById,
@@ -114,10 +115,7 @@ export async function compareAnew(db: Database, id: string): Promise<boolean> {
     const now = Date.now();
     for (const side of ['left', 'right'] as const) {
       const feed = await feedOf(tx, row.draft[side].system, row.draft[side].entity);
-      if (feed)
-        await tx.execute(sql`INSERT INTO pair_due (pairing_id, side, record_id, since, due_at)
-          SELECT ${id}, ${side}, record_id, ${now}, ${now} FROM seen_records WHERE feed = ${feed.id}
-          ON DUPLICATE KEY UPDATE mark = mark + 1, due_at = LEAST(pair_due.due_at, VALUES(due_at)), attempts = 0`);
+      if (feed) await markAllDue(tx, id, side, feed.id, now);
     }
     await tx.execute(sql`UPDATE pairings SET filled = FALSE WHERE id = ${id}`);
     await tx.execute(

@@ -2,7 +2,15 @@ import type { Pairing } from '@zusammen/core/pairing';
 import { readied } from '@zusammen/core/pairing';
 import type { Schema } from '@zusammen/core/schema';
 import type { Finding } from '@zusammen/core/checks';
-import { applyPairing, feedOf, followEntity, restartFeed, type Database, type Drizzled } from '../../store/index.ts';
+import {
+  applyPairing,
+  feedOf,
+  followEntity,
+  markAllDue,
+  restartFeed,
+  type Database,
+  type Drizzled,
+} from '../../store/index.ts';
 import { sql } from 'drizzle-orm';
 import { hasPlainKeys } from './listener.ts';
 import { followedBy } from './view.ts';
@@ -63,8 +71,6 @@ async function follow(
   await tx.execute(sql`DELETE FROM pair_keys WHERE pairing_id = ${id}`);
   for (const side of ['left', 'right'] as const) {
     const feed = (await feedOf(tx, document[side].system, document[side].entity))!;
-    await tx.execute(sql`INSERT INTO pair_due (pairing_id, side, record_id, since, due_at)
-      SELECT ${id}, ${side}, record_id, ${now}, ${now} FROM seen_records WHERE feed = ${feed.id}
-      ON DUPLICATE KEY UPDATE mark = mark + 1, due_at = LEAST(pair_due.due_at, VALUES(due_at)), attempts = 0`);
+    await markAllDue(tx, id, side, feed.id, now);
   }
 }

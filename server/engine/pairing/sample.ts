@@ -3,6 +3,7 @@ import {
   joined,
   keysOf,
   MOST_HOPS,
+  restlessness,
   settlePair,
   SIDES,
   type Pairing,
@@ -11,6 +12,7 @@ import {
   type Sample,
   type Side,
   type Sides,
+  type Witness,
 } from '@zusammen/core/pairing';
 import { changedAtField, entityOf, type Entity, type Schema, type Value, type Values } from '@zusammen/core/schema';
 import { isBlank } from '@zusammen/core/values';
@@ -116,7 +118,7 @@ export interface LookedAt {
 }
 
 /** Lets everybody else have their turn: looking at many pairs takes a while. */
-const breathe = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
+export const breathe = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
 const AT_ONCE = 100;
 
 /** What goes together in samples, and what would become of each pair, as a pairing begins. */
@@ -129,8 +131,7 @@ export async function* overSamples(
     sides[side].records.map((record) => keysOf(document.matches, side, ready.around, record, sides[side].reach));
   const { pairs } = joined({ left: keys('left'), right: keys('right') }, document.matches.length);
   const moments = momentsOf(ready);
-  for (const [at, { left, right }] of pairs.entries()) {
-    if (at % AT_ONCE === 0) await breathe();
+  for (const { left, right } of pairs) {
     const records = { left: sides.left.records[left]!, right: sides.right.records[right]! };
     yield {
       records,
@@ -192,7 +193,6 @@ export async function* overPairs(
         }),
       };
     }
-    await breathe();
   }
 }
 
@@ -249,6 +249,26 @@ function momentsOf(ready: ReadyPairing): (side: Side, values: Values) => number 
 /** Values kept of each line and side, to try whether they come to rest. */
 const MOST_VALUES = 500;
 
+/** Milliseconds that nobody else waits for, and after which enough has been looked at: how much it was is told. */
+const AT_A_STRETCH_MS = 20;
+const LONGEST_LOOK_MS = 10_000;
+
+/** Values of each line that never come to rest between its sides, each line tried by itself. */
+export async function triedLines(
+  ready: ReadyPairing,
+  values: ReadonlyMap<string, Sides<Value[]>>,
+): Promise<Map<string, Witness | undefined>> {
+  const tried = new Map<string, Witness | undefined>();
+  const most = Math.max(10, Math.floor(MOST_TRIED_IN_ALL / ready.lines.length));
+  for (const line of ready.lines) {
+    await breathe();
+    const { left = [], right = [] } = values.get(line.line.id) ?? {};
+    tried.set(line.line.id, restlessness(line, { left: left.slice(0, most), right: right.slice(0, most) }));
+  }
+  return tried;
+}
+const MOST_TRIED_IN_ALL = 6_000;
+
 /** What would happen over pairs, and some of the values in use. */
 export async function assess(
   ready: ReadyPairing,
@@ -258,7 +278,14 @@ export async function assess(
   const values = new Map(
     ready.lines.map(({ line }) => [line.id, { left: new Map<string, Value>(), right: new Map<string, Value>() }]),
   );
+  const until = performance.now() + LONGEST_LOOK_MS;
+  let rested = performance.now();
   for await (const { settled, records } of pairs) {
+    if (performance.now() - rested > AT_A_STRETCH_MS) {
+      await breathe();
+      rested = performance.now();
+    }
+    if (rested > until) break;
     assessment.add(settled, { left: records.left?.id ?? null, right: records.right?.id ?? null });
     for (const { line, now } of settled.lines)
       for (const side of SIDES) {

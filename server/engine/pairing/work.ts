@@ -29,6 +29,7 @@ export interface Keeping {
 
 /** Records looked at together. */
 const BUNDLE = 200;
+const LINES_AT_ONCE = 4_000;
 const INDEXED_AT_ONCE = 1_000;
 /** Bundles at once while all records are looked at: one waits for systems while another writes down what came of it. */
 const FILL_AT_ONCE = 3;
@@ -87,13 +88,15 @@ async function keepInStep(keeping: Keeping, job: HeldJob, pairing: Applied): Pro
   if (!pairing.indexed) await indexAll(keeping, job, pairing, feeds);
   const started = Date.now();
   await recoverPairs({ db, systems, pairing }, new Set());
+  // Settling goes on at a stretch: with many lines fewer pairs at once, so that nobody in this process waits for it.
+  const size = Math.max(10, Math.min(BUNDLE, Math.floor(LINES_AT_ONCE / Math.max(1, pairing.ready.lines.length))));
   const progress = new Progress(job, (await dueOf(db, pairing.id)).count);
   // While all records are looked at, those of the left side bring those of the right along: so no two bundles meet.
   for (const side of pairing.filled ? [undefined] : (['left', 'right'] as const)) {
     const isOver = (): boolean => job.stopping || Date.now() - started > LONGEST_TURN_MS;
     const bundle = async (): Promise<void> => {
       while (!isOver()) {
-        const due = await takeDue(db, pairing.id, BUNDLE, Date.now(), Date.now() + TAKEN_MS, side);
+        const due = await takeDue(db, pairing.id, size, Date.now(), Date.now() + TAKEN_MS, side);
         if (due.length === 0) return;
         await workOrPutBack(keeping, pairing, feeds, due);
         await progress.more(due.length);

@@ -20,7 +20,15 @@ import {
   type Side,
 } from '@zusammen/core/pairing';
 import { v7 as uuid } from 'uuid';
-import { allFields, answerPair, apply, compareAnew, removePairingWhole, type PairAnswer } from '../../engine/index.ts';
+import {
+  allFields,
+  answerPair,
+  apply,
+  breathe,
+  compareAnew,
+  removePairingWhole,
+  type PairAnswer,
+} from '../../engine/index.ts';
 import {
   addPairing,
   changePairing,
@@ -114,7 +122,7 @@ export const pairingRoutes = (context: Context): Route[] => {
         );
         const ready = readied(document, schemas)!;
         const { sides } = await samples.of(document, allFields, 'all');
-        const matches = proposeMatches(ready.around, sides);
+        const matches = await proposeMatches(ready.around, sides, breathe);
         document.matches = matches.map(({ match }) => match);
         const keys = (side: Side) =>
           sides[side].records.map((record) => keysOf(document.matches, side, ready.around, record, sides[side].reach));

@@ -1,8 +1,7 @@
-import { useMutation } from '@tanstack/react-query';
-import { useQueries } from '@tanstack/react-query';
+import { useMutation, useQueries } from '@tanstack/react-query';
 import type { PairingProposal } from '@zusammen/core/api';
 import { aroundOf, matchInWords, placeName, type PairedEntity } from '@zusammen/core/pairing';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { call, type ApiProblem } from '../../api/client.ts';
 import { systemQuery, useDo, useSystems } from '../../api/hooks.ts';
@@ -48,33 +47,21 @@ export function NewPairing() {
       <Sheet>
         <p className="px-4 py-4 text-[15px] leading-8">
           Keep{' '}
-          <Editable label="Left side" wide bare shown={<Incoming muted={!left}>{shown(left)}</Incoming>}>
-            {(close) => (
-              <Combobox
-                placeholder="Find an entity"
-                items={items}
-                loading={loading}
-                choose={(value) => {
-                  choose('left', value);
-                  close();
-                }}
-              />
-            )}
-          </Editable>{' '}
+          <EntityChoice
+            label="Left side"
+            shown={<Incoming muted={!left}>{shown(left)}</Incoming>}
+            items={items}
+            loading={loading}
+            choose={(value) => choose('left', value)}
+          />{' '}
           in step with{' '}
-          <Editable label="Right side" wide bare shown={<Outgoing muted={!right}>{shown(right)}</Outgoing>}>
-            {(close) => (
-              <Combobox
-                placeholder="Find an entity"
-                items={items}
-                loading={loading}
-                choose={(value) => {
-                  choose('right', value);
-                  close();
-                }}
-              />
-            )}
-          </Editable>
+          <EntityChoice
+            label="Right side"
+            shown={<Outgoing muted={!right}>{shown(right)}</Outgoing>}
+            items={items}
+            loading={loading}
+            choose={(value) => choose('right', value)}
+          />
           .
         </p>
       </Sheet>
@@ -143,6 +130,37 @@ export function NewPairing() {
         </>
       )}
     </>
+  );
+}
+
+/** One side of the sentence: an entity among those of all systems. */
+function EntityChoice({
+  label,
+  shown,
+  items,
+  loading,
+  choose,
+}: {
+  label: string;
+  shown: ReactNode;
+  items: readonly Item[];
+  loading: boolean;
+  choose: (value: string) => void;
+}) {
+  return (
+    <Editable label={label} wide bare shown={shown}>
+      {(close) => (
+        <Combobox
+          placeholder="Find an entity"
+          items={items}
+          loading={loading}
+          choose={(value) => {
+            choose(value);
+            close();
+          }}
+        />
+      )}
+    </Editable>
   );
 }
 
