@@ -50,7 +50,7 @@ const nodeOf = (key: string): Node => {
 
 /** Rings with more pairings than this, and further rings than this many, are not looked for. */
 const LONGEST = 8;
-const MOST = 2_000;
+const MOST = 500;
 
 /**
  * Looks for rings of fields over all pairings whose composition isn't settled after one round, with a value that shows
@@ -72,7 +72,9 @@ export function restlessRings(all: readonly Known[], schemas: ReadonlyMap<string
         if (edge.to < start || path.some((each) => each.from === edge.to && each.from !== start)) continue;
         path.push(edge);
         if (edge.to === start) {
-          const ring = path.length > 1 ? restless(path) : undefined;
+          // Within one pairing two lines that write one field are an error by themselves.
+          const several = new Set(path.map(({ pairing }) => pairing.id)).size > 1;
+          const ring = several ? restless(path) : undefined;
           if (ring) found.push(ring);
         } else if (path.length < LONGEST) follow(edge.to);
         path.pop();
