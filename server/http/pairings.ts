@@ -18,7 +18,7 @@ import {
   type Side,
   type Sides,
 } from '@zusammen/core/pairing';
-import { entityOf, type Values } from '@zusammen/core/schema';
+import { entityOf, type Field, type Values } from '@zusammen/core/schema';
 import {
   assess,
   fieldsOf,
@@ -257,14 +257,23 @@ export async function rehearsePairing(
 function titleOfPair(ready: ReadyPairing, records: Sides<{ id: string; values: Values } | undefined>): string {
   for (const side of ['right', 'left'] as const) {
     const record = records[side];
-    const title = record ? titleOf(ready.around[side].entity.fields, textsOf(record.values)) : '';
+    const title = record
+      ? titleOf(ready.around[side].entity.fields, textsOf(record.values, ready.around[side].entity.fields))
+      : '';
     if (title !== '') return title;
   }
   return records.left?.id ?? records.right?.id ?? '';
 }
 
-const textsOf = (values: Values): Values =>
-  Object.fromEntries(Object.entries(values).filter(([, value]) => typeof value === 'string'));
+/** The values that a record may be called by; the ids of others it leads to are none. */
+const textsOf = (values: Values, fields: readonly Field[]): Values =>
+  Object.fromEntries(
+    fields.flatMap(({ name, type }) =>
+      (type === 'text' || type === 'email' || type === 'phone') && typeof values[name] === 'string'
+        ? [[name, values[name]]]
+        : [],
+    ),
+  );
 
 /** So many questions are told at once. */
 const MOST_QUESTIONS = 100;
@@ -323,7 +332,11 @@ export async function pairQuestions({ db, live }: Around): Promise<PairQuestion[
         side,
         candidates: candidates.map((id) => ({
           id,
-          title: titleOf(ready.around[side].entity.fields, textsOf(values.get(id) ?? {})) || id,
+          title:
+            titleOf(
+              ready.around[side].entity.fields,
+              textsOf(values.get(id) ?? {}, ready.around[side].entity.fields),
+            ) || id,
         })),
       };
     } else question.lost = records.left ? 'right' : 'left';
