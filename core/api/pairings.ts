@@ -88,7 +88,19 @@ export interface PairingProposal {
   offered: PairLine[];
 }
 
-/** What would be written to one pair. */
+/** What would be written to some pairs; nothing was. */
+export interface PairingRehearsal {
+  /** Those that would change, the first of them: as many as can be told. */
+  pairs: RehearsedPair[];
+  looked: number;
+  /** Of those looked at, how many would change, and how many values would be written. */
+  changing: number;
+  writes: number;
+  /** All records were among those looked at. */
+  whole: boolean;
+}
+
+/** What would be written to one pair; only fields of which anything would become. */
 export interface RehearsedPair {
   ids: Sides<string>;
   title: string;

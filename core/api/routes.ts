@@ -289,7 +289,7 @@ export interface Routes {
   'post /pairings/:id/look': { body: pairingBodies.LookAtPairingBody; answer: pairings.PairingLook };
   'post /pairings/:id/rehearse': {
     body: pairingBodies.RehearsePairingBody;
-    answer: { pairs: pairings.RehearsedPair[]; looked: number; whole: boolean };
+    answer: pairings.PairingRehearsal;
   };
   'post /pairings/:id/start': { body: pairingBodies.StartPairingBody; answer: { version: number } };
   'post /pairings/:id/pause': object;

@@ -34,12 +34,15 @@ export interface LineOutcomes {
 }
 
 const EXAMPLES_OF_EACH = 4;
+/** Characters that all examples may have together as JSON: values may be long, and lines many. */
+const MOST_OF_EXAMPLES = 2_000_000;
 const MOST_WORDS = 40;
 
 /** Adds up what would happen over any number of pairs. */
 export class Assessment {
   readonly lines: LineOutcomes[];
   pairs = 0;
+  private told = 0;
 
   constructor(private readonly ready: readonly ReadyLine[]) {
     this.lines = ready.map(({ line }) => ({
@@ -67,16 +70,18 @@ export class Assessment {
       if (carried?.ok && carried.lost !== undefined) count(sum.lost, side, withoutQuoted(carried.lost));
     }
     if (each.stuck) count(sum.stuck, each.stuck.side, each.stuck.reason);
-    if (outcome === 'same') return;
+    if (outcome === 'same' || this.told > MOST_OF_EXAMPLES) return;
     if (sum.examples.filter((example) => example.outcome === outcome).length >= EXAMPLES_OF_EACH) return;
-    sum.examples.push({
+    const example: OutcomeExample = {
       ids,
       outcome,
       base: each.before ?? null,
       now: each.now,
       ...(side ? { write: { side, value: each.write[side]! } } : {}),
       ...(each.stuck ? { reason: each.stuck.reason } : {}),
-    });
+    };
+    this.told += JSON.stringify(example).length;
+    if (this.told <= MOST_OF_EXAMPLES) sum.examples.push(example);
   }
 }
 

@@ -52,18 +52,11 @@ const MOST_TRIED = 80;
  * Proposes how it is seen which record goes with which, measured on records of both sides: by a field that holds the
  * other's id, by a relation that may run through others, by what names a record or a person alone. The best comes first,
  * and after it what finds pairs that it doesn't.
- * @param breathe lets others have their turn: measuring takes a while
  */
-export async function proposeMatches(
-  around: Sides<Around>,
-  samples: Sides<Sample>,
-  breathe: () => Promise<void> = () => Promise.resolve(),
-): Promise<ProposedMatch[]> {
-  const all: ProposedMatch[] = [];
-  for (const match of candidatesOf(around).slice(0, MOST_TRIED)) {
-    await breathe();
-    all.push({ match, measured: measured([match], around, samples) });
-  }
+export function proposeMatches(around: Sides<Around>, samples: Sides<Sample>): ProposedMatch[] {
+  const all = candidatesOf(around)
+    .slice(0, MOST_TRIED)
+    .map((match): ProposedMatch => ({ match, measured: measured([match], around, samples) }));
   const tried = all
     .filter(({ measured: { pairs, unsure, of } }) => {
       const smaller = Math.min(of.left, of.right);
@@ -82,7 +75,6 @@ export async function proposeMatches(
   const chosen = [first];
   for (const each of tried) {
     if (chosen.length === 3) break;
-    await breathe();
     const before = measured(
       chosen.map(({ match }) => match),
       around,

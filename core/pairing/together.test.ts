@@ -187,7 +187,7 @@ describe('which goes with which', () => {
   };
 
   it('is proposed by an id that the other side has, then by what finds more', async () => {
-    const proposed = await proposeMatches(around, samples);
+    const proposed = proposeMatches(around, samples);
     expect(proposed.map(({ match }) => match)).toEqual([
       { parts: [{ left: ['crm'], right: ['id'] }] },
       { parts: [{ left: ['mail'], right: ['email'] }] },

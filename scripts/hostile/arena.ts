@@ -17,6 +17,9 @@ export interface Arena {
 /** The little that an attack needs to read of answers. */
 interface Answer {
   intakes?: { id: string; key: string }[];
+  systems?: { id: string; kind: string }[];
+  /** Of what was made. */
+  id?: string;
   file?: { id: string };
   submissions?: { id: string }[];
 }

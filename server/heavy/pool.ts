@@ -35,11 +35,22 @@ const PATIENCE: Record<TaskName, number> = {
   suggest: 15,
   readMetadata: 20,
   readDescription: 20,
+  proposePairing: 60,
+  lookAtPairing: 60,
+  rehearsePairing: 60,
   match: 600,
   rehearse: 180,
   compare: 180,
 };
-const LONG = new Set<TaskName>(['match', 'rehearse', 'compare']);
+/** What may take long has threads of its own, by what it is for: nothing quick waits behind it. */
+const LONG: Partial<Record<TaskName, 'long' | 'looks'>> = {
+  match: 'long',
+  rehearse: 'long',
+  compare: 'long',
+  proposePairing: 'looks',
+  lookAtPairing: 'looks',
+  rehearsePairing: 'looks',
+};
 /** What one person may have under way at once. */
 const MOST_EACH = 3;
 const MOST_WAITING = 40;
@@ -51,8 +62,7 @@ const MEMORY_MB = 512;
  */
 export class Heavy {
   /** Made when they are first needed: many a process never does. */
-  private quick: Piscina | undefined;
-  private long: Piscina | undefined;
+  private readonly pools: Partial<Record<'quick' | 'long' | 'looks', Piscina>> = {};
   private readonly underWay = new Map<string, number>();
   private readonly entered = new Map<string, number>();
 
@@ -63,7 +73,7 @@ export class Heavy {
   ) {}
 
   private poolFor(name: TaskName): Piscina {
-    return LONG.has(name) ? (this.long ??= this.pool()) : (this.quick ??= this.pool());
+    return (this.pools[LONG[name] ?? 'quick'] ??= this.pool());
   }
 
   private pool(): Piscina {
@@ -151,7 +161,7 @@ export class Heavy {
   }
 
   async close(): Promise<void> {
-    await Promise.all([this.quick?.destroy(), this.long?.destroy()]);
+    await Promise.all(Object.values(this.pools).map((pool) => pool.destroy()));
   }
 }
 

@@ -18,6 +18,7 @@ import {
 } from '../systems/description/index.ts';
 import { readingOver } from './outside.ts';
 import type { Rehearsed } from '@zusammen/core/api';
+import * as pairings from './pairings.ts';
 import { compareWith, rehearseWith, type Compared, type Rehearsal } from './rehearsal.ts';
 
 /** The work that is done away from the thread that answers requests (pool.ts); each is one exported function. */
@@ -82,3 +83,7 @@ export const compare = ({
   submissions: SubmittedValues[];
   port: MessagePort;
 }): Promise<Compared[]> => compareWith(live, draft, submissions, readingOver(port)).finally(() => port.close());
+
+export const proposePairing = pairings.propose;
+export const lookAtPairing = pairings.look;
+export const rehearsePairing = pairings.rehearsed;

@@ -3,32 +3,25 @@ import type {
   PairingDetail,
   PairingListed,
   PairingLook,
+  PairingRehearsal,
   PairQuestion,
-  RehearsedPair,
 } from '@zusammen/core/api';
-import { checkPairing, type PairingInput } from '@zusammen/core/checks';
+import type { PairingInput } from '@zusammen/core/checks';
 import { titleOf } from '@zusammen/core/mapping';
 import {
-  measured,
   placeName,
   readied,
   SIDES,
+  textsOf,
+  titleOfPair,
   type Pairing,
   type ReadyPairing,
   type Side,
   type Sides,
 } from '@zusammen/core/pairing';
-import { entityOf, type Field, type Values } from '@zusammen/core/schema';
-import {
-  assess,
-  fieldsOf,
-  overPairs,
-  overSamples,
-  sample,
-  type LookedAt,
-  triedLines,
-  type PairSample,
-} from '../engine/index.ts';
+import { entityOf, type Values } from '@zusammen/core/schema';
+import { fieldsOf, keptPairs, sample } from '../engine/index.ts';
+import type { LookedOver, PackedSample, Wanted } from '../heavy/index.ts';
 import {
   beatsOf,
   dueOf,
@@ -50,7 +43,7 @@ import {
 } from '../store/index.ts';
 import type { Context } from './context.ts';
 
-type Around = Pick<Context, 'db' | 'live' | 'systems'>;
+type Around = Pick<Context, 'db' | 'live' | 'systems' | 'heavy'>;
 
 const NONE: PairCounts = { inStep: 0, onTheWay: 0, asked: 0, refused: 0, since: null };
 
@@ -137,71 +130,73 @@ async function progressOf(db: Context['db'], { id, draft }: PairingRow): Promise
 const MOST_LOOKED_AT = 20_000;
 /** How long a sample serves, in milliseconds: while somebody edits, the systems needn't be read for every change. */
 const SAMPLE_FRESH_MS = 120_000;
+const MOST_SAMPLES = 4;
 
 /** Samples of both sides, kept while somebody works on a pairing. */
 export class Samples {
-  private readonly kept = new Map<string, { at: number; fields: string; found: Promise<PairSample> }>();
+  private readonly kept = new Map<string, { at: number; fields: string; found: Promise<PackedSample> }>();
 
   constructor(private readonly context: Around) {}
 
-  async of(on: Pick<Pairing, Side>, wanted: Parameters<typeof sample>[3], fields: string): Promise<PairSample> {
+  async of(on: Pick<Pairing, Side>, wanted: Parameters<typeof sample>[3], fields: string): Promise<PackedSample> {
     const key = JSON.stringify([on.left, on.right]);
     const known = this.kept.get(key);
     if (known && known.fields === fields && Date.now() - known.at < SAMPLE_FRESH_MS) return known.found;
     const found = this.context.live
       .allSchemas()
       .then((schemas) => sample(this.context.systems, schemas, { left: on.left, right: on.right }, wanted));
-    if (this.kept.size >= 4) this.kept.clear();
+    if (this.kept.size >= MOST_SAMPLES) this.kept.clear();
     this.kept.set(key, { at: Date.now(), fields, found });
     found.catch(() => this.kept.delete(key));
     return found;
   }
 
   /** A sample with the fields that a pairing looks at. */
-  for(document: Pairing, ready: ReadyPairing): Promise<PairSample> {
+  for(document: Pairing, ready: ReadyPairing): Promise<PackedSample> {
     const wanted = fieldsOf(document, ready);
     const said = SIDES.map((side) => [...wanted(side, ready.around[side].entity)].sort());
     return this.of(document, wanted, JSON.stringify(said));
   }
 }
 
-/** What would happen under a document: on the pairs that are kept where there are any, else on what goes together in samples. */
+/** The pairs that are kept where there are any, else samples of both sides. */
+async function lookedOver(
+  { db }: Around,
+  samples: Samples,
+  row: PairingRow,
+  document: Pairing,
+  ready: ReadyPairing,
+  most: number,
+): Promise<LookedOver> {
+  return row.liveVersion !== null && row.filled
+    ? { by: 'pairs', pairs: await keptPairs(db, row.id, document, ready, most) }
+    : { by: 'sample', sample: await samples.for(document, ready) };
+}
+
+/** What would happen under a document. */
 export async function lookAtPairing(
   context: Around,
   samples: Samples,
   row: PairingRow,
   document: Pairing,
+  wanted: Wanted,
 ): Promise<PairingLook> {
-  const schemas = await context.live.allSchemas();
-  const ready = readied(document, schemas);
-  if (!ready)
-    return {
-      by: 'sample',
-      pairs: 0,
-      measured: null,
-      whole: { left: false, right: false },
-      lines: [],
-      findings: checkPairing(await inputOf(context, row.id, document)),
-    };
-  const kept = row.liveVersion !== null && row.filled;
-  const taken = kept ? undefined : await samples.for(document, ready);
-  const pairs: AsyncIterable<LookedAt> = taken
-    ? overSamples(document, ready, taken)
-    : overPairs(context.db, row.id, document, ready, MOST_LOOKED_AT);
-  const { assessment, values } = await assess(ready, pairs);
   const input = await inputOf(context, row.id, document);
-  return {
-    by: kept ? 'pairs' : 'sample',
-    pairs: assessment.pairs,
-    measured: taken ? measured(document.matches, ready.around, taken.sides) : null,
-    whole: taken ? taken.whole : { left: true, right: true },
-    lines: assessment.lines,
-    findings: checkPairing({ ...input, outcomes: assessment.lines, tried: await triedLines(ready, values) }),
-  };
+  const ready = readied(document, input.schemas);
+  const over = ready && (await lookedOver(context, samples, row, document, ready, MOST_LOOKED_AT));
+  return context.heavy.run('lookAtPairing', { input, ...(over ? { over } : {}) }, wanted);
 }
 
+/** What the checks find without looking at any pairs. */
+export const findingsOf = async (
+  context: Around,
+  { id, draft }: PairingRow,
+  wanted: Wanted,
+): Promise<PairingLook['findings']> =>
+  (await context.heavy.run('lookAtPairing', { input: await inputOf(context, id, draft) }, wanted)).findings;
+
 /** What the checks may know of a pairing. */
-export async function inputOf({ db, live }: Around, id: string, pairing: Pairing): Promise<PairingInput> {
+async function inputOf({ db, live }: Around, id: string, pairing: Pairing): Promise<PairingInput> {
   const [schemas, others, systems] = await Promise.all([live.allSchemas(), livePairings(db), listSystems(db)]);
   return {
     ...{ id, pairing, schemas },
@@ -215,65 +210,21 @@ export async function inputOf({ db, live }: Around, id: string, pairing: Pairing
   };
 }
 
-/** What would be written to some pairs; nothing is. Those that change come first. */
+/** What would be written to some pairs; nothing is. */
 export async function rehearsePairing(
   context: Around,
   samples: Samples,
   row: PairingRow,
   most: number,
-): Promise<{ pairs: RehearsedPair[]; looked: number; whole: boolean }> {
+  wanted: Wanted,
+): Promise<PairingRehearsal> {
   const schemas = await context.live.allSchemas();
-  const ready = readied(row.draft, schemas);
-  if (!ready) return { pairs: [], looked: 0, whole: false };
-  const kept = row.liveVersion !== null && row.filled;
-  const taken = kept ? undefined : await samples.for(row.draft, ready);
-  const over = taken ? overSamples(row.draft, ready, taken) : overPairs(context.db, row.id, row.draft, ready, most);
-  const changing: RehearsedPair[] = [];
-  const still: RehearsedPair[] = [];
-  let looked = 0;
-  for await (const { settled, records } of over) {
-    looked += 1;
-    const pair: RehearsedPair = {
-      ids: { left: records.left?.id ?? '', right: records.right?.id ?? '' },
-      title: titleOfPair(ready, records),
-      lines: settled.lines.map(({ line, now, before, write, ask, stuck }) => {
-        const side = SIDES.find((each) => write[each] !== undefined);
-        return {
-          ...{ line: line.id, now, base: before ?? null },
-          ...(side ? { write: { side, value: write[side]! } } : {}),
-          ...(ask ? { asked: true } : {}),
-          ...(stuck ? { reason: stuck.reason } : {}),
-        };
-      }),
-    };
-    const changes = pair.lines.some(({ write, asked, reason }) => write ?? asked ?? reason);
-    (changes ? changing : still).push(pair);
-    if (looked >= most) break;
-  }
-  return { pairs: [...changing, ...still], looked, whole: taken ? taken.whole.left && taken.whole.right : true };
+  const document = row.draft;
+  const ready = readied(document, schemas);
+  if (!ready) return { pairs: [], looked: 0, changing: 0, writes: 0, whole: false };
+  const over = await lookedOver(context, samples, row, document, ready, most);
+  return context.heavy.run('rehearsePairing', { document, schemas, over, most }, wanted);
 }
-
-/** What a pair is called: as the records call what they are about. */
-function titleOfPair(ready: ReadyPairing, records: Sides<{ id: string; values: Values } | undefined>): string {
-  for (const side of ['right', 'left'] as const) {
-    const record = records[side];
-    const title = record
-      ? titleOf(ready.around[side].entity.fields, textsOf(record.values, ready.around[side].entity.fields))
-      : '';
-    if (title !== '') return title;
-  }
-  return records.left?.id ?? records.right?.id ?? '';
-}
-
-/** The values that a record may be called by; the ids of others it leads to are none. */
-const textsOf = (values: Values, fields: readonly Field[]): Values =>
-  Object.fromEntries(
-    fields.flatMap(({ name, type }) =>
-      (type === 'text' || type === 'email' || type === 'phone') && typeof values[name] === 'string'
-        ? [[name, values[name]]]
-        : [],
-    ),
-  );
 
 /** So many questions are told at once. */
 const MOST_QUESTIONS = 100;

@@ -441,7 +441,10 @@ describe('before it starts', () => {
     expect(interests.counts.stuck).toBeGreaterThan(0);
     expect(body.findings.map(({ id }: Json) => id)).toContain('K02');
     const rehearsed = await stage.api('POST', `/pairings/${made.body.id}/rehearse`, { pairs: 5 });
-    expect(rehearsed.body.pairs).toHaveLength(5);
+    expect(rehearsed.body).toMatchObject({ looked: 5, whole: true });
+    const { pairs, changing, writes } = rehearsed.body;
+    expect(pairs).toHaveLength(changing);
+    expect(pairs.flatMap((pair: Json) => pair.lines.filter((each: Json) => each.write))).toHaveLength(writes);
     expect(await rowsOf('SELECT COUNT(*) AS count FROM ledger')).toEqual(before);
   });
 });

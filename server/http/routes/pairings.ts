@@ -8,27 +8,8 @@ import {
   SendAgainBody,
   StartPairingBody,
 } from '@zusammen/core/api';
-import { checkPairing } from '@zusammen/core/checks';
-import {
-  freshPairing,
-  historyFor,
-  joined,
-  keysOf,
-  proposeLines,
-  proposeMatches,
-  readied,
-  type Side,
-} from '@zusammen/core/pairing';
-import { v7 as uuid } from 'uuid';
-import {
-  allFields,
-  answerPair,
-  apply,
-  breathe,
-  compareAnew,
-  removePairingWhole,
-  type PairAnswer,
-} from '../../engine/index.ts';
+import { freshPairing, type Side } from '@zusammen/core/pairing';
+import { allFields, answerPair, apply, compareAnew, removePairingWhole, type PairAnswer } from '../../engine/index.ts';
 import {
   addPairing,
   changePairing,
@@ -42,7 +23,7 @@ import {
 } from '../../store/index.ts';
 import { actorOf, type Context } from '../context.ts';
 import {
-  inputOf,
+  findingsOf,
   lookAtPairing,
   pairingDetail,
   pairingsListed,
@@ -58,7 +39,7 @@ const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
 
 /** Pairings: two entities kept in step. */
 export const pairingRoutes = (context: Context): Route[] => {
-  const { db, live, jobs, pairings } = context;
+  const { db, live, jobs, pairings, heavy } = context;
   const samples = new Samples(context);
   const existing = async (id: string | undefined): Promise<PairingRow> => {
     const row = UUID.test(id ?? '') ? await pairingById(db, id!) : undefined;
@@ -110,7 +91,7 @@ export const pairingRoutes = (context: Context): Route[] => {
       role: 'specialist',
       body: ProposePairingBody,
       heavy: true,
-      work: async ({ body }) => {
+      work: async ({ body, wanted }) => {
         await checkedSides(body);
         const schemas = await live.allSchemas();
         const places = await pairingsListed(context, rowLike(freshPairing('', body.left, body.right)));
@@ -120,24 +101,9 @@ export const pairingRoutes = (context: Context): Route[] => {
           body.left,
           body.right,
         );
-        const ready = readied(document, schemas)!;
-        const { sides } = await samples.of(document, allFields, 'all');
-        const matches = await proposeMatches(ready.around, sides, breathe);
-        document.matches = matches.map(({ match }) => match);
-        const keys = (side: Side) =>
-          sides[side].records.map((record) => keysOf(document.matches, side, ready.around, record, sides[side].reach));
-        const { pairs } = joined({ left: keys('left'), right: keys('right') }, document.matches.length);
-        const together = pairs.map((pair) => ({
-          left: sides.left.records[pair.left]!,
-          right: sides.right.records[pair.right]!,
-        }));
-        document.lines = proposeLines(ready.around, sides, together, await learnedOf(db), uuid);
-        for (const side of ['left', 'right'] as const) {
-          const history = historyFor(ready.around[side].schema);
-          if (history) document[side === 'left' ? 'leftHistory' : 'rightHistory'] = history;
-        }
-        const offered = document.lines.filter(({ suggested }) => suggested !== undefined);
-        return { document, matches, offered };
+        const sampled = await samples.of(document, allFields, 'all');
+        const task = { document, schemas, sample: sampled, learned: await learnedOf(db) };
+        return heavy.run('proposePairing', task, wanted);
       },
     }),
     route({
@@ -177,10 +143,10 @@ export const pairingRoutes = (context: Context): Route[] => {
       role: 'specialist',
       body: LookAtPairingBody,
       heavy: true,
-      work: async ({ params, body }) => {
+      work: async ({ params, body, wanted }) => {
         const row = await existing(params['id']);
         await checkedSides(body.document);
-        return lookAtPairing(context, samples, row, body.document);
+        return lookAtPairing(context, samples, row, body.document, wanted);
       },
     }),
     route({
@@ -191,8 +157,8 @@ export const pairingRoutes = (context: Context): Route[] => {
       body: RehearsePairingBody,
       bodyOptional: true,
       heavy: true,
-      work: async ({ params, body }) =>
-        rehearsePairing(context, samples, await existing(params['id']), body.pairs ?? REHEARSED),
+      work: async ({ params, body, wanted }) =>
+        rehearsePairing(context, samples, await existing(params['id']), body.pairs ?? REHEARSED, wanted),
     }),
     route({
       method: 'post',
@@ -201,7 +167,7 @@ export const pairingRoutes = (context: Context): Route[] => {
       role: 'specialist',
       body: StartPairingBody,
       bodyOptional: true,
-      work: async ({ params, body, user }) => {
+      work: async ({ params, body, user, wanted }) => {
         const row = await existing(params['id']);
         const isAsLive = row.liveVersion !== null && body.revision === undefined;
         if (isAsLive) {
@@ -210,7 +176,7 @@ export const pairingRoutes = (context: Context): Route[] => {
           await hasten(row.id);
           return { version: row.liveVersion! };
         }
-        const findings = checkPairing(await inputOf(context, row.id, row.draft));
+        const findings = await findingsOf(context, row, wanted);
         const [stops] = findings.filter(({ severity }) => severity === 'stops');
         if (stops)
           throw new Problem(

@@ -107,7 +107,9 @@ describe('the systems', () => {
     const { user, asked } = systems({ 'delete /systems/:id': {} as never });
     await user.click(await screen.findByRole('button', { name: 'Change…' }));
     await user.click(await screen.findByRole('button', { name: 'Disconnect…' }));
-    expect(screen.getByText(/Its token, what is known of its records, and the pairings it is a side of are forgotten here/)).toBeTruthy();
+    expect(
+      screen.getByText(/Its token, what is known of its records, and the pairings it is a side of are forgotten here/),
+    ).toBeTruthy();
     expect(asked.some(({ name }) => name === 'delete /systems/:id')).toBe(false);
     await user.click(screen.getByRole('button', { name: 'Disconnect Clover Hill' }));
     await waitFor(() => expect(asked.some(({ name }) => name === 'delete /systems/:id')).toBe(true));

@@ -25,17 +25,14 @@ export function Rehearsed({ editing, settled }: { editing: Editing; settled: () 
   const lines = new Map(document.lines.map((line) => [line.id, line]));
   return (
     <Fetched query={rehearsal}>
-      {({ pairs, looked, whole }) => {
-        const changing = pairs.filter((pair) =>
-          pair.lines.some(({ write, asked, reason }) => write ?? asked ?? reason),
-        );
-        const writes = changing.flatMap((pair) => pair.lines.filter(({ write }) => write !== undefined));
+      {({ pairs, looked, changing, writes, whole }) => {
+        const untold = changing - pairs.length;
         return (
           <Sheet
             title={`Rehearsed on ${count(looked)} pairs`}
-            aside={`${count(changing.length)} would change, ${count(writes.length)} values${whole ? '' : ', of the first records'}; nothing is written`}
+            aside={`${count(changing)} would change, ${count(writes)} values${whole ? '' : ', of the first records'}; nothing is written`}
           >
-            {changing.length === 0 ? (
+            {changing === 0 ? (
               <Empty title="Nothing would be written">All of them are in step already.</Empty>
             ) : (
               <table className="w-full table-fixed">
@@ -49,39 +46,40 @@ export function Rehearsed({ editing, settled }: { editing: Editing; settled: () 
                   </tr>
                 </thead>
                 <tbody>
-                  {changing.flatMap((pair) =>
-                    pair.lines
-                      .filter(({ write, asked, reason }) => write ?? asked ?? reason)
-                      .map((each, at) => {
-                        const line = lines.get(each.line);
-                        return (
-                          <tr key={`${pair.ids.left} ${pair.ids.right} ${each.line}`}>
-                            <td className={cx(TD, 'truncate pl-4')} title={`${pair.ids.left} with ${pair.ids.right}`}>
-                              {at === 0 ? <strong className="font-semibold">{pair.title}</strong> : ''}
-                            </td>
-                            <td className={cx(TD, 'truncate')}>
-                              {line ? placeName(line.left, around.left) : each.line}
-                            </td>
-                            <td className={cx(TD, 'truncate font-mono')}>{text(each.now.left) || <Blank />}</td>
-                            <td className={cx(TD, 'truncate font-mono')}>{text(each.now.right) || <Blank />}</td>
-                            <td className={TD}>
-                              {each.write ? (
-                                <>
-                                  {pairing[each.write.side].entityLabel} becomes{' '}
-                                  <span className="font-mono">{text(each.write.value) || 'blank'}</span>
-                                </>
-                              ) : each.asked ? (
-                                'Somebody is asked.'
-                              ) : (
-                                <Tag tone="saffron">{each.reason}</Tag>
-                              )}
-                            </td>
-                          </tr>
-                        );
-                      }),
+                  {pairs.flatMap((pair) =>
+                    pair.lines.map((each, at) => {
+                      const line = lines.get(each.line);
+                      return (
+                        <tr key={`${pair.ids.left} ${pair.ids.right} ${each.line}`}>
+                          <td className={cx(TD, 'truncate pl-4')} title={`${pair.ids.left} with ${pair.ids.right}`}>
+                            {at === 0 ? <strong className="font-semibold">{pair.title}</strong> : ''}
+                          </td>
+                          <td className={cx(TD, 'truncate')}>{line ? placeName(line.left, around.left) : each.line}</td>
+                          <td className={cx(TD, 'truncate font-mono')}>{text(each.now.left) || <Blank />}</td>
+                          <td className={cx(TD, 'truncate font-mono')}>{text(each.now.right) || <Blank />}</td>
+                          <td className={TD}>
+                            {each.write ? (
+                              <>
+                                {pairing[each.write.side].entityLabel} becomes{' '}
+                                <span className="font-mono">{text(each.write.value) || 'blank'}</span>
+                              </>
+                            ) : each.asked ? (
+                              'Somebody is asked.'
+                            ) : (
+                              <Tag tone="saffron">{each.reason}</Tag>
+                            )}
+                          </td>
+                        </tr>
+                      );
+                    }),
                   )}
                 </tbody>
               </table>
+            )}
+            {untold > 0 && (
+              <p className="border-t border-hair px-4 py-2 text-soft">
+                {count(untold)} more would change; these are the first of them.
+              </p>
             )}
           </Sheet>
         );
