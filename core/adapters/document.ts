@@ -259,6 +259,48 @@ export class EntityAdapter {
   @ValidateNested() @Type(() => AdapterRepeat) repeat!: AdapterRepeat;
 }
 
+/** How an option is added to a field of choices. In the path `{entity}` and `{field}` stand for their names. */
+export class AddOptionOperation {
+  @IsIn(WRITE_METHODS) method!: (typeof WRITE_METHODS)[number];
+  @IsString() @Matches(PATH, PATH_SAID) path!: string;
+  /** Where the option's value stands in the body, and its label where it has one. */
+  @IsString() @Matches(POINTER, POINTER_SAID) value!: string;
+  @IsOptional() @IsString() @Matches(POINTER, POINTER_SAID) label?: string;
+}
+
+/** What the API calls a kind of field. */
+export class NamedKind {
+  @IsIn(FIELD_TYPES) type!: FieldType;
+  @IsString() @MinLength(1) @MaxLength(80) value!: string;
+}
+
+/** How a field is added to an entity; the places are in the body. */
+export class AddFieldOperation {
+  @IsIn(WRITE_METHODS) method!: (typeof WRITE_METHODS)[number];
+  @IsString() @Matches(PATH, PATH_SAID) path!: string;
+  @IsOptional() @IsString() @Matches(POINTER, POINTER_SAID) entity?: string;
+  @IsString() @Matches(POINTER, POINTER_SAID) name!: string;
+  @IsOptional() @IsString() @Matches(POINTER, POINTER_SAID) label?: string;
+  @IsString() @Matches(POINTER, POINTER_SAID) kind!: string;
+  @IsOptional() @IsString() @Matches(POINTER, POINTER_SAID) options?: string;
+  /** The limit of a text, and the largest that may be asked for; both in characters, or in bytes. */
+  @IsOptional() @IsString() @Matches(POINTER, POINTER_SAID) limit?: string;
+  @IsOptional() @IsInt() @Min(1) @Max(100_000_000) mostLimit?: number;
+  @IsOptional() @IsBoolean() inBytes?: boolean;
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(100)
+  @ValidateNested({ each: true })
+  @Type(() => NamedKind)
+  kinds!: NamedKind[];
+}
+
+/** What of the system's schema can be changed from outside. */
+export class AdapterSchemaChanges {
+  @IsOptional() @ValidateNested() @Type(() => AddOptionOperation) addOption?: AddOptionOperation;
+  @IsOptional() @ValidateNested() @Type(() => AddFieldOperation) addField?: AddFieldOperation;
+}
+
 export class AdapterDocument {
   @IsIn([ADAPTER_FORMAT]) format!: typeof ADAPTER_FORMAT;
   @IsString() @MinLength(1) @MaxLength(120) name!: string;
@@ -270,6 +312,7 @@ export class AdapterDocument {
   @ValidateNested() @Type(() => AdapterRefusal) refusal!: AdapterRefusal;
   /** Requests that may be with it at once. */
   @IsInt() @Min(1) @Max(64) parallel!: number;
+  @IsOptional() @ValidateNested() @Type(() => AdapterSchemaChanges) schemaChanges?: AdapterSchemaChanges;
   @IsArray()
   @ArrayMinSize(1)
   @ArrayMaxSize(300)

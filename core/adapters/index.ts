@@ -7,6 +7,7 @@ export * from './pointer.ts';
 export * from './records.ts';
 export * from './refusal.ts';
 export * from './schema.ts';
+export * from './schema-changes.ts';
 export * from './trial.ts';
 export * from './trouble.ts';
 export * from './values.ts';

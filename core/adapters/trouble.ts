@@ -16,6 +16,9 @@ export function troubleWithAdapter(adapter: AdapterDocument): Complaint[] {
     complaints.push({ field: 'signIn.tokenAddress', reason: 'must say where tokens are fetched' });
   if (signIn.kind === 'authorization code' && signIn.authorizeAddress === undefined)
     complaints.push({ field: 'signIn.authorizeAddress', reason: 'must say where people sign in' });
+  const { addOption } = adapter.schemaChanges ?? {};
+  if (addOption && !addOption.path.includes('{field}'))
+    complaints.push({ field: 'schemaChanges.addOption.path', reason: 'must have {field} in it' });
   for (const [at, entity] of adapter.entities.entries()) {
     const say = (where: string, reason: string): void => {
       complaints.push({ field: `entities.${at}.${where}`, reason });

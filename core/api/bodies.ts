@@ -19,8 +19,9 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
-import { AdapterDocument, AdapterSignIn } from '../adapters/index.ts';
+import { AdapterDocument, AdapterOption, AdapterSignIn } from '../adapters/index.ts';
 import { IntakeDocument, upgraded } from '../intake/index.ts';
+import { FIELD_TYPES, type FieldType } from '../schema/index.ts';
 import { IsWebAddress } from '../values/index.ts';
 import { ROLES, type Role } from './roles.ts';
 
@@ -108,6 +109,20 @@ export class ChangeSystemBody {
   @IsOptional() @IsToken() token?: string;
   /** For a system with an adapter. */
   @IsOptional() @ValidateNested() @Type(() => SignInSecretsBody) secrets?: SignInSecretsBody;
+}
+
+/** A field to be made in a system. */
+export class NewFieldBody {
+  @IsString() @MinLength(1) @MaxLength(255) entity!: string;
+  @IsString() @MinLength(1) @MaxLength(120) label!: string;
+  @IsIn(FIELD_TYPES) type!: FieldType;
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(10_000)
+  @ValidateNested({ each: true })
+  @Type(() => AdapterOption)
+  options?: AdapterOption[];
+  @IsOptional() @IsInt() @Min(1) @Max(100_000_000) maxLength?: number;
 }
 
 export class ReadFormsBody {

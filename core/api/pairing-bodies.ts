@@ -37,6 +37,8 @@ export class LookAtPairingBody {
 export class SendAgainBody {
   /** Only what waits for this cause; absent: everything that is refused. */
   @IsOptional() @IsString() @MaxLength(16) cause?: string;
+  /** The options that are missing there are added first. */
+  @IsOptional() @IsBoolean() add?: boolean;
 }
 
 export const PAIR_ANSWERS = ['field', 'with', 'none', 'delete', 'keep'] as const;

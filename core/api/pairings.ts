@@ -1,5 +1,14 @@
 import type { Finding } from '../checks/index.ts';
-import type { LineOutcomes, Measured, Pairing, PairLine, ProposedMatch, Side, Sides } from '../pairing/index.ts';
+import type {
+  LineOutcomes,
+  Measured,
+  MissingOptions,
+  Pairing,
+  PairLine,
+  ProposedMatch,
+  Side,
+  Sides,
+} from '../pairing/index.ts';
 import type { Value } from '../schema/index.ts';
 
 /** How the pairs of a pairing stand. */
@@ -55,6 +64,8 @@ export interface PairCause {
   count: number;
   pair: number;
   now: Sides<Value>;
+  /** Options that would have to be there, and whether they can be added from here. */
+  missing?: MissingOptions & { canAdd: boolean };
 }
 
 export interface PairingDetail extends PairingListed {
@@ -65,6 +76,8 @@ export interface PairingDetail extends PairingListed {
   versions: { number: number; at: string; by: string }[];
   progress: PairingProgress | null;
   causes: PairCause[];
+  /** Fields can be made in a side's system from here. */
+  makesFields: Sides<boolean>;
   /** By minute since 1970. */
   beats: { minute: number; behindMs: number; written: number }[];
 }

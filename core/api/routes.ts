@@ -280,6 +280,7 @@ export interface Routes {
   'post /doubles/groups/:id/apart': object;
   'post /doubles/groups/:id/take-back': { answer: Merged };
 
+  'post /systems/:id/fields': { body: bodies.NewFieldBody; answer: { name: string } };
   'get /pairings': { answer: { pairings: pairings.PairingListed[] } };
   'post /pairings': { body: pairingBodies.NewPairingBody; answer: { id: string } };
   'post /pairings/propose': { body: pairingBodies.ProposePairingBody; answer: pairings.PairingProposal };

@@ -5,6 +5,7 @@ export * from './cycles.ts';
 export { DECIDER_NAMES, DECIDERS, type Decider, type Moments } from './deciders.ts';
 export * from './history-of.ts';
 export * from './look.ts';
+export * from './missing.ts';
 export * from './model.ts';
 export * from './pair.ts';
 export * from './places.ts';

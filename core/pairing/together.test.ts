@@ -7,9 +7,11 @@ import {
   historyFor,
   joined,
   measured,
+  missingOptions,
   proposeLines,
   proposeMatches,
   readied,
+  readiedLine,
   restlessness,
   restlessRings,
   take,
@@ -18,6 +20,7 @@ import {
   type Around,
   type Known,
   type PairLine,
+  type ReadyLine,
   type Sample,
   type Seen,
   type Sides,
@@ -285,5 +288,44 @@ describe('a history of fields', () => {
       at: 'at',
     });
     expect(historyFor({ entities: [{ ...changes, rights: { ...changes.rights, create: true } }] })).toBeUndefined();
+  });
+});
+
+describe('options that are missing', () => {
+  const choice = (name: string, values: string[]) =>
+    makeField(name, { type: 'options', options: values.map((value) => ({ value, label: value.toUpperCase() })) });
+  const left = makeEntity('Subscriber', [id, choice('interests', ['honey', 'hives'])]);
+  const right = makeEntity('Person', [id, choice('interests', ['honey', 'pollination', 'swarms', 'wax'])]);
+  const around = {
+    left: { schema: { entities: [left] }, entity: left },
+    right: { schema: { entities: [right] }, entity: right },
+  };
+  const ready = (more: object) =>
+    readiedLine({ ...freshLine('i', ['interests'], ['interests']), ...more }, around) as ReadyLine;
+
+  it('are those of values in use, as the other side would have them', () => {
+    const line = ready({
+      way: 'to left',
+      options: [
+        { left: 'hives', right: 'pollination' },
+        { left: 'beeswax', right: 'wax' },
+      ],
+    });
+    const held = [['honey', 'swarms'], ['pollination'], ['swarms', 'wax'], null].map((value) => ({
+      left: null,
+      right: value,
+    }));
+    expect(missingOptions(line, held)).toEqual({
+      side: 'left',
+      options: [
+        { value: 'swarms', label: 'SWARMS' },
+        { value: 'beeswax', label: 'beeswax' },
+      ],
+    });
+  });
+
+  it('are none where all values have a counterpart', () => {
+    expect(missingOptions(ready({ way: 'to left' }), [{ left: null, right: ['honey'] }])).toBeUndefined();
+    expect(missingOptions(ready({ way: 'to right' }), [{ left: ['honey'], right: null }])).toBeUndefined();
   });
 });

@@ -1,4 +1,5 @@
 import type {
+  PairCause,
   PairedPlace,
   PairingDetail,
   PairingListed,
@@ -20,7 +21,7 @@ import {
   type Sides,
 } from '@zusammen/core/pairing';
 import { entityOf, type Values } from '@zusammen/core/schema';
-import { fieldsOf, keptPairs, sample } from '../engine/index.ts';
+import { fieldsOf, keptPairs, missingFor, sample } from '../engine/index.ts';
 import type { LookedOver, PackedSample, Wanted } from '../heavy/index.ts';
 import {
   beatsOf,
@@ -40,10 +41,11 @@ import {
   type PairCounts,
   type PairingRow,
   type SystemRow,
+  type TroubleCause,
 } from '../store/index.ts';
 import type { Context } from './context.ts';
 
-type Around = Pick<Context, 'db' | 'live' | 'systems' | 'heavy'>;
+type Around = Pick<Context, 'db' | 'live' | 'systems' | 'heavy' | 'pairings'>;
 
 const NONE: PairCounts = { inStep: 0, onTheWay: 0, asked: 0, refused: 0, since: null };
 
@@ -107,9 +109,39 @@ export async function pairingDetail(context: Around, row: PairingRow): Promise<P
     liveVersion: row.liveVersion,
     live: live?.document ?? null,
     versions: versions.map(({ number, at, by }) => ({ number, at: at.toISOString(), by })),
-    causes: causes.map(({ lineId: line, pairingId: _, ...each }) => ({ ...each, line })),
+    causes: await causesShown(context, row, causes),
+    makesFields: {
+      left: await canMake(context, row.draft.left.system, 'addField'),
+      right: await canMake(context, row.draft.right.system, 'addField'),
+    },
     ...{ beats, progress },
   };
+}
+
+/** Causes for which it is looked whether options are missing; the most frequent come first. */
+const MOST_LOOKED_INTO = 12;
+
+async function causesShown(
+  context: Around,
+  { id, draft }: PairingRow,
+  causes: readonly TroubleCause[],
+): Promise<PairCause[]> {
+  const pairing = causes.length === 0 ? undefined : await context.pairings.byId(id);
+  return Promise.all(
+    causes.map(async ({ lineId: line, pairingId: _, ...each }, at): Promise<PairCause> => {
+      const looked = pairing && each.kind === 'refused' && at < MOST_LOOKED_INTO;
+      const missing = looked ? await missingFor(context.db, pairing, line, each.cause) : undefined;
+      if (!missing) return { ...each, line };
+      const canAdd = await canMake(context, draft[missing.side].system, 'addOption');
+      return { ...each, line, missing: { ...missing, canAdd } };
+    }),
+  );
+}
+
+/** Whether a system's schema can be changed from here. */
+async function canMake({ systems }: Around, system: string, what: 'addOption' | 'addField'): Promise<boolean> {
+  const client = await systems.client(system).catch(() => undefined);
+  return client?.schemaChanges?.[what] !== undefined;
 }
 
 async function progressOf(db: Context['db'], { id, draft }: PairingRow): Promise<PairingDetail['progress']> {

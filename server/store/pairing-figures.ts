@@ -100,6 +100,20 @@ export async function troubleCauses(db: Database, pairing: string): Promise<Trou
   });
 }
 
+/** Different values that both sides hold where fields of pairs are refused for one reason. */
+export async function heldByCause(
+  db: Database,
+  pairing: string,
+  cause: string,
+  limit: number,
+): Promise<Sides<Value>[]> {
+  const [rows] = await db.$client.query(
+    "SELECT DISTINCT now FROM pair_troubles WHERE pairing_id = ? AND cause = ? AND kind = 'refused' LIMIT ?",
+    [pairing, cause, limit],
+  );
+  return (rows as { now: string }[]).map(({ now }) => fromJson(now as unknown as Sides<Value>));
+}
+
 /** One field of a pair that waits. */
 export interface PairTrouble {
   pair: number;
@@ -187,7 +201,12 @@ export async function openPairs(
 }
 
 /** Has all pairs that wait for a cause looked at again. @returns how many */
-export async function lookAgain(db: Database, pairing: string, cause: string | undefined): Promise<number> {
+export async function lookAgain(
+  db: Database,
+  pairing: string,
+  cause: string | undefined,
+  dueAt = Date.now(),
+): Promise<number> {
   const now = Date.now();
   const also = cause === undefined ? '' : 'AND t.cause = ?';
   let count = 0;
@@ -197,7 +216,7 @@ export async function lookAgain(db: Database, pairing: string, cause: string | u
        SELECT DISTINCT p.pairing_id, ?, p.${side}_id, ?, ? FROM pair_troubles t JOIN pairs p ON p.id = t.pair
        WHERE t.pairing_id = ? ${also} AND p.${side}_id IS NOT NULL ${side === 'right' ? 'AND p.left_id IS NULL' : ''}
        ON DUPLICATE KEY UPDATE mark = mark + 1, due_at = LEAST(pair_due.due_at, VALUES(due_at)), attempts = 0`,
-      [side, now, now, pairing, ...(cause === undefined ? [] : [cause])],
+      [side, now, dueAt, pairing, ...(cause === undefined ? [] : [cause])],
     );
     count += (result as { affectedRows: number }).affectedRows;
   }

@@ -19,4 +19,5 @@ export * from './json/index.ts';
 export * from './reach.ts';
 export * from './reading.ts';
 export * from './registry.ts';
+export * from './schema-changes.ts';
 export * from './system.ts';

@@ -1,6 +1,7 @@
 import type { SystemState } from '@zusammen/core/api';
 import type { Criterion, Refusal } from '@zusammen/core/plans';
-import type { Entity, RecordState, Schema, Values } from '@zusammen/core/schema';
+import type { NewField } from '@zusammen/core/adapters';
+import type { Entity, Option, RecordState, Schema, Values } from '@zusammen/core/schema';
 import type { Capabilities } from '../store/index.ts';
 
 /** What a write was sent as; the same again for every time it is sent (OASIS Repeatable Requests 1.0). */
@@ -67,6 +68,16 @@ export interface Changes {
   deletions: boolean;
 }
 
+/** What a system made of a change of its schema. */
+export type SchemaAnswer = { kind: 'done' } | { kind: 'refused'; refusal: Refusal };
+
+/** What of a system's schema can be changed from here, so far as it can. After it the schema is to be read anew. */
+export interface SchemaChanges {
+  addOption?(entity: Entity, field: string, option: Option): Promise<SchemaAnswer>;
+  /** The field's name and kind are what the system can have. */
+  addField?(entity: Entity, field: NewField): Promise<SchemaAnswer>;
+}
+
 /**
  * What Zusammen asks of any system that keeps records.
  * Every method throws a {@link SystemTrouble}: {@link SystemUnavailable} when no answer could be had,
@@ -75,6 +86,8 @@ export interface Changes {
  */
 export interface System {
   readonly capabilities: Capabilities;
+  /** Absent: nothing of its schema can be changed from here. */
+  readonly schemaChanges?: SchemaChanges;
   /** What sending a write again comes to, whose answer never came. */
   repetition(entity: Entity, action: 'create' | 'update' | 'delete'): Repetition;
   /** By how many milliseconds its clock is ahead of ours, as its answers say; undefined where they don't. */

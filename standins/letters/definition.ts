@@ -1,6 +1,8 @@
 /** The kinds of field there are: few, on purpose. */
 export const KINDS = ['text', 'number', 'date', 'choice', 'choices', 'yes/no'] as const;
 export type Kind = (typeof KINDS)[number];
+/** Bytes that a text may be allowed to have. */
+export const MOST_BYTES = 500;
 
 export interface FieldDefinition {
   name: string;

@@ -1,5 +1,5 @@
 import type { Pool } from '../database.ts';
-import { ENTITIES, KINDS, type EntityDefinition, type FieldDefinition, type Kind } from './definition.ts';
+import { ENTITIES, KINDS, MOST_BYTES, type EntityDefinition, type FieldDefinition, type Kind } from './definition.ts';
 import { LettersError } from './errors.ts';
 import { entitiesNow } from './tables.ts';
 
@@ -20,7 +20,6 @@ export const fieldsOf = (entities: readonly EntityDefinition[]): object[] =>
 const refuse = (field: string, message: string): never => {
   throw new LettersError(422, 'invalid', message, field);
 };
-const MOST_BYTES = 500;
 
 /** Adds a field to an entity. @throws LettersError */
 export async function addField(pool: Pool, body: unknown): Promise<object> {

@@ -1,4 +1,4 @@
-import type { EntityDefinition, FieldDefinition, Kind } from './definition.ts';
+import { KINDS, MOST_BYTES, type EntityDefinition, type FieldDefinition, type Kind } from './definition.ts';
 
 const SCHEMAS: Record<Kind, (field: FieldDefinition) => object> = {
   text: ({ name, maxBytes }) => ({
@@ -52,6 +52,31 @@ export function openApi(entities: readonly EntityDefinition[], address: string):
           requestBody: { required: true, ...json(ref('Field')) },
           responses: {
             201: { description: 'Added', ...json(ref('Field')) },
+            409: { $ref: '#/components/responses/No' },
+            422: { $ref: '#/components/responses/No' },
+          },
+        },
+      },
+      '/fields/{entity}/{name}/options': {
+        post: {
+          summary: 'Add an option to a choice',
+          parameters: ['entity', 'name'].map((name) => ({
+            ...{ name, in: 'path', required: true },
+            schema: { type: 'string' },
+          })),
+          requestBody: {
+            required: true,
+            ...json({
+              type: 'object',
+              required: ['option'],
+              properties: { option: { type: 'string', minLength: 1, maxLength: 60 } },
+              additionalProperties: false,
+            }),
+          },
+          responses: {
+            201: { description: 'Added', ...json(ref('Field')) },
+            404: { $ref: '#/components/responses/No' },
+            409: { $ref: '#/components/responses/No' },
             422: { $ref: '#/components/responses/No' },
           },
         },
@@ -81,8 +106,8 @@ export function openApi(entities: readonly EntityDefinition[], address: string):
             entity: { type: 'string' },
             name: { type: 'string' },
             label: { type: 'string' },
-            kind: { type: 'string' },
-            max_bytes: { type: 'integer' },
+            kind: { type: 'string', enum: KINDS },
+            max_bytes: { type: 'integer', minimum: 1, maximum: MOST_BYTES },
             options: { type: 'array', items: { type: 'string' } },
           },
         },

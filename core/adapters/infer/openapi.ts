@@ -13,6 +13,7 @@ import { fieldsOf, isConstant, type FieldGuess } from './fields.ts';
 import { changedField, changesOf, findersOf, pagingOf, recordsIn, versionOf, type Guess } from './listing.ts';
 import { labelOf, plain, singular } from './names.ts';
 import { operationsOf, type Described } from './operations.ts';
+import { schemaChangesOf } from './schema-changes.ts';
 import { leavesOf, shapeOf, type Leaf, type Shape } from './shape.ts';
 
 /** What was inferred of an API: how it is spoken to, and why. */
@@ -54,6 +55,8 @@ export function inferFromOpenApi(document: unknown, describedAt?: string): Infer
   const names = namesOf(collections.map(({ path }) => path));
   const labels = labelsOf(document);
   const reasons: AdapterReasons = { address: bare(address), 'sign-in': bare(signIn), refusal: bare(refusal) };
+  const changes = schemaChangesOf(operations);
+  if (changes) reasons['schema changes'] = bare(changes);
   const entities: EntityAdapter[] = [];
   for (const collection of collections.slice(0, MOST_ENTITIES)) {
     const name = names.get(collection.path)!;
@@ -85,6 +88,7 @@ export function inferFromOpenApi(document: unknown, describedAt?: string): Infer
       headers: headersOf(document),
       refusal: refusal.value,
       parallel: PARALLEL,
+      ...(changes ? { schemaChanges: changes.value } : {}),
       entities,
     },
     reasons,

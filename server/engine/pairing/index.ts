@@ -6,3 +6,4 @@ export { pairingListener, type Listening } from './listener.ts';
 export { laneOfRecord } from './write.ts';
 export * from './view.ts';
 export * from './work.ts';
+export * from './missing.ts';

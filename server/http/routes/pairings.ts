@@ -9,7 +9,15 @@ import {
   StartPairingBody,
 } from '@zusammen/core/api';
 import { freshPairing, type Side } from '@zusammen/core/pairing';
-import { allFields, answerPair, apply, compareAnew, removePairingWhole, type PairAnswer } from '../../engine/index.ts';
+import {
+  allFields,
+  answerPair,
+  apply,
+  compareAnew,
+  missingFor,
+  removePairingWhole,
+  type PairAnswer,
+} from '../../engine/index.ts';
 import {
   addPairing,
   changePairing,
@@ -19,8 +27,12 @@ import {
   noteChange,
   pairingById,
   setPairingState,
+  troublesOf,
   type PairingRow,
+  type User,
 } from '../../store/index.ts';
+import { addOptions } from '../../systems/index.ts';
+import { changedSchema } from '../changed-schema.ts';
 import { actorOf, type Context } from '../context.ts';
 import {
   findingsOf,
@@ -35,6 +47,8 @@ import { badField, notFound, Problem } from '../problem.ts';
 import { route, type Route } from '../route.ts';
 
 const REHEARSED = 200;
+/** Milliseconds until every process knows a schema that has just changed. */
+const SCHEMAS_KNOWN_MS = 2_500;
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
 
 /** Pairings: two entities kept in step. */
@@ -55,6 +69,21 @@ export const pairingRoutes = (context: Context): Route[] => {
       if (!schemas.get(system)!.entities.some(({ name }) => name === entity))
         throw badField(`${side}.entity`, 'can’t be seen in this system');
     }
+  };
+  /** Adds the options for want of which values are refused. */
+  const addMissing = async (row: PairingRow, cause: string | undefined, user: User): Promise<void> => {
+    if (cause === undefined) throw badField('cause', 'is needed: options are added for one cause');
+    const pairing = await pairings.byId(row.id);
+    const [trouble] = await troublesOf(db, { pairing: row.id, cause, kind: 'refused', limit: 1 });
+    const missing = pairing && trouble && (await missingFor(db, pairing, trouble.lineId, cause));
+    const line = pairing?.document.lines.find(({ id }) => id === trouble?.lineId);
+    if (!missing || !line) throw new Problem(409, 'Nothing missing', 'No options are missing there any more.');
+    const { system, entity } = row.draft[missing.side];
+    const field = line[missing.side].path[0]!;
+    await changedSchema(() => addOptions(context, system, [entity, field], missing.options, user.name));
+    const added = missing.options.map(({ value }) => value);
+    await noteChange(db, actorOf(user), 'added options to a field', system, { entity, field, added });
+    live.forget();
   };
   const hasten = async (id: string): Promise<void> => {
     pairings.forget();
@@ -232,13 +261,16 @@ export const pairingRoutes = (context: Context): Route[] => {
     route({
       method: 'post',
       path: '/pairings/:id/again',
-      summary: 'Send again what was refused, all of it or what waits for one cause',
+      summary:
+        'Send again what was refused, all of it or what waits for one cause; options missing there can be added first',
       role: 'specialist',
       body: SendAgainBody,
       bodyOptional: true,
-      work: async ({ params, body }) => {
+      work: async ({ params, body, user }) => {
         const row = await existing(params['id']);
-        const again = await lookAgain(db, row.id, body.cause);
+        if (body.add) await addMissing(row, body.cause, user);
+        const dueAt = Date.now() + (body.add ? SCHEMAS_KNOWN_MS : 0);
+        const again = await lookAgain(db, row.id, body.cause, dueAt);
         await hasten(row.id);
         return { again };
       },

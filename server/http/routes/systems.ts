@@ -14,6 +14,7 @@ import {
   type SystemRow,
 } from '../../store/index.ts';
 import {
+  addField,
   AdapterTrouble,
   describeAnew,
   describeByAdapter,
@@ -24,7 +25,8 @@ import {
   type Description,
   type SignInSecrets,
 } from '../../systems/index.ts';
-import { ChangeSystemBody, ConnectSystemBody, SystemAddressBody } from '@zusammen/core/api';
+import { ChangeSystemBody, ConnectSystemBody, NewFieldBody, SystemAddressBody } from '@zusammen/core/api';
+import { changedSchema } from '../changed-schema.ts';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { route, type Route } from '../route.ts';
@@ -186,6 +188,21 @@ export const systemRoutes = (context: Context): Route[] => {
           differences: differences.map(({ entity, what }) => `${entity}: ${what}`),
         });
         return { system: shown((await systemById(db, system.id))!), differences };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/systems/:id/fields',
+      summary: 'Make a field in a system, of the kind nearest to what is wanted',
+      role: 'specialist',
+      body: NewFieldBody,
+      work: async ({ params, body, user }) => {
+        const { id } = await existing(params['id']);
+        const { entity, ...wanted } = body;
+        const name = await changedSchema(() => addField(context, id, entity, wanted, user.name));
+        await noteChange(db, actorOf(user), 'made a field', id, { entity, field: name });
+        live.forget();
+        return { name };
       },
     }),
     route({

@@ -1,26 +1,59 @@
 import {
   bodyOf,
+  bodyOfOption,
   errorInside,
   idOf,
   jsonFrom,
+  madeField,
+  pathOfChange,
   pathTo,
   put,
   recordFrom,
   refusalFrom,
   valueAt,
   type EntityAdapter,
+  type NewField,
   type WriteOperation,
 } from '@zusammen/core/adapters';
-import type { Entity, RecordState, Values } from '@zusammen/core/schema';
+import type { Entity, Option, RecordState, Values } from '@zusammen/core/schema';
 import { parseJsonExactly } from '@zusammen/core/values';
 import { criteriaOf, ignoringTrouble, isIdle } from '../alike.ts';
 import { isFingerprint } from '../fingerprint.ts';
 import type { HttpResponse } from '../http.ts';
-import { type Answer, type Repetition, type Sending, type System } from '../system.ts';
+import type { Answer, Repetition, SchemaChanges, Sending, System } from '../system.ts';
 import { JsonReader } from './reader.ts';
 
 /** A system with a plain JSON API, spoken to as its adapter says. */
 export class JsonSystem extends JsonReader implements System {
+  get schemaChanges(): SchemaChanges | undefined {
+    const { addOption, addField } = this.adapter.schemaChanges ?? {};
+    if (!addOption && !addField) return undefined;
+    const send = async (entity: Entity, method: WriteOperation['method'], path: string, body: unknown) => {
+      const response = await this.request({ method, path, body });
+      const no = this.refusalIn(this.of(entity), response);
+      return no?.kind === 'refused' ? no : { kind: 'done' as const };
+    };
+    return {
+      ...(addOption && {
+        addOption: (entity: Entity, field: string, option: Option) =>
+          send(
+            entity,
+            addOption.method,
+            pathOfChange(addOption.path, entity.name, field),
+            bodyOfOption(addOption, option),
+          ),
+      }),
+      ...(addField && {
+        addField: async (entity: Entity, field: NewField) => {
+          const made = madeField(addField, this.of(entity), field);
+          if (typeof made === 'string')
+            return { kind: 'refused' as const, refusal: { kind: 'other' as const, words: made, fields: [] } };
+          return send(entity, addField.method, pathOfChange(addField.path, entity.name, made.field.name), made.body);
+        },
+      }),
+    };
+  }
+
   repetition(entity: Entity, action: 'create' | 'update' | 'delete'): Repetition {
     const { repeat, read } = this.of(entity);
     if (action !== 'create') return read ? 'looking' : 'unknown';

@@ -52,6 +52,7 @@ const listed: PairingListed = {
 const detail: PairingDetail = {
   ...listed,
   ...{ draft: document, revision: 4, liveVersion: 2, live: document, versions: [], progress: null, beats: [] },
+  makesFields: { left: true, right: false },
   causes: [
     {
       ...{ kind: 'refused', cause: 'c1', line: 'g', side: 'left', words: '“Wanderimkerei” is not among the options' },
@@ -173,6 +174,110 @@ describe('a pairing', () => {
     const { user: person, saidTo } = one({ 'post /pairings/:id/again': { again: 31 } });
     await person.click(await screen.findByRole('button', { name: 'Send them again' }));
     await waitFor(() => expect(saidTo('post /pairings/:id/again')).toEqual([{ cause: 'c1' }]));
+  });
+
+  const missing = { side: 'left' as const, options: [{ value: 'wander', label: 'Wanderimkerei' }] };
+  const lacking = (canAdd: boolean): PairingDetail => ({
+    ...detail,
+    causes: [{ ...detail.causes[0]!, missing: { ...missing, canAdd } }],
+  });
+
+  it('adds the option that is missing there, and sends again what waited for it', async () => {
+    const { user: person, saidTo } = one({
+      'get /pairings/:id': { pairing: lacking(true) },
+      'post /pairings/:id/again': { again: 31 },
+    });
+    const mend = 'Add “Wanderimkerei” there and send these 31 again';
+    await person.click(await screen.findByRole('button', { name: mend }));
+    await waitFor(() => expect(saidTo('post /pairings/:id/again')).toEqual([{ cause: 'c1', add: true }]));
+  });
+
+  it('says what is to be done by hand where an option can’t be added from here, and what went wrong', async () => {
+    const { user: person } = one({
+      'get /pairings/:id': { pairing: lacking(false) },
+      'post /pairings/:id/again': refusal(502, 'The system did not take it', 'Letters doesn’t answer.'),
+    });
+    expect((await screen.findByText('All 31')).closest('li')!.textContent).toMatch(
+      /“Wanderimkerei” can’t be added to Letters from here: add it there, read its schema, and/,
+    );
+    await person.click(screen.getByRole('button', { name: 'send these 31 again' }));
+    expect((await screen.findByRole('alert')).textContent).toContain('Letters doesn’t answer.');
+  });
+
+  it('makes a field that only one side has on the other, and links the two', async () => {
+    const housing = field('housing', 'Housing', { type: 'option', options: [{ value: 'wood', label: 'Wood' }] });
+    const { user: person, saidTo } = one({
+      'get /systems/:id': ({ params }) =>
+        params['id'] === 'crm'
+          ? system('crm', 'Orchard CRM', entity('people', 'Person', [field('first', 'First name'), housing]))
+          : SYSTEMS[params['id']!]!,
+      'post /systems/:id/fields': { name: 'housing_2' },
+      'put /pairings/:id/draft': { revision: 5 },
+    });
+    await person.click(await screen.findByRole('button', { name: /Fields in one system only/ }));
+    // The CRM takes none from here, so that nothing is offered for what Letters alone has.
+    expect(screen.getAllByRole('button', { name: /^Make / })).toHaveLength(1);
+    await person.click(screen.getByRole('button', { name: 'Make Housing in Letters' }));
+    await waitFor(() => expect(saidTo('post /systems/:id/fields')).toHaveLength(1));
+    expect(saidTo('post /systems/:id/fields')[0]).toEqual({
+      ...{ entity: 'subscribers', label: 'Housing', type: 'option', options: housing.options },
+    });
+    await waitFor(() => expect(saidTo('put /pairings/:id/draft')).toHaveLength(1));
+    expect(saidTo('put /pairings/:id/draft')[0]).toMatchObject({
+      document: { lines: [{}, {}, { left: { path: ['housing_2'] }, right: { path: ['housing'] }, way: 'to left' }] },
+    });
+  });
+
+  it('treats a value on its way, one way and back', async () => {
+    const { user: person, saidTo } = one({ 'put /pairings/:id/draft': { revision: 5 } });
+    await person.click(await screen.findByRole('button', { name: /How Given name looks on the other side/ }));
+    await person.click(await screen.findByRole('button', { name: 'Add a treatment on the way to Subscriber' }));
+    await person.type(await screen.findByPlaceholderText('Find a treatment'), 'shorten');
+    await person.keyboard('{Enter}');
+    await waitFor(() => expect(saidTo('put /pairings/:id/draft')).toHaveLength(1));
+    expect(saidTo('put /pairings/:id/draft')[0]).toMatchObject({
+      document: { lines: [{ there: [], back: [{ kind: 'shorten' }] }, {}] },
+    });
+  });
+
+  it('makes a record there only where a comparison holds', async () => {
+    const { user: person, saidTo } = one({ 'put /pairings/:id/draft': { revision: 5 } });
+    await person.click(await screen.findByRole('button', { name: 'records without a counterpart …' }));
+    await person.click(screen.getByRole('button', { name: 'Person without a counterpart' }));
+    await person.click(await screen.findByText('gets one made there'));
+    await person.click(await screen.findByRole('button', { name: 'For which Person one is made' }));
+    await person.click(await screen.findByRole('button', { name: 'Add a comparison' }));
+    await waitFor(() => {
+      const last = saidTo('put /pairings/:id/draft').at(-1);
+      expect(last).toMatchObject({
+        document: {
+          alone: {
+            right: { what: 'make', condition: { match: 'all', parts: [{ field: 'first', test: 'is not blank' }] } },
+          },
+        },
+      });
+    });
+  });
+
+  it('links a field with what is worked out from the other side’s record', async () => {
+    const { user: person, saidTo } = one({ 'put /pairings/:id/draft': { revision: 5 } });
+    await person.click(await screen.findByRole('button', { name: 'Link another field' }));
+    await person.click(await screen.findByRole('button', { name: 'work it out from the record …' }));
+    const box = await screen.findByLabelText(/Worked out from Subscriber/);
+    await person.type(box, 'record.giv');
+    expect((screen.getByRole('button', { name: 'Take it' }) as HTMLButtonElement).disabled).toBe(true);
+    await person.keyboard('{Tab}');
+    expect((box as HTMLTextAreaElement).value).toBe('record.given');
+    await person.click(screen.getByRole('button', { name: 'Take it' }));
+    await person.type(await screen.findByPlaceholderText('goes with this of Person'), 'family');
+    expect(screen.queryByRole('button', { name: 'work it out from the record …' })).toBeNull();
+    await person.keyboard('{Enter}');
+    await waitFor(() => expect(saidTo('put /pairings/:id/draft')).toHaveLength(1));
+    expect(saidTo('put /pairings/:id/draft')[0]).toMatchObject({
+      document: {
+        lines: [{}, {}, { left: { path: [], compute: 'record.given' }, right: { path: ['last'] }, way: 'to right' }],
+      },
+    });
   });
 
   it('lets a viewer see everything and change nothing', async () => {

@@ -6,8 +6,11 @@ interface Props {
   label: string;
   value: string;
   fields: readonly (ExpressionField & { label: string })[];
+  /** By what name the fields are reached. */
+  root?: 'form' | 'record';
   change: (text: string) => void;
 }
+type Root = NonNullable<Props['root']>;
 
 interface Offer {
   insert: string;
@@ -15,34 +18,34 @@ interface Offer {
   help: string;
 }
 
-const fieldAt = (name: string): string =>
-  /^[A-Za-z_]\w*$/.test(name) ? `form.${name}` : `form[${JSON.stringify(name)}]`;
+const fieldAt = (root: Root, name: string): string =>
+  /^[A-Za-z_]\w*$/.test(name) ? `${root}.${name}` : `${root}[${JSON.stringify(name)}]`;
 
-/** What could stand where the cursor is: fields after `form.`, and functions. */
-function offersAt(text: string, at: number, fields: Props['fields']): { offers: Offer[]; from: number } {
+/** What could stand where the cursor is: fields after `form.` or `record.`, and functions. */
+function offersAt(text: string, at: number, fields: Props['fields'], root: Root): { offers: Offer[]; from: number } {
   const before = text.slice(0, at);
-  const word = /(?<!\w)(?:form\.)?[A-Za-z_]\w*\.?$|form\[?"?[^"\]]*$/.exec(before)?.[0] ?? '';
+  const word = /(?<!\w)(?:(?:form|record)\.)?[A-Za-z_]\w*\.?$|(?:form|record)\[?"?[^"\]]*$/.exec(before)?.[0] ?? '';
   const from = at - word.length;
-  const said = word.replace(/^form[.[]?"?/, '').toLowerCase();
+  const said = word.replace(/^(?:form|record)[.[]?"?/, '').toLowerCase();
   if (word === '') return { offers: [], from };
   const matching = fields
-    .filter(({ name, label }) => `${name} ${label}`.toLowerCase().includes(said) || 'form'.startsWith(word))
+    .filter(({ name, label }) => `${name} ${label}`.toLowerCase().includes(said) || root.startsWith(word))
     .slice(0, 8)
-    .map(({ name, label }) => ({ insert: fieldAt(name), shown: fieldAt(name), help: label }));
-  const functions = word.startsWith('form')
+    .map(({ name, label }) => ({ insert: fieldAt(root, name), shown: fieldAt(root, name), help: label }));
+  const functions = word.startsWith(root)
     ? []
     : FUNCTIONS.filter(({ name }) => name.startsWith(word)).map(({ shown, help }) => ({ insert: shown, shown, help }));
   return { offers: [...matching, ...functions], from };
 }
 
 /** An expression in CEL: fields are offered while typing, what is wrong stands under the word it concerns. */
-export function ExpressionBox({ label, value, fields, change }: Props) {
+export function ExpressionBox({ label, value, fields, root = 'form', change }: Props) {
   const id = useId();
   const box = useRef<HTMLTextAreaElement>(null);
   const [at, setAt] = useState<number>();
   const [chosen, setChosen] = useState(0);
   const read = readExpression(value, fields);
-  const { offers, from } = at === undefined ? { offers: [], from: 0 } : offersAt(value, at, fields);
+  const { offers, from } = at === undefined ? { offers: [], from: 0 } : offersAt(value, at, fields, root);
   const open = offers.length > 0 && !(offers.length === 1 && value.slice(from, at) === offers[0]!.insert);
   const take = (offer: Offer): void => {
     const next = value.slice(0, from) + offer.insert + value.slice(at);

@@ -1,6 +1,8 @@
-import { standing, type Side } from '@zusammen/core/pairing';
+import { across, freshLine, standing, type PairLine, type Side } from '@zusammen/core/pairing';
 import type { Field } from '@zusammen/core/schema';
 import { useState } from 'react';
+import { call } from '../../api/client.ts';
+import { useDo } from '../../api/hooks.ts';
 import { Sheet } from '../../parts/sheet.tsx';
 import { count } from '../../parts/time.tsx';
 import type { Editing } from './pairing.tsx';
@@ -51,6 +53,8 @@ function leftOn({ document, around }: Editing, side: Side): Left {
 
 function OneSide({ editing, side, fields }: { editing: Editing; side: Side; fields: Left }) {
   const { change, mayEdit, pairing } = editing;
+  const make = useMakeThere(editing, side);
+  const there = pairing[across(side)].systemName;
   const name = side === 'left' ? 'onlyLeft' : 'onlyRight';
   const where = `only in ${pairing[side].systemName}`;
   const set = (names: (before: string[]) => string[]): void =>
@@ -68,7 +72,18 @@ function OneSide({ editing, side, fields }: { editing: Editing; side: Side; fiel
               key={field.name}
               className="flex min-h-7 items-center justify-between gap-3 border-t border-hair first:border-t-0"
             >
-              <span className="truncate">{field.label}</span>
+              <span className="grow truncate">{field.label}</span>
+              {mayEdit && !decided && pairing.makesFields[across(side)] && field.type !== 'reference' && (
+                <button
+                  type="button"
+                  className="text-small text-plum hover:underline"
+                  disabled={make.isPending}
+                  aria-label={`Make ${field.label} in ${there}`}
+                  onClick={() => make.mutate(field)}
+                >
+                  {make.isPending && make.variables === field ? 'being made …' : `make it in ${there}`}
+                </button>
+              )}
               {mayEdit ? (
                 <button
                   type="button"
@@ -88,6 +103,11 @@ function OneSide({ editing, side, fields }: { editing: Editing; side: Side; fiel
           );
         })}
       </ul>
+      {make.error && (
+        <p role="alert" className="mt-1 text-small text-brick">
+          {make.error.message}
+        </p>
+      )}
       {mayEdit && fields.undecided.length > 1 && (
         <button
           type="button"
@@ -98,5 +118,29 @@ function OneSide({ editing, side, fields }: { editing: Editing; side: Side; fiel
         </button>
       )}
     </div>
+  );
+}
+
+/**
+ * Makes a field on the other side as it is on this one, of a kind that is there, and links the two: its values come from
+ * here, until somebody says otherwise.
+ */
+function useMakeThere({ pairing, change }: Editing, side: Side) {
+  const to = across(side);
+  return useDo(
+    async ({ name, label, type, options, maxLength }: Field) => {
+      const made = await call('post /systems/:id/fields', {
+        params: { id: pairing[to].system },
+        body: {
+          ...{ entity: pairing[to].entity, label, type },
+          ...(options ? { options } : {}),
+          ...(maxLength === undefined ? {} : { maxLength }),
+        },
+      });
+      const [left, right] = side === 'left' ? [name, made.name] : [made.name, name];
+      const line: PairLine = { ...freshLine(crypto.randomUUID(), [left], [right]), way: `to ${to}` };
+      change((before) => ({ ...before, lines: [...before.lines, line] }));
+    },
+    ['systems', 'schemas', 'pairings'],
   );
 }

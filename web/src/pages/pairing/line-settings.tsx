@@ -6,7 +6,17 @@ import {
   type PairLine,
   type Side,
 } from '@zusammen/core/pairing';
+import {
+  freshTreatment,
+  treatmentGroups,
+  type Around,
+  type Treatment,
+  type TreatmentKind,
+} from '@zusammen/core/mapping';
 import type { Field } from '@zusammen/core/schema';
+import { Combobox } from '../../parts/combobox.tsx';
+import { Editable } from '../../parts/editable.tsx';
+import { TreatmentEditor } from '../intake/plan/treatment-editor.tsx';
 import type { Editing } from './pairing.tsx';
 
 /** How a value of one side looks on the other, and what else goes for it. */
@@ -29,6 +39,18 @@ export function LineSettings({ editing, line }: { editing: Editing; line: PairLi
           change={(options) => changeLine(line.id, { options })}
         />
       )}
+      {(['right', 'left'] as const)
+        .filter((to) => line.way === 'both' || line.way === `to ${to}`)
+        .map((to) => (
+          <Treatments
+            key={to}
+            to={to}
+            line={line}
+            editing={editing}
+            from={to === 'right' ? left : right}
+            field={to === 'right' ? right : left}
+          />
+        ))}
       <Check
         label="Only what is empty is filled"
         help="A value that is there stays as it is."
@@ -56,6 +78,65 @@ export function LineSettings({ editing, line }: { editing: Editing; line: PairLi
       >
         No longer link these two
       </button>
+    </div>
+  );
+}
+
+/** What a treatment does must be seen from the one value alone: others of the record are worked out in CEL. */
+const OF_ONE_VALUE = new Set<TreatmentKind>([
+  ...(['trim', 'case', 'replace', 'shorten', 'default', 'split', 'list', 'name part', 'address part'] as const),
+  ...(['phone', 'email', 'web address', 'country', 'language', 'number', 'money', 'date'] as const),
+]);
+
+/** What is done to a value on its way to one side, step by step. */
+function Treatments({
+  to,
+  line,
+  editing,
+  from,
+  field,
+}: {
+  to: Side;
+  line: PairLine;
+  editing: Editing;
+  from: Field | undefined;
+  field: Field | undefined;
+}) {
+  const { pairing, changeLine, around: sides } = editing;
+  const held = to === 'right' ? line.there : line.back;
+  const set = (next: Treatment[]): void => changeLine(line.id, to === 'right' ? { there: next } : { back: next });
+  const around: Around = { field, sources: from ? [from] : [], settings: {}, schema: sides[to]?.schema };
+  const way = `on the way to ${pairing[to].entityLabel}`;
+  return (
+    <div className="mt-1.5 flex flex-wrap items-center gap-2">
+      <span className="text-small text-soft">{way}</span>
+      {held.map((treatment, at) => (
+        <TreatmentEditor
+          key={at}
+          treatment={treatment}
+          around={around}
+          change={(next) => set(held.map((each, index) => (index === at ? next : each)))}
+          remove={() => set(held.filter((_, index) => index !== at))}
+        />
+      ))}
+      {held.length < 10 && (
+        <Editable label={`Add a treatment ${way}`} bare className="text-plum" shown="+ treatment">
+          {(close) => (
+            <Combobox
+              placeholder="Find a treatment"
+              items={treatmentGroups().flatMap(({ group, kinds }) =>
+                kinds
+                  .filter(({ kind }) => OF_ONE_VALUE.has(kind))
+                  .map(({ kind, name }) => ({ value: kind, label: name, words: `${name} ${kind}`, group })),
+              )}
+              choose={(kind) => {
+                set([...held, freshTreatment(kind as TreatmentKind, around)]);
+                close();
+              }}
+            />
+          )}
+        </Editable>
+      )}
     </div>
   );
 }

@@ -1,14 +1,12 @@
 import type { PairingLook } from '@zusammen/core/api';
 import {
-  freshLine,
-  optionsBetween,
   placeName,
   readiedLine,
   takesValues,
-  wayBetween,
   fieldAt,
   type Decider,
   type PairLine,
+  type Place,
   type Side,
   type Way,
 } from '@zusammen/core/pairing';
@@ -20,7 +18,7 @@ import { listKeys, useKeys } from '../../parts/keys.ts';
 import { TD, TH } from '../../parts/sheet.tsx';
 import { count } from '../../parts/time.tsx';
 import { LineSettings } from './line-settings.tsx';
-import { PathPicker } from './path-picker.tsx';
+import { lineBetween, PlacePicker } from './place-picker.tsx';
 import { Segments } from './segments.tsx';
 import type { Editing } from './pairing.tsx';
 
@@ -262,10 +260,10 @@ const shortLoss = (words: string): string =>
       ? 'rounded'
       : 'something is lost';
 
-/** Links two more fields. */
+/** Links two more fields, or a field and what is worked out from the other side's record. */
 function NewLine({ editing, made }: { editing: Editing; made: (line: string) => void }) {
   const { around, document, change } = editing;
-  const [left, setLeft] = useState<string[]>();
+  const [left, setLeft] = useState<Place>();
   if (!around.left || !around.right) return null;
   const taken = (side: Side): Set<string> =>
     new Set(
@@ -273,6 +271,13 @@ function NewLine({ editing, made }: { editing: Editing; made: (line: string) => 
         .filter((line) => line.way !== (side === 'left' ? 'to right' : 'to left'))
         .map((line) => line[side].path.join('.')),
     );
+  const link = (mine: Place, other: Place): void => {
+    const id = crypto.randomUUID();
+    const line = lineBetween(id, mine, other, { left: around.left!, right: around.right! });
+    change((before) => ({ ...before, lines: [...before.lines, line] }));
+    setLeft(undefined);
+    made(id);
+  };
   return (
     <Editable
       label="Link another field"
@@ -282,30 +287,22 @@ function NewLine({ editing, made }: { editing: Editing; made: (line: string) => 
     >
       {(close) =>
         left === undefined ? (
-          <PathPicker
+          <PlacePicker
             key="left"
             placeholder={`A field of ${around.left!.entity.label}`}
             around={around.left!}
-            fits={(_, path) => !taken('left').has(path.join('.'))}
+            taken={taken('left')}
             choose={setLeft}
           />
         ) : (
-          <PathPicker
+          <PlacePicker
             key="right"
             placeholder={`goes with this of ${around.right!.entity.label}`}
             around={around.right!}
-            fits={(_, path) => !taken('right').has(path.join('.'))}
+            taken={taken('right')}
+            worksOut={left.compute === undefined}
             choose={(right) => {
-              const id = crypto.randomUUID();
-              const mine = fieldAt({ path: left }, around.left!)!;
-              const other = fieldAt({ path: right }, around.right!)!;
-              const way =
-                left.length > 1 ? 'to right' : right.length > 1 ? 'to left' : (wayBetween(mine, other) ?? 'to right');
-              const options = optionsBetween(mine, other);
-              const line = { ...freshLine(id, left, right), way, ...(options.length > 0 ? { options } : {}) };
-              change((before) => ({ ...before, lines: [...before.lines, line] }));
-              setLeft(undefined);
-              made(id);
+              link(left, right);
               close();
             }}
           />

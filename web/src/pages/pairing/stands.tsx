@@ -1,5 +1,7 @@
 import type { PairCause, PairingDetail } from '@zusammen/core/api';
 import { placeName } from '@zusammen/core/pairing';
+import { listed } from '@zusammen/core/values';
+import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { call } from '../../api/client.ts';
 import { useDo } from '../../api/hooks.ts';
@@ -76,26 +78,66 @@ function Line({ name, value, tone = '' }: { name: string; value: number; tone?: 
 function Cause({ cause, editing, refused }: { cause: PairCause; editing: Editing; refused: number }) {
   const { document, around, pairing, mayEdit } = editing;
   const line = document.lines.find(({ id }) => id === cause.line);
+  const { missing } = cause;
   const again = useDo(
-    () => call('post /pairings/:id/again', { params: { id: pairing.id }, body: { cause: cause.cause } }),
-    ['pairings'],
+    (add: boolean) =>
+      call('post /pairings/:id/again', {
+        params: { id: pairing.id },
+        body: { cause: cause.cause, ...(add ? { add } : {}) },
+      }),
+    ['pairings', 'systems', 'schemas'],
   );
   const which = cause.count === refused && refused > 1 ? `All ${count(refused)}` : count(cause.count);
+  const these = cause.count === 1 ? 'send it again' : `send these ${count(cause.count)} again`;
+  const added =
+    missing &&
+    listed(
+      missing.options.map(({ label }) => label),
+      { quoted: true },
+    );
   return (
     <li className="border-t border-hair px-4 py-2 text-small">
       <span className="font-semibold">{which}</span>
-      {line && <>, {placeName(line[cause.side], around[cause.side])}</>}: {cause.words}{' '}
+      {line && <>, {placeName(line[cause.side], around[cause.side])}</>}: {cause.words}
+      {missing && !missing.canAdd && (
+        <>
+          {' '}
+          {added} can’t be added to {pairing[missing.side].systemName} from here: add it there, read its schema, and
+        </>
+      )}{' '}
       {mayEdit && (
-        <button
-          type="button"
-          className="min-h-6 font-semibold text-plum hover:underline"
-          disabled={again.isPending}
-          onClick={() => again.mutate(undefined)}
-        >
-          {again.isPending ? 'sending …' : cause.count === 1 ? 'Send it again' : 'Send them again'}
-        </button>
+        <span className="inline-flex flex-wrap gap-x-3">
+          {missing?.canAdd && (
+            <Again busy={again.isPending} go={() => again.mutate(true)}>
+              Add {added} there and {these}
+            </Again>
+          )}
+          {!missing?.canAdd && (
+            <Again busy={again.isPending} go={() => again.mutate(false)}>
+              {missing ? these : cause.count === 1 ? 'Send it again' : 'Send them again'}
+            </Again>
+          )}
+        </span>
+      )}
+      {again.error && (
+        <span role="alert" className="block text-brick">
+          {again.error.message}
+        </span>
       )}
     </li>
+  );
+}
+
+function Again({ busy, go, children }: { busy: boolean; go: () => void; children: ReactNode }) {
+  return (
+    <button
+      type="button"
+      className="min-h-6 text-left font-semibold text-plum hover:underline"
+      disabled={busy}
+      onClick={go}
+    >
+      {busy ? 'sending …' : children}
+    </button>
   );
 }
 

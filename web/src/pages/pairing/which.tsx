@@ -1,7 +1,9 @@
 import type { PairingLook } from '@zusammen/core/api';
-import { matchInWords, type Match } from '@zusammen/core/pairing';
+import { describeCondition, expressionOf, type Condition } from '@zusammen/core/expressions';
+import { matchInWords, type Match, type Side } from '@zusammen/core/pairing';
 import { useState } from 'react';
 import { Button } from '../../parts/button.tsx';
+import { ConditionEditor } from '../../parts/condition-editor.tsx';
 import { Incoming, Outgoing } from '../../parts/chip.tsx';
 import { Choices, Editable } from '../../parts/editable.tsx';
 import { count } from '../../parts/time.tsx';
@@ -110,7 +112,8 @@ export function WhichWithWhich({ editing, look }: { editing: Editing; look: Pair
                   />
                 )}
               </Editable>
-              ; when the other record is deleted, it{' '}
+              {document.alone[side].what === 'make' && <OnlyWhere editing={editing} side={side} />}; when the other
+              record is deleted, it{' '}
               <Editable
                 label={`When the counterpart of ${editing.pairing[side].entityLabel} is deleted`}
                 disabled={!mayEdit}
@@ -163,6 +166,36 @@ export function WhichWithWhich({ editing, look }: { editing: Editing; look: Pair
         </div>
       )}
     </div>
+  );
+}
+
+/** For which records one is made on the other side. */
+function OnlyWhere({ editing, side }: { editing: Editing; side: Side }) {
+  const { document, around, change, mayEdit } = editing;
+  const entity = around[side]?.entity;
+  const fields = (entity?.fields ?? []).filter(({ name, rights }) => rights !== 'none' && name !== entity?.key);
+  const { condition } = document.alone[side];
+  const labelOf = (name: string): string => fields.find((field) => field.name === name)?.label ?? name;
+  const optionOf = (name: string, value: string): string =>
+    fields.find((field) => field.name === name)?.options?.find((option) => option.value === value)?.label ?? value;
+  const set = (next: Condition | undefined): void =>
+    change((before) => {
+      const { condition: _, ...rest } = before.alone[side];
+      return { ...before, alone: { ...before.alone, [side]: next ? { ...rest, condition: next } : rest } };
+    });
+  const always = expressionOf(condition, fields) === undefined;
+  return (
+    <>
+      {always ? ', ' : ', only if '}
+      <Editable
+        label={`For which ${editing.pairing[side].entityLabel} one is made`}
+        wide
+        disabled={!mayEdit}
+        shown={always ? 'whatever it holds' : describeCondition(condition, labelOf, optionOf)}
+      >
+        {() => <ConditionEditor condition={condition} fields={fields} root="record" change={set} />}
+      </Editable>
+    </>
   );
 }
 

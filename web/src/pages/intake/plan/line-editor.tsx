@@ -186,6 +186,7 @@ export function LineEditor({ line, entity, schema, step, seen, findings, taken, 
             key={at}
             treatment={treatment}
             around={around}
+            fields={document.fields}
             change={(next) => edit((held) => setTreatment(held, at, next))}
             remove={() => edit((held) => setTreatment(held, at, undefined))}
             earlier={at > 0 ? () => edit((held) => moveTreatment(held, at, at - 1)) : undefined}

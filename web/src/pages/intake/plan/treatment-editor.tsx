@@ -8,12 +8,12 @@ import {
   type Setting,
   type Treatment,
 } from '@zusammen/core/mapping';
+import type { ExpressionField } from '@zusammen/core/expressions';
 import type { ReactNode } from 'react';
 import { Tag } from '../../../parts/chip.tsx';
 import { Editable } from '../../../parts/editable.tsx';
 import { ExpressionBox } from '../../../parts/expression-box.tsx';
 import { COUNTRIES, LANGUAGES } from '../../../parts/places.ts';
-import { useDraft } from '../draft.tsx';
 import { OptionPairs } from './option-pairs.tsx';
 
 const BOX = 'h-[30px] rounded-[6px] border border-line bg-sheet px-2';
@@ -21,6 +21,8 @@ const BOX = 'h-[30px] rounded-[6px] border border-line bg-sheet px-2';
 interface Props {
   treatment: Treatment;
   around: Around;
+  /** What expressions may name. */
+  fields?: readonly (ExpressionField & { label: string })[];
   change: (treatment: Treatment) => void;
   remove: () => void;
   /** Puts it one place earlier or later; undefined where there is none. */
@@ -29,7 +31,7 @@ interface Props {
 }
 
 /** One treatment as a chip; opened, its settings, as its definition lists them. */
-export function TreatmentEditor({ treatment, around, change, remove, earlier, later }: Props) {
+export function TreatmentEditor({ treatment, around, fields = [], change, remove, earlier, later }: Props) {
   const settings = settingsOf(treatment.kind);
   const wide = settings.some(
     (setting) => setting.control === 'option pairs' || setting.control === 'expression' || isWideChoice(setting),
@@ -61,6 +63,7 @@ export function TreatmentEditor({ treatment, around, change, remove, earlier, la
                 setting={setting}
                 treatment={treatment}
                 around={around}
+                fields={fields}
                 change={change}
               />
             ))}
@@ -112,9 +115,9 @@ function Control({
   setting,
   treatment,
   around,
+  fields,
   change,
-}: Pick<Props, 'treatment' | 'around' | 'change'> & { setting: Setting }) {
-  const { document } = useDraft();
+}: Pick<Props, 'treatment' | 'around' | 'change'> & Required<Pick<Props, 'fields'>> & { setting: Setting }) {
   if (setting.control === 'option pairs')
     return <OptionPairs treatment={treatment} field={around.field} sources={around.sources} change={change} />;
   const set = (said: string): void => change(withSetting(treatment, setting, said));
@@ -156,13 +159,6 @@ function Control({
         </Labelled>
       );
     case 'expression':
-      return (
-        <ExpressionBox
-          label={setting.label}
-          value={treatment[setting.name] ?? ''}
-          fields={document.fields}
-          change={set}
-        />
-      );
+      return <ExpressionBox label={setting.label} value={treatment[setting.name] ?? ''} fields={fields} change={set} />;
   }
 }
