@@ -195,7 +195,7 @@ describe('a pairing', () => {
   it('says what is to be done by hand where an option can’t be added from here, and what went wrong', async () => {
     const { user: person } = one({
       'get /pairings/:id': { pairing: lacking(false) },
-      'post /pairings/:id/again': refusal(502, 'The system did not take it', 'Letters doesn’t answer.'),
+      'post /pairings/:id/again': () => refusal(502, 'The system did not take it', 'Letters doesn’t answer.'),
     });
     expect((await screen.findByText('All 31')).closest('li')!.textContent).toMatch(
       /“Wanderimkerei” can’t be added to Letters from here: add it there, read its schema, and/,
