@@ -56,12 +56,16 @@ export interface JobSettings {
 const LEASE_MS = 30_000;
 /** Milliseconds between looks at one that another process may have. */
 const LOOK_EVERY_MS = 100;
+/** Looks at the same jobs within so many milliseconds are one. */
+const TOGETHER_MS = 20;
 const OUR_FAULT = 'Something went wrong on our side.';
 
 /** Works on jobs, one of each kind at a time unless more is said; any number of processes may. */
 export class Jobs {
   private timer: NodeJS.Timeout | undefined;
   private readonly running = new Map<JobKind, Set<Promise<void>>>();
+  /** Looks that are sooner than the next turn. */
+  private readonly planned = new Set<string>();
   private stopping = false;
   /** Only what was started takes jobs up by itself; others work on those that somebody waits for. */
   private started = false;
@@ -95,10 +99,22 @@ export class Jobs {
     running.add(work);
   }
 
-  /** Looks when something is due again, where that is sooner than the next look. */
-  private lookAt(due: Date): void {
+  /** Looks for jobs of a kind when one is due again, where that is sooner than the next look. */
+  private lookAt(kind: JobKind, due: Date): void {
     const wait = due.getTime() - Date.now();
-    if (this.started && wait < this.settings.pollMs) setTimeout(() => this.look(), Math.max(0, wait)).unref();
+    if (!this.started || wait >= this.settings.pollMs) return;
+    // Those that are due at about the same time are found by one look.
+    const at = Math.ceil(due.getTime() / TOGETHER_MS) * TOGETHER_MS;
+    const look = `${kind} ${at}`;
+    if (this.planned.has(look)) return;
+    this.planned.add(look);
+    setTimeout(
+      () => {
+        this.planned.delete(look);
+        this.begin(kind);
+      },
+      Math.max(0, at - Date.now()),
+    ).unref();
   }
 
   /** Works on all that is due; for tests and the demo's loading. */
@@ -161,7 +177,7 @@ export class Jobs {
       if (end === 'stopped') await keep({}, null);
       else if (end.state === 'running') {
         await keep({ dueAt: end.dueAt }, null);
-        this.lookAt(end.dueAt);
+        this.lookAt(row.kind, end.dueAt);
       } else await keep({ ...end, ...(end.state === 'paused' ? {} : { endedAt: new Date() }) }, null);
     } catch (error) {
       if (error instanceof JobLost) return;

@@ -47,13 +47,15 @@ export async function jobById(db: Database, id: string): Promise<JobRow | undefi
  * Claims a job that is due and that nobody is at, or whose lease has lapsed.
  * @param only this one, where it is still to be done
  */
-export function claimJob(
+export async function claimJob(
   db: Database,
   worker: string,
   kind: JobKind,
   leaseMs: number,
   only?: string,
 ): Promise<JobRow | undefined> {
+  // Mostly there is none; then one look is enough.
+  if (only === undefined && !(await isAnyDue(db, kind))) return undefined;
   return inTransaction(db, async (query) => {
     const now = new Date();
     const [found] = await query<{ id: string }>(
@@ -71,6 +73,15 @@ export function claimJob(
     const [row] = await query<Record<string, unknown>>('SELECT * FROM jobs WHERE id = ?', [found.id]);
     return toRow(row!);
   });
+}
+
+async function isAnyDue(db: Database, kind: JobKind): Promise<boolean> {
+  const now = new Date();
+  const [rows] = await db.$client.query(
+    `SELECT 1 FROM jobs WHERE kind = ? AND state = 'running' AND due_at <= ? AND (claimed_until IS NULL OR claimed_until < ?) LIMIT 1`,
+    [kind, now, now],
+  );
+  return (rows as unknown[]).length > 0;
 }
 
 const toRow = (row: Record<string, unknown>): JobRow =>

@@ -94,10 +94,11 @@ export async function leaveDue(
 ): Promise<void> {
   if (records.length === 0) return;
   const ordered = [...records].sort((a, b) => (`${a.side}${a.recordId}` < `${b.side}${b.recordId}` ? -1 : 1));
-  await query('DELETE FROM pair_due WHERE pairing_id = ? AND (side, record_id, mark) IN (?)', [
+  const result: unknown = await query('DELETE FROM pair_due WHERE pairing_id = ? AND (side, record_id, mark) IN (?)', [
     pairing,
     ordered.map(({ side, recordId, mark }) => [side, recordId, mark]),
   ]);
+  if ((result as { affectedRows: number }).affectedRows === records.length) return;
   await query('UPDATE pair_due SET due_at = LEAST(due_at, ?) WHERE pairing_id = ? AND (side, record_id) IN (?)', [
     now,
     pairing,

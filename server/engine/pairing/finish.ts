@@ -94,14 +94,20 @@ export async function finish(
   );
   for (const [at, { troubles: of }] of made.entries())
     troubles.push(...of.map((each) => ({ ...each, pair: ids[at]! })));
-  await keepPairs(query, kept);
-  await keepTroubles(query, pairing.id, [...kept.map(({ id }) => id), ...ids], troubles);
-  await letGo(
-    query,
-    all.filter(({ unknown }) => !unknown).map(({ turn }) => turn),
-  );
-  await leaveDue(query, pairing.id, done, now);
-  await leavePartners(query, pairing.id, partnersOf(decided, done), gathered.at);
+  const behind = done.length === 0 ? 0 : now - Math.min(...done.map(({ since }) => since));
+  const writes = all.reduce((sum, each) => sum + Object.keys(each.answers).length, 0);
+  // They go out one behind the other, in this order, without waiting for each other's answers.
+  await Promise.all([
+    keepPairs(query, kept),
+    keepTroubles(query, pairing.id, [...kept.map(({ id }) => id), ...ids], troubles),
+    letGo(
+      query,
+      all.filter(({ unknown }) => !unknown).map(({ turn }) => turn),
+    ),
+    leaveDue(query, pairing.id, done, now),
+    leavePartners(query, pairing.id, partnersOf(decided, done), gathered.at),
+    noteBeat(query, pairing.id, behind, writes),
+  ]);
   for (const each of soon)
     await postponeDue(query, pairing.id, [each], { dueAt: now + again(each.attempts), counts: true });
   await postponeDue(query, pairing.id, later, { dueAt: now + 2_000 });
@@ -113,13 +119,6 @@ export async function finish(
       doubts[side].map((id) => ({ id, doubt: true })),
       now,
     );
-  const behind = done.length === 0 ? 0 : now - Math.min(...done.map(({ since }) => since));
-  await noteBeat(
-    query,
-    pairing.id,
-    behind,
-    all.reduce((sum, each) => sum + Object.keys(each.answers).length, 0),
-  );
 }
 
 /** Everybody else may work on what these turns held. */

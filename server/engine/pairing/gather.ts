@@ -160,9 +160,16 @@ async function waysOf(
   load: (side: Side, ids: readonly string[]) => Promise<void>,
 ): Promise<Map<string, Way[]>> {
   const to = across(side);
-  const keys = new Map(
-    loose.map((id) => [id, keysFor(pairing, side, known.seen[side].get(id)!, reachIn(known.related[side]))]),
-  );
+  // A record is a candidate of many: its keys are worked out once.
+  const worked: Sides<Map<string, (Key | undefined)[]>> = { left: new Map(), right: new Map() };
+  const keysAt = (at: Side, id: string): (Key | undefined)[] => {
+    const record = known.seen[at].get(id);
+    if (!record || record.gone) return [];
+    let found = worked[at].get(id);
+    if (!found) worked[at].set(id, (found = keysFor(pairing, at, record, reachIn(known.related[at]))));
+    return found;
+  };
+  const keys = new Map(loose.map((id) => [id, keysAt(side, id)]));
   const hashes = [...keys.values()].flatMap((list) =>
     list.flatMap((key, match) => (key === undefined ? [] : [keyHash(match, key)])),
   );
@@ -170,12 +177,7 @@ async function waysOf(
   const mine = await recordsByKey(query, pairing.id, side, hashes);
   await load(to, [...others.values()].flat());
   await load(side, [...mine.values()].flat());
-  const has = (at: Side, id: string, match: number, key: Key): boolean => {
-    const record = known.seen[at].get(id);
-    return (
-      record !== undefined && !record.gone && keysFor(pairing, at, record, reachIn(known.related[at]))[match] === key
-    );
-  };
+  const has = (at: Side, id: string, match: number, key: Key): boolean => keysAt(at, id)[match] === key;
   const isSelf =
     pairing.document.left.system === pairing.document.right.system &&
     pairing.document.left.entity === pairing.document.right.entity;

@@ -105,7 +105,8 @@ class PairingListener implements FeedListener {
       await this.mark(query, found);
       return found.length;
     });
-    this.tell();
+    // While everything is read the pairings wait for the end of it.
+    if (!whole) this.tell();
     return news > 0;
   }
 
@@ -126,6 +127,7 @@ class PairingListener implements FeedListener {
       });
     }
     await noteSeen(this.work.db, this.feed.id, this.fields);
+    for (const { pairing } of [...this.own, ...this.through]) this.told.add(pairing.id);
     this.tell();
   }
 

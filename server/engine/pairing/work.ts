@@ -28,11 +28,11 @@ export interface Keeping {
 }
 
 /** Records looked at together. */
-const BUNDLE = 200;
+const BUNDLE = 300;
 const LINES_AT_ONCE = 4_000;
 const INDEXED_AT_ONCE = 1_000;
 /** Bundles at once while all records are looked at: one waits for systems while another writes down what came of it. */
-const FILL_AT_ONCE = 3;
+const FILL_AT_ONCE = 4;
 const NOTED_EVERY_MS = 1_000;
 /** Milliseconds for which nobody else takes what this process has taken. */
 const TAKEN_MS = 120_000;
