@@ -1,9 +1,11 @@
+import { execFileSync } from 'node:child_process';
 import { ordeal, type OrdealSettings } from '../server/testing/ordeal.ts';
+import { pairingOrdeal } from '../server/testing/pairing-ordeal.ts';
 import { buildAll } from './build.ts';
 
 /**
- * `npm run soak [-- --seed N] [--submissions N] [--deaths N]`: crash and faults at length; ends with 1 when anything that
- * was promised does not hold. What it found last stands in docs/reliability.md.
+ * `npm run soak [-- --seed N] [--submissions N] [--edits N] [--deaths N] [--histories N]`: crash and faults at length, and
+ * the laws of pairings over very many histories; ends with 1 when anything that was promised does not hold. What it found last stands in docs/reliability.md.
  */
 const given = (name: string, otherwise: number): number => {
   const at = process.argv.indexOf(`--${name}`);
@@ -16,7 +18,9 @@ const given = (name: string, otherwise: number): number => {
 };
 const seed = given('seed', 1);
 const submissions = given('submissions', 2000);
+const edits = given('edits', 2000);
 const deaths = given('deaths', 40);
+const histories = given('histories', 100_000);
 await buildAll();
 const base: OrdealSettings = {
   seed,
@@ -44,5 +48,24 @@ for (const [name, settings] of ordeals) {
   for (const each of broken.slice(0, 30)) console.log(`  ✕ ${each}`);
   console.log(broken.length === 0 ? '  ● everything holds' : `  ✕ ${broken.length} things do not hold`);
   bad += broken.length;
+}
+for (const [name, { faults, deaths: dying, workers }] of ordeals) {
+  console.log(`— a pairing, ${name}: ${edits} edits, seed ${seed}`);
+  const result = await pairingOrdeal({ ...base, seed, edits, faults, workers, deaths: dying });
+  const killed = Object.entries(result.deaths).map(([victim, times]) => `${victim} ${times}×`);
+  console.log(`  killed: ${killed.join(', ') || 'nothing'}; ${result.seconds.toFixed(0)} s`);
+  console.log(`  ${result.compared.pairs} pairs and ${result.compared.values} values compared with the model`);
+  for (const each of result.broken.slice(0, 30)) console.log(`  ✕ ${each}`);
+  console.log(result.broken.length === 0 ? '  ● everything holds' : `  ✕ ${result.broken.length} things do not hold`);
+  bad += result.broken.length;
+}
+console.log(`— the laws of pairings over ${histories} histories each`);
+try {
+  execFileSync('npx', ['jest', 'core/pairing/laws'], {
+    stdio: 'inherit',
+    env: { ...process.env, HISTORIES: String(histories) },
+  });
+} catch {
+  bad += 1;
 }
 process.exit(bad === 0 ? 0 : 1);
