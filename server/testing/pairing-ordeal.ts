@@ -316,6 +316,9 @@ async function whatIsBroken(
     if (keeper !== undefined && mine['keeper'] !== keeper)
       broken.push(`the keeper of ${pair.subscriber} is ${mine['keeper']}, and the owner is ${keeper}`);
   }
+  // Of the first that doesn't hold, what was written to its records.
+  const [first] = pairs.filter(({ subscriber }) => broken.some((each) => each.includes(subscriber)));
+  if (first) broken.push(...(await writtenTo(world, [first.subscriber, first.person])));
   for (const email of made) {
     compared.pairs += 1;
     const found = all.filter((each) => each['email'] === email);
@@ -332,4 +335,12 @@ async function whatIsBroken(
     if (Number(row!.count) > 0) broken.push(`there are ${row!.count} ${what}`);
   }
   return broken;
+}
+
+async function writtenTo(world: Processes, records: string[]): Promise<string[]> {
+  const rows = await world.query<Json>(
+    'SELECT record_id, state, before_values, after_values, etag_before, etag_after, intended_at, settled_at FROM ledger WHERE record_id IN (?) ORDER BY id',
+    [records],
+  );
+  return rows.map((row) => `  ${JSON.stringify(row)}`);
 }

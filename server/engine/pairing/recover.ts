@@ -34,13 +34,14 @@ export async function recoverPairs(work: Recovering, atWork: ReadonlySet<number>
     if (atWork.has(pair.id)) continue;
     const rows = await ledgerOf(work.db, pair.turn!);
     const settlements: Settlement[] = [];
-    const done: { row: LedgerRow; answer: Extract<Answer, { kind: 'done' }> }[] = [];
+    // What one side has answered before the other gave none is done as well.
+    const done: Done[] = rows.filter(({ state }) => state === 'written').map((row) => ({ row, record: row.recordId }));
     for (const row of rows.filter(({ state }) => state === 'intended')) {
       const side = row.step as Side;
       const client = await work.systems.client(row.systemId);
       const answer = await sentAgain(client, work.pairing.ready.around[side].entity, row);
       settlements.push(settlementOf(row, answer, new Date()));
-      if (answer.kind === 'done') done.push({ row, answer });
+      if (answer.kind === 'done') done.push({ row, record: answer.record.id });
     }
     await inTransaction(work.db, async (query) => {
       await settleLedger(query, settlements);
@@ -65,15 +66,18 @@ async function sentAgain(client: System, entity: Entity, row: LedgerRow): Promis
   }
 }
 
+/** A change that took place, and the record it was made to. */
+interface Done {
+  row: LedgerRow;
+  record: string | null;
+}
+
 /** A pair once its turn is known to have had its effect: the fields that were written are at rest as they were meant. */
-function afterTurn(
-  pair: PairRow,
-  done: readonly { row: LedgerRow; answer: Extract<Answer, { kind: 'done' }> }[],
-): PairRow {
+function afterTurn(pair: PairRow, done: readonly Done[]): PairRow {
   const after: PairRow = { ...pair, turn: null, pending: null, base: { ...pair.base } };
-  for (const { row, answer } of done) {
-    if (row.action === 'create' && row.step === 'left') after.leftId = answer.record.id;
-    if (row.action === 'create' && row.step === 'right') after.rightId = answer.record.id;
+  for (const { row, record } of done) {
+    if (row.action === 'create' && row.step === 'left') after.leftId = record;
+    if (row.action === 'create' && row.step === 'right') after.rightId = record;
     for (const [key, { side, base }] of Object.entries(pair.pending ?? {}))
       if (side === row.step && Object.keys(row.after).some((field) => keyIsOn(key, side, field)))
         after.base[key] = base;

@@ -1,0 +1,87 @@
+import { freshLine, freshPairing } from '@zusammen/core/pairing';
+import { openStage, type Json, type Stage } from '../../testing/stage.ts';
+import { until } from '../../testing/until.ts';
+
+let stage: Stage;
+let token: string;
+beforeAll(async () => {
+  stage = await openStage({ people: 60 });
+  const answer = await fetch(`${stage.standins}/letters/oauth/token`, {
+    method: 'POST',
+    body: new URLSearchParams({ grant_type: 'client_credentials', client_id: 'demo', client_secret: 'demo-secret' }),
+  });
+  token = ((await answer.json()) as Json).access_token;
+});
+afterAll(() => stage.close());
+
+async function letters(path: string, method = 'GET', body?: object): Promise<Json> {
+  const response = await fetch(`${stage.standins}/letters/v1/${path}`, {
+    method,
+    headers: { Authorization: `Bearer ${token}`, 'Content-Type': 'application/json' },
+    ...(body ? { body: JSON.stringify(body) } : {}),
+  });
+  return response.json() as Promise<Json>;
+}
+const subscriber = (id: string): Promise<Json> => letters(`subscribers/${id}`);
+const changeSubscriber = async (id: string, values: object): Promise<Json> =>
+  letters(`subscribers/${id}`, 'PATCH', { ...values, version: (await subscriber(id)).version });
+const person = (id: string): Promise<Json> => stage.crm(`People('${id}')`);
+const rowsOf = async (text: string, values: unknown[]): Promise<Json[]> =>
+  (await stage.db.$client.query(text, values))[0] as Json[];
+
+it('what one side has answered is at rest, though the other gave no answer in the same turn', async () => {
+  const { systems } = (await stage.api('GET', '/systems')).body;
+  const named = (name: string): string => systems.find((each: Json) => each.name === name).id;
+  const document = {
+    ...freshPairing(
+      'Cut short',
+      { system: named('Co-op Letters'), entity: 'subscribers' },
+      { system: named('Co-op CRM'), entity: 'People' },
+    ),
+    matches: [{ parts: [{ left: ['crm_id'], right: ['id'] }] }],
+    // Whoever takes the echo of our own write for a change lets the right side win with it.
+    lines: [
+      { ...freshLine('given', ['given'], ['first_name']), decides: 'right' as const },
+      { ...freshLine('family', ['family'], ['last_name']), decides: 'right' as const },
+    ],
+  };
+  const { id } = (await stage.api('POST', '/pairings', { document })).body;
+  await stage.api('POST', `/pairings/${id}/start`, { revision: 1, accept: true });
+  const atRest = () =>
+    until('nothing is on the way', async () => {
+      const { filled, states } = (await stage.api('GET', `/pairings/${id}`)).body.pairing;
+      return filled && states.onTheWay === 0;
+    });
+  await atRest();
+  const [pair] = await rowsOf(
+    "SELECT id, left_id AS l, right_id AS r FROM pairs WHERE pairing_id = ? AND left_id IS NOT NULL AND right_id IS NOT NULL AND state = 'in step' LIMIT 1",
+    [id],
+  );
+  const { l, r } = pair!;
+  await stage.api('POST', `/pairings/${id}/pause`);
+  await changeSubscriber(l, { given: 'Ada' });
+  await stage.crm(`People('${r}')`, {
+    method: 'PATCH',
+    body: JSON.stringify({ last_name: 'Kern' }),
+    headers: { 'If-Match': '*' },
+  });
+  await until('both are known', async () => {
+    const due = await rowsOf('SELECT side FROM pair_due WHERE pairing_id = ? AND record_id IN (?, ?)', [id, l, r]);
+    return due.length === 2;
+  });
+  await stage.fault({ system: 'letters', kind: 'break before', share: 1, methods: ['PATCH'] });
+  await stage.api('POST', `/pairings/${id}/start`, {});
+  await until('one side has it, and the other gave no answer', async () => {
+    const open = await rowsOf("SELECT id FROM ledger WHERE record_id = ? AND state = 'intended'", [l]);
+    return open.length === 1 && (await person(r)).first_name === 'Ada';
+  });
+  await stage.noFaults();
+  await changeSubscriber(l, { given: 'Ida' });
+  await until('all of it is on both sides', async () => {
+    const [mine, other] = [await subscriber(l), await person(r)];
+    return mine.family === 'Kern' && other.first_name === mine.given;
+  });
+  await atRest();
+  expect((await person(r)).first_name).toBe('Ida');
+  expect((await subscriber(l)).given).toBe('Ida');
+});
