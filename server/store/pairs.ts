@@ -140,6 +140,22 @@ export async function postponeDue(
   );
 }
 
+/** Which of these records are in doubt: what is known of them may be old. */
+export async function inDoubt(
+  query: Query,
+  pairing: string,
+  records: readonly (readonly [side: Side, id: string])[],
+): Promise<Sides<Set<string>>> {
+  const found: Sides<Set<string>> = { left: new Set(), right: new Set() };
+  if (records.length === 0) return found;
+  const rows = await query<{ side: Side; record_id: string }>(
+    'SELECT side, record_id FROM pair_due WHERE pairing_id = ? AND (side, record_id) IN (?) AND doubt = TRUE',
+    [pairing, records],
+  );
+  for (const { side, record_id: id } of rows) found[side].add(id);
+  return found;
+}
+
 /** How many records of a pairing are due, since when the first of them is, and when the next is looked at. */
 export async function dueOf(
   db: Database,

@@ -6,6 +6,7 @@ import {
   inTransaction,
   keepSeen,
   markDue,
+  postponeDue,
   seenOf,
   type Database,
   type DueRecord,
@@ -37,8 +38,9 @@ let bundles = 0;
  * @throws SystemTrouble where a system that has to be read can't be; nothing is lost by it
  */
 export async function workBundle(work: Working, taken: readonly DueRecord[]): Promise<number> {
-  const due = await readDoubtful(work, taken);
-  const gathered = await gather(work.db, work.pairing, work.feeds, due);
+  const read = await readDoubtful(work, taken);
+  const gathered = await gather(work.db, work.pairing, work.feeds, read);
+  const due = await withoutDoubt(work, gathered, read);
   const decided = decide(work.pairing, gathered, due);
   await askWhenChanged(work, gathered, decided);
   await lookForLonely(work, gathered, decided);
@@ -95,6 +97,43 @@ async function readDoubtful(work: Working, due: readonly DueRecord[]): Promise<D
     ]),
   );
   return [...due];
+}
+
+/** Milliseconds until what is still in doubt is looked at again. */
+const STILL_IN_DOUBT_MS = 50;
+
+/**
+ * Puts back what can't be decided yet: the record, or one that goes with it, is in doubt. By what was known of it before,
+ * an older value would be taken for a change, and undo what has been written since.
+ */
+async function withoutDoubt(
+  { db, pairing }: Working,
+  { doubt, pairs, ways }: Gathered,
+  due: readonly DueRecord[],
+): Promise<DueRecord[]> {
+  if (doubt.left.size + doubt.right.size === 0) return [...due];
+  const open: Record<Side, Set<string>> = { left: new Set(doubt.left), right: new Set(doubt.right) };
+  for (const { leftId, rightId } of pairs) {
+    if (leftId !== null && rightId !== null && (doubt.left.has(leftId) || doubt.right.has(rightId))) {
+      open.left.add(leftId);
+      open.right.add(rightId);
+    }
+  }
+  for (const side of SIDES)
+    for (const [id, found] of ways[side])
+      if (
+        found.some(
+          ({ mine, others }) =>
+            mine.some((each) => doubt[side].has(each)) || others.some((each) => doubt[across(side)].has(each)),
+        )
+      )
+        open[side].add(id);
+  const later = due.filter(({ side, recordId }) => open[side].has(recordId));
+  if (later.length > 0)
+    await inTransaction(db, (query) =>
+      postponeDue(query, pairing.id, later, { dueAt: Date.now() + STILL_IN_DOUBT_MS, counts: false }),
+    );
+  return due.filter((each) => !later.includes(each));
 }
 
 /** A side's system, and which of its entity's fields are kept. */

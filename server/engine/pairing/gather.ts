@@ -3,6 +3,7 @@ import { entityOf, fieldOf, type Values } from '@zusammen/core/schema';
 import { isBlank } from '@zusammen/core/values';
 import {
   feedOf,
+  inDoubt,
   inTransaction,
   keepKeys,
   keyHash,
@@ -30,6 +31,8 @@ export interface Gathered {
   pairs: PairRow[];
   /** Of records that are in no pair yet, by side and id: what they may go with, way by way. */
   ways: Sides<Map<string, Way[]>>;
+  /** Records of which more became known while they were read: what is kept of them may be old. */
+  doubt: Sides<ReadonlySet<string>>;
   /** When fields were changed, where a system keeps that: by side, record and field, with spaces between. */
   changed?: ReadonlyMap<string, number>;
 }
@@ -103,7 +106,9 @@ export function gather(db: Database, pairing: Applied, feeds: FeedsOf, due: read
       const partners = [...pairs.values()].flatMap((pair) => idOn(pair, side) ?? []);
       await load(side, [...partners, ...candidates(side)]);
     }
-    return { at, seen, related, pairs: [...pairs.values()], ways };
+    const known = SIDES.flatMap((side) => [...seen[side].keys()].map((id): [Side, string] => [side, id]));
+    const doubt = await inDoubt(query, pairing.id, known);
+    return { at, seen, related, pairs: [...pairs.values()], ways, doubt };
   });
 }
 
