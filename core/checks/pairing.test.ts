@@ -150,6 +150,33 @@ describe('a pairing', () => {
     expect(checks(twice)).toEqual(['K20 stops']);
   });
 
+  it('must not undo what another one carries on: one way there and one way back are two masters', () => {
+    const back: Pairing = {
+      ...freshPairing('Theirs', { system: 'l', entity: 'Subscribers' }, { system: 'r', entity: 'People' }),
+      lines: [{ ...given, way: 'to left' }],
+    };
+    const others = [{ id: 'theirs', pairing: back }];
+    const both = found([{ ...given, way: 'to right' }], {}, { others });
+    expect(both).toHaveLength(2);
+    for (const each of both) expect(each).toMatchObject({ check: 'K20', severity: 'stops', line: 'given' });
+    expect(both.map(({ sentence }) => sentence).join()).toMatch(
+      /is undone here, since the other side decides, and carried on by “Theirs”/,
+    );
+    // What only fills blanks undoes nothing, and what leads elsewhere closes no ring.
+    expect(checks([{ ...given, way: 'to right', onlyEmpty: true }], {}, { others })).toContain('K20 stops');
+    const filling = [
+      { id: 'theirs', pairing: { ...back, lines: [{ ...given, way: 'to left' as const, onlyEmpty: true }] } },
+    ];
+    expect(checks([{ ...given, way: 'to right', onlyEmpty: true }], {}, { others: filling })).toEqual([]);
+    const aside = [
+      {
+        id: 'theirs',
+        pairing: { ...back, lines: [{ ...freshLine('x', ['mail'], ['first']), way: 'to left' as const }] },
+      },
+    ];
+    expect(checks([{ ...given, way: 'to right' }], {}, { others: aside })).toEqual([]);
+  });
+
   it('is stopped where a record would be made without what its system needs', () => {
     const alone = { left: { what: 'make' as const }, right: { what: 'leave' as const } };
     const [only] = found([given], { alone });

@@ -8,6 +8,7 @@ import {
   restlessness,
   SIDES,
   standing,
+  undoneAndCarried,
   type Known,
   type LineOutcomes,
   type Pairing,
@@ -57,6 +58,7 @@ const CHECKS: PairingCheck[] = [
   neverRests,
   ringsWithOthers,
   contradictingOthers,
+  undoneElsewhere,
   writtenTwice,
   requiredWhenMade,
   newestUntold,
@@ -261,6 +263,22 @@ function contradictingOthers(input: ReadyInput): Finding[] {
         own.line,
       );
     });
+}
+
+/** K20: what is changed in a field is undone by one line, and carried on by another. */
+function undoneElsewhere(input: ReadyInput): Finding[] {
+  const all = [...input.others, { id: input.id, pairing: input.pairing }];
+  return undoneAndCarried(all, input.schemas).flatMap(({ pairing, line, node, by }): Finding[] => {
+    const own = pairing === input.id ? line : by.pairing === input.id ? by.line : undefined;
+    if (own === undefined) return [];
+    const entity = input.schemas.get(node.system)?.entities.find(({ name }) => name === node.entity);
+    const field = entity?.fields.find(({ name }) => name === node.field)?.label ?? node.field;
+    const named = (id: string): string => (id === input.id ? 'here' : `by “${input.names[id] ?? 'another pairing'}”`);
+    const sentence =
+      `What is changed in ${field} of ${entity?.label ?? node.entity} is undone ${named(pairing)}, since the other side decides, ` +
+      `and carried on ${named(by.pairing)}: which comes first is chance.`;
+    return [finding('K20', 'stops', sentence, own)];
+  });
 }
 
 /** K20: two lines of the pairing write the same field, and one of them doesn't gather. */

@@ -109,6 +109,46 @@ export function contradictions(all: readonly Known[], schemas: ReadonlyMap<strin
   });
 }
 
+/** A field whose changes one line undoes, and others carry to the very field that the line takes its values from. */
+export interface UndoneAndCarried {
+  /** The line by which the other side decides, and the field that it writes. */
+  pairing: string;
+  line: string;
+  node: Node;
+  /** The first of those that carry the changes on. */
+  by: { pairing: string; line: string };
+}
+
+/**
+ * Lines of one way that are part of a ring: what is changed where they write is undone by them, and carried on by the rest
+ * of the ring; which comes first is chance. Found by breadth-first search from what each writes.
+ */
+export function undoneAndCarried(all: readonly Known[], schemas: ReadonlyMap<string, Schema>): UndoneAndCarried[] {
+  const edges = edgesOf(all, schemas);
+  const from = new Map<string, Edge[]>();
+  for (const edge of edges) from.set(edge.from, [...(from.get(edge.from) ?? []), edge]);
+  return edges.flatMap((edge): UndoneAndCarried[] => {
+    const { way, onlyEmpty, collects } = edge.line.line;
+    if (way === 'both' || onlyEmpty || collects) return [];
+    const first = new Map<string, Edge>();
+    const open = [edge.to];
+    for (let at = open.pop(); at !== undefined; at = open.pop())
+      for (const next of from.get(at) ?? []) {
+        if (next.line === edge.line || first.has(next.to)) continue;
+        first.set(next.to, first.get(at) ?? next);
+        open.push(next.to);
+      }
+    const by = first.get(edge.from);
+    if (!by) return [];
+    return [
+      {
+        ...{ pairing: edge.pairing.id, line: edge.line.line.id, node: nodeOf(edge.to) },
+        by: { pairing: by.pairing.id, line: by.line.line.id },
+      },
+    ];
+  });
+}
+
 function edgesOf(all: readonly Known[], schemas: ReadonlyMap<string, Schema>): Edge[] {
   return all.flatMap((pairing): Edge[] => {
     const ready = readied(pairing.pairing, schemas);

@@ -108,10 +108,12 @@ export interface PairSettled {
   lines: LineSettled[];
   /** What is to be written to each side, by field. */
   write: Sides<Values>;
+  /** Keys of lines that can't be applied as the schemas are now: what was agreed of them stays agreed. */
+  idle: string[];
 }
 
 /** Brings all fields of a pair into step; pure. */
-export function settlePair({ lines, around }: ReadyPairing, held: PairHeld): PairSettled {
+export function settlePair({ lines, around, broken }: ReadyPairing, held: PairHeld): PairSettled {
   const write: Sides<Values> = { left: {}, right: {} };
   const settled = lines.map((each): LineSettled => {
     const now: Sides<Value> = { left: null, right: null };
@@ -143,7 +145,7 @@ export function settlePair({ lines, around }: ReadyPairing, held: PairHeld): Pai
     }
     return { key, line, now, before: base, ...outcome };
   });
-  return { lines: settled, write };
+  return { lines: settled, write, idle: broken.map(({ line }) => lineKey(line)) };
 }
 
 /**
@@ -154,11 +156,12 @@ export function settlePair({ lines, around }: ReadyPairing, held: PairHeld): Pai
  */
 export function baseAfter(
   before: PairHeld['base'],
-  { lines }: PairSettled,
+  { lines, idle }: PairSettled,
   written: Sides<Values | undefined>,
   left: Sides<ReadonlySet<string>>,
 ): Record<string, Sides<Value>> {
   const base: Record<string, Sides<Value>> = {};
+  for (const key of idle) if (before[key]) base[key] = before[key];
   for (const { key, line, write, base: after } of lines) {
     const to = SIDES.find((side) => write[side] !== undefined);
     const former = before[key];

@@ -14,11 +14,14 @@ import {
   readiedLine,
   restlessness,
   restlessRings,
+  settlePair,
   take,
   takeGone,
   answered,
+  baseAfter,
   type Around,
   type Known,
+  type PairHeld,
   type PairLine,
   type ReadyLine,
   type Sample,
@@ -328,4 +331,39 @@ describe('options that are missing', () => {
     expect(missingOptions(ready({ way: 'to left' }), [{ left: null, right: ['honey'] }])).toBeUndefined();
     expect(missingOptions(ready({ way: 'to right' }), [{ left: ['honey'], right: null }])).toBeUndefined();
   });
+});
+
+it('what was agreed of a line stays agreed while the line can’t be applied', () => {
+  const around = (rights: Field['rights']) => {
+    const entity = makeEntity('L', [makeField('a', { rights }), makeField('b')]);
+    return new Map([
+      ['l', { entities: [entity] }],
+      ['r', { entities: [makeEntity('R', [makeField('a'), makeField('b')])] }],
+    ]);
+  };
+  const pairing = {
+    ...freshPairing('p', { system: 'l', entity: 'L' }, { system: 'r', entity: 'R' }),
+    lines: [freshLine('a', ['a'], ['a']), freshLine('b', ['b'], ['b'])],
+  };
+  const held = (a: string, b: string) => ({ id: '1', values: { a, b } });
+  const settled = (rights: Field['rights'], base: PairHeld['base'], right: ReturnType<typeof held>) =>
+    settlePair(readied(pairing, around(rights))!, {
+      base,
+      records: { left: held('old', 'old'), right },
+      reach: { left: () => undefined, right: () => undefined },
+      // The left one was changed last, by our own write of the other field.
+      changedAt: (side) => (side === 'left' ? 2 : 1),
+    });
+  const none = { left: new Set<string>(), right: new Set<string>() };
+  const agreed = baseAfter(
+    {},
+    settled('read and write', {}, held('old', 'old')),
+    { left: undefined, right: undefined },
+    none,
+  );
+  const meanwhile = settled('read', agreed, held('new', 'new'));
+  expect(meanwhile.write).toEqual({ left: { b: 'new' }, right: {} });
+  const after = baseAfter(agreed, meanwhile, { left: { b: 'new' }, right: undefined }, none);
+  expect(Object.keys(after)).toHaveLength(2);
+  expect(settled('read and write', after, held('new', 'old')).write.left).toMatchObject({ a: 'new' });
 });

@@ -12,7 +12,7 @@ import {
   type Drizzled,
 } from '../../store/index.ts';
 import { sql } from 'drizzle-orm';
-import { hasPlainKeys } from './listener.ts';
+import { hasPlainKeys } from './lookers.ts';
 import { followedBy } from './view.ts';
 
 /** What begins or goes on with a pairing. */

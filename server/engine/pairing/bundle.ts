@@ -18,8 +18,9 @@ import { decide, settledPair, type Decided, type Doing, type OpenPair } from './
 import { finish } from './finish.ts';
 import { gather, type FeedsOf, type Gathered } from './gather.ts';
 import { changesOfFields } from './history.ts';
-import { keepPlainKeys, knownOf } from './listener.ts';
-import { followedBy, type Applied } from './view.ts';
+import { knownOf } from './listener.ts';
+import { keepWays, lookersOn, markLooking } from './lookers.ts';
+import { followedBy, type Applied, type Pairings } from './view.ts';
 import { carryOutWrites, type Write, type Written } from './write.ts';
 
 /** What a bundle of due records is worked on with. */
@@ -28,6 +29,10 @@ export interface Working {
   systems: Pick<Systems, 'client'>;
   pairing: Applied;
   feeds: FeedsOf;
+  /** All that are applied: what is written for one is news to others. */
+  pairings: Pick<Pairings, 'sidesOn' | 'throughs'>;
+  /** Told which others have something to do. */
+  told: (pairings: ReadonlySet<string>) => void;
 }
 
 let bundles = 0;
@@ -52,7 +57,7 @@ export async function workBundle(work: Working, taken: readonly DueRecord[]): Pr
       ? new Map<Doing, Written>()
       : await carryOutWrites({ db, systems, pairing, group: `pair ${pairing.id} ${bundles}` }, writes);
   const busy = new Set(writes.map(({ doing }) => doing).filter((doing) => !written.has(doing)));
-  await inTransaction(db, (query) => finish(query, work, gathered, decided, written, busy));
+  work.told(await inTransaction(db, (query) => finish(query, work, gathered, decided, written, busy)));
   return [...written.values()].reduce((sum, each) => sum + Object.keys(each.answers).length + each.deleted.length, 0);
 }
 
@@ -86,7 +91,7 @@ async function readDoubtful(work: Working, due: readonly DueRecord[]): Promise<D
         if (taken.doubt) stillInDoubt.push({ id, doubt: true });
       });
       await keepSeen(query, feeds[side].id, 0, fresh);
-      await keepPlainKeys(query, pairing, side, fresh);
+      await keepWays(query, await lookersOn(work, feeds[side], pairing.ready.around[side].schema), fresh);
       await markDue(query, pairing.id, side, stillInDoubt, now);
     });
   }
@@ -169,7 +174,13 @@ async function lookForLonely(work: Working, gathered: Gathered, decided: Decided
     if (others.length > 0) {
       await inTransaction(db, async (query) => {
         await keepNew(query, feeds[to].id, others);
-        await keepPlainKeys(query, pairing, to, others);
+        const lookers = await lookersOn(work, feeds[to], pairing.ready.around[to].schema);
+        await keepWays(query, lookers, others);
+        await markLooking(
+          query,
+          lookers,
+          others.map(({ recordId }) => ({ id: recordId, doubt: false })),
+        );
         await markDue(query, pairing.id, due.side, [{ id: due.recordId, doubt: false }], Date.now());
       });
       continue;

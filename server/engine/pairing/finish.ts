@@ -25,7 +25,8 @@ import { settleLedger } from '../settle.ts';
 import type { Working } from './bundle.ts';
 import type { Decided, Doing, OpenPair } from './decide.ts';
 import type { Gathered } from './gather.ts';
-import { keepPlainKeys, knownOf } from './listener.ts';
+import { knownOf } from './listener.ts';
+import { keepWays, lookersOn, markLooking } from './lookers.ts';
 import { followedBy, type Applied } from './view.ts';
 import type { Written } from './write.ts';
 
@@ -34,7 +35,7 @@ const AGAIN_MS = 60;
 const LONGEST_MS = 10_000;
 const again = (attempts: number): number => Math.min(LONGEST_MS, AGAIN_MS * 2 ** Math.min(attempts, 10));
 
-/** Puts down what came of a bundle, in one transaction. */
+/** Puts down what came of a bundle, in one transaction. @returns other pairings that have something to do by it */
 export async function finish(
   query: Query,
   work: Working,
@@ -42,7 +43,7 @@ export async function finish(
   decided: Decided,
   written: ReadonlyMap<Doing, Written>,
   busy: ReadonlySet<Doing>,
-): Promise<void> {
+): Promise<ReadonlySet<string>> {
   const { pairing } = work;
   const now = Date.now();
   const all = [...written.values()];
@@ -50,7 +51,8 @@ export async function finish(
     query,
     all.flatMap(({ settlements }) => settlements),
   );
-  const doubts = await keepAnswers(query, work, gathered, written, now);
+  const told = new Set<string>();
+  const doubts = await keepAnswers(query, work, gathered, written, now, told);
   const kept: PairRow[] = [];
   const made: { pair: OpenPair; troubles: Trouble[] }[] = [];
   const removed: number[] = [];
@@ -119,6 +121,7 @@ export async function finish(
       doubts[side].map((id) => ({ id, doubt: true })),
       now,
     );
+  return told;
 }
 
 /** Everybody else may work on what these turns held. */
@@ -137,14 +140,16 @@ function partnersOf({ doings }: Decided, done: readonly DueRecord[]): Pick<DueRe
   );
 }
 
-/** Keeps what systems have answered. @returns records of which something else became known meanwhile */
+/** Keeps what systems have answered. @param told gets the pairings that have something to do by it @returns records of which something else became known meanwhile */
 async function keepAnswers(
   query: Query,
-  { pairing, feeds, systems }: Working,
+  work: Working,
   gathered: Gathered,
   written: ReadonlyMap<Doing, Written>,
   now: number,
+  told: Set<string>,
 ): Promise<Sides<string[]>> {
+  const { pairing, feeds, systems } = work;
   const doubts: Sides<string[]> = { left: [], right: [] };
   for (const side of SIDES) {
     const answers = [...written].flatMap(([doing, { answers: of }]) => {
@@ -177,7 +182,12 @@ async function keepAnswers(
       if (taken.doubt) doubts[side].push(record.id);
     }
     await keepSeen(query, feeds[side].id, feeds[side].generation, fresh);
-    await keepPlainKeys(query, pairing, side, fresh);
+    const lookers = await lookersOn(work, feeds[side], pairing.ready.around[side].schema);
+    await keepWays(query, lookers, fresh);
+    // To a feed it is nothing new any more; to other pairings, and to the other side of an entity with itself, it is.
+    const own = lookers.own.filter((each) => each.pairing.id !== pairing.id || each.side !== side);
+    const news = fresh.map(({ recordId }) => ({ id: recordId, doubt: false }));
+    for (const id of await markLooking(query, { ...lookers, own }, news)) if (id !== pairing.id) told.add(id);
   }
   return doubts;
 }

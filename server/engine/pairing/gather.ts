@@ -18,7 +18,7 @@ import {
   type Query,
   type SeenRecord,
 } from '../../store/index.ts';
-import { hasPlainKeys } from './listener.ts';
+import { hasPlainKeys } from './lookers.ts';
 import { placesOf, type Applied } from './view.ts';
 
 /** All that is known of the records a bundle is about, loaded at once. */

@@ -24,6 +24,8 @@ export interface Keeping {
   db: Database;
   systems: Pick<Systems, 'client'>;
   pairings: Pairings;
+  /** Told which pairings have something to do. */
+  told: (pairings: ReadonlySet<string>) => void;
   log: (message: string, details: Record<string, unknown>) => void;
 }
 
@@ -173,9 +175,9 @@ async function workOrPutBack(
   feeds: FeedsOf,
   due: readonly DueRecord[],
 ): Promise<void> {
-  const { db, systems, log } = keeping;
+  const { db, systems, pairings, told, log } = keeping;
   try {
-    await workBundle({ db, systems, pairing, feeds }, due);
+    await workBundle({ db, systems, pairing, feeds, pairings, told }, due);
   } catch (error) {
     const isOurs = !isSystemTrouble(error) && !isDatabaseAway(error);
     if (isOurs) log('pairs could not be brought into step', { pairing: pairing.id, ...loggable(error) });

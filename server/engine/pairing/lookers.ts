@@ -1,0 +1,158 @@
+import { keysOf, type Match, type Side } from '@zusammen/core/pairing';
+import { entityOf, fieldOf, type Schema, type Values } from '@zusammen/core/schema';
+import { isBlank } from '@zusammen/core/values';
+import {
+  feedOf,
+  hashed,
+  keepKeys,
+  keepLinks,
+  keyHash,
+  leadingTo,
+  markDue,
+  type Database,
+  type FeedRow,
+  type Query,
+  type SeenLink,
+  type SeenRecord,
+} from '../../store/index.ts';
+import { followedLinks, type Applied, type Looking, type Pairings } from './view.ts';
+
+/** Records of which something is new, or may be. */
+export interface News {
+  id: string;
+  doubt: boolean;
+}
+
+/** The sides of pairings that look at an entity's records: at its own, or through relations of others. */
+export interface Lookers {
+  db: Database;
+  feed: FeedRow;
+  schema: Schema;
+  own: readonly Looking[];
+  through: readonly Looking[];
+}
+
+export async function lookersOn(
+  { db, pairings }: { db: Database; pairings: Pick<Pairings, 'sidesOn' | 'throughs'> },
+  feed: FeedRow,
+  schema: Schema,
+): Promise<Lookers> {
+  const own = await pairings.sidesOn(feed.systemId, feed.entity);
+  return { db, feed, schema, own, through: await pairings.throughs(feed.systemId, feed.entity) };
+}
+
+/** Keeps where records lead to, and the keys that don't depend on other records. @param before what was known of them */
+export async function keepWays(
+  query: Query,
+  { feed, schema, own, through }: Lookers,
+  records: readonly SeenRecord[],
+  before?: ReadonlyMap<string, SeenRecord>,
+): Promise<void> {
+  const links = followedLinks([...own, ...through], schema, feed.entity);
+  if (links.length > 0)
+    await keepLinks(
+      query,
+      feed.id,
+      records.map(({ recordId }) => recordId),
+      linksOf(records, links),
+    );
+  for (const { pairing, side } of own) await keepPlainKeys(query, pairing, side, records, before);
+}
+
+/** Has everybody who looks at records look at what is new. @returns the pairings that have something to do by it */
+export async function markLooking(query: Query, lookers: Lookers, news: readonly News[]): Promise<Set<string>> {
+  const told = new Set<string>();
+  if (news.length === 0) return told;
+  const now = Date.now();
+  for (const { pairing, side } of lookers.own) {
+    await markDue(query, pairing.id, side, news, now);
+    told.add(pairing.id);
+  }
+  for (const looking of lookers.through) {
+    const ids = await ledFrom(query, lookers, looking, news);
+    await markDue(
+      query,
+      looking.pairing.id,
+      looking.side,
+      ids.map((id) => ({ id, doubt: false })),
+      now,
+    );
+    if (ids.length > 0) told.add(looking.pairing.id);
+  }
+  return told;
+}
+
+/** The paired records that are led to these by the relations a pairing follows. */
+async function ledFrom(
+  query: Query,
+  { db, feed, schema }: Lookers,
+  looking: Looking,
+  news: readonly News[],
+): Promise<string[]> {
+  const found = new Set<string>();
+  for (const path of pathsTo(looking, schema, feed.entity)) {
+    let ids = news.map(({ id }) => id);
+    for (const { entity, field } of path.toReversed()) {
+      const from = await feedOf(db, feed.systemId, entity);
+      ids = from ? await leadingTo(query, from.id, field, ids.map(hashed)) : [];
+    }
+    for (const id of ids) found.add(id);
+  }
+  return [...found];
+}
+
+const linksOf = (records: readonly SeenRecord[], fields: readonly string[]): SeenLink[] =>
+  records.flatMap(({ recordId, values }) =>
+    fields.flatMap((field) => {
+      const target = values[field];
+      return isBlank(target) ? [] : [{ recordId, field, target: hashed(String(target)) }];
+    }),
+  );
+
+/** Whether all keys of a side come from the record itself. */
+export const hasPlainKeys = (matches: readonly Match[], side: Side): boolean =>
+  matches.every(({ parts }) => parts.every((part) => part[side].length === 1));
+
+/** The keys of a record that come from itself, hashed. */
+function keyHashes({ document, ready }: Applied, side: Side, id: string, values: Values): Buffer[] {
+  return keysOf(document.matches, side, ready.around, { id, values }, () => undefined).flatMap((key, match) =>
+    key === undefined ? [] : [keyHash(match, key)],
+  );
+}
+
+/** The ways by which a side's record is led to an entity: hop by hop, from its own. */
+function pathsTo({ pairing, side }: Looking, schema: Schema, to: string): { entity: string; field: string }[][] {
+  const found = new Map<string, { entity: string; field: string }[]>();
+  const places = [
+    ...pairing.ready.lines.map(({ line }) => line[side].path),
+    ...pairing.document.matches.flatMap(({ parts }) => parts.map((part) => part[side])),
+  ];
+  for (const path of places) {
+    let entity = pairing.ready.around[side].entity.name;
+    const way: { entity: string; field: string }[] = [];
+    for (const field of path.slice(0, -1)) {
+      way.push({ entity, field });
+      const here = entityOf(schema, entity);
+      entity = (here && fieldOf(here, field)?.relation) ?? '';
+      if (entity === to) found.set(JSON.stringify(way), [...way]);
+    }
+  }
+  return [...found.values()];
+}
+
+/** Keeps the keys of records that come from themselves alone. @param before what was known; others had no keys yet */
+export async function keepPlainKeys(
+  query: Query,
+  pairing: Applied,
+  side: Side,
+  records: readonly SeenRecord[],
+  before?: ReadonlyMap<string, SeenRecord>,
+): Promise<void> {
+  if (!hasPlainKeys(pairing.document.matches, side)) return;
+  const keysOfEach = records.map(({ recordId, values, gone }) => ({
+    id: recordId,
+    keys: gone ? [] : keyHashes(pairing, side, recordId, values),
+    fresh: before?.has(recordId) === false,
+  }));
+  await keepKeys(query, pairing.id, side, keysOfEach);
+}
