@@ -123,7 +123,14 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       feed: new Feeds(db, systems, live, listeners).work,
       doubles: new Searcher(db, { databaseUrl, thread: doublesThread }).work,
       merge: mergeWork({ db, systems, live }),
-      pairing: pairingWork({ db, systems, pairings, told: (changed) => void hasten(changed), log: warn }),
+      pairing: pairingWork({
+        db,
+        systems,
+        pairings,
+        known: live.known,
+        told: (changed) => void hasten(changed),
+        log: warn,
+      }),
     },
     // A slow system holds up the feeds and pairings that need it, and no others.
     { ...workerSettings(log, 1), pollMs: 1000, atOnce: { feed: 8, pairing: 8 } },

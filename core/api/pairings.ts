@@ -76,6 +76,8 @@ export interface PairingDetail extends PairingListed {
   versions: { number: number; at: string; by: string }[];
   progress: PairingProgress | null;
   causes: PairCause[];
+  /** Somebody has said how records of a side are recognised: others can be weighed against them. */
+  recognises: Sides<boolean>;
   /** Fields can be made in a side's system from here. */
   makesFields: Sides<boolean>;
   /** By minute since 1970. */

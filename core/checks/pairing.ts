@@ -38,6 +38,8 @@ export interface PairingInput {
   /** Systems that may keep values about people. */
   personalSystems?: readonly string[];
   abilities?: Readonly<Record<string, Abilities>>;
+  /** Whether somebody has said how records of a side are recognised. */
+  recognised?: Readonly<Record<Side, boolean>>;
   /** By name, what pairings are called. */
   names: Readonly<Record<string, string>>;
 }
@@ -50,6 +52,7 @@ type PairingCheck = (input: ReadyInput) => Finding[];
 
 const CHECKS: PairingCheck[] = [
   nothingGoes,
+  nothingWeighs,
   brokenLines,
   unreadableSides,
   optionsMissing,
@@ -97,7 +100,8 @@ const pairsOf = (count: number): string => (count === 1 ? 'one pair' : `${count}
 /** K21: nothing says which record goes with which, or no field travels. */
 function nothingGoes({ pairing, ready }: ReadyInput): Finding[] {
   const found: Finding[] = [];
-  if (pairing.matches.length === 0) found.push(finding('K21', 'stops', 'Nothing says which record goes with which.'));
+  if (pairing.matches.length === 0 && pairing.weighed === undefined)
+    found.push(finding('K21', 'stops', 'Nothing says which record goes with which.'));
   if (standing(pairing).length === 0)
     found.push(finding('K21', 'stops', 'No field is linked, so nothing would travel.'));
   const known = new Set(pairing.matches.flatMap(({ parts }) => parts.map((part) => JSON.stringify(part))));
@@ -263,6 +267,17 @@ function contradictingOthers(input: ReadyInput): Finding[] {
         own.line,
       );
     });
+}
+
+/** K21: records are to be weighed, and nobody has said how. */
+function nothingWeighs({ pairing, ready, recognised, ...input }: ReadyInput): Finding[] {
+  const side = pairing.weighed;
+  if (side === undefined || recognised?.[side] !== false) return [];
+  const { label } = ready.around[side].entity;
+  const where = systemOn({ ...input, pairing, ready }, side);
+  return [
+    finding('K21', 'stops', `Nobody has said how ${label} in ${where} is recognised, so nothing can be weighed.`),
+  ];
 }
 
 /** K20: what is changed in a field is undone by one line, and carried on by another. */

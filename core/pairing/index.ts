@@ -1,3 +1,4 @@
+export * from './across.ts';
 export * from './assess.ts';
 export { collected, type Bounds } from './collect.ts';
 export * from './convert.ts';

@@ -132,6 +132,8 @@ export class Pairing {
   @ValidateNested() @Type(() => PairedEntity) right!: PairedEntity;
   /** Tried in order; the first by which a record has any on the other side decides. */
   @IsArray() @ArrayMaxSize(5) @ValidateNested({ each: true }) @Type(() => Match) matches!: Match[];
+  /** Where no way finds one, records are weighed against the known ones of this side, as their recognition says. */
+  @IsOptional() @IsIn(['left', 'right']) weighed?: Side;
   @ValidateNested() @Type(() => AloneSides) alone!: AloneSides;
   /** What becomes of the record on this side when the other one's is gone. */
   @ValidateNested() @Type(() => GoneSides) gone!: GoneSides;

@@ -110,6 +110,7 @@ export async function pairingDetail(context: Around, row: PairingRow): Promise<P
     live: live?.document ?? null,
     versions: versions.map(({ number, at, by }) => ({ number, at: at.toISOString(), by })),
     causes: await causesShown(context, row, causes),
+    recognises: await recognisedOn(context, row.draft),
     makesFields: {
       left: await canMake(context, row.draft.left.system, 'addField'),
       right: await canMake(context, row.draft.right.system, 'addField'),
@@ -136,6 +137,12 @@ async function causesShown(
       return { ...each, line, missing: { ...missing, canAdd } };
     }),
   );
+}
+
+/** Whether somebody has said how records of a side are recognised. */
+async function recognisedOn({ live }: Around, on: Pick<Pairing, Side>): Promise<Sides<boolean>> {
+  const [left, right] = await Promise.all([live.known.of(on.left), live.known.of(on.right)]);
+  return { left: left !== undefined, right: right !== undefined };
 }
 
 /** Whether a system's schema can be changed from here. */
@@ -228,7 +235,8 @@ export const findingsOf = async (
   (await context.heavy.run('lookAtPairing', { input: await inputOf(context, id, draft) }, wanted)).findings;
 
 /** What the checks may know of a pairing. */
-async function inputOf({ db, live }: Around, id: string, pairing: Pairing): Promise<PairingInput> {
+async function inputOf(context: Around, id: string, pairing: Pairing): Promise<PairingInput> {
+  const { db, live } = context;
   const [schemas, others, systems] = await Promise.all([live.allSchemas(), livePairings(db), listSystems(db)]);
   return {
     ...{ id, pairing, schemas },
@@ -238,6 +246,7 @@ async function inputOf({ db, live }: Around, id: string, pairing: Pairing): Prom
     names: Object.fromEntries([...others.map(({ id: other, document }) => [other, document.name]), [id, pairing.name]]),
     systemNames: Object.fromEntries(systems.map(({ id: system, name }) => [system, name])),
     personalSystems: systems.filter(({ personal }) => personal).map(({ id: system }) => system),
+    recognised: await recognisedOn(context, pairing),
     abilities: Object.fromEntries(systems.map(({ id: system, capabilities }) => [system, capabilities])),
   };
 }

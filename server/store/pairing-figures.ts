@@ -209,16 +209,18 @@ export async function lookAgain(
 ): Promise<number> {
   const now = Date.now();
   const also = cause === undefined ? '' : 'AND t.cause = ?';
-  let count = 0;
+  const [counted] = await db.$client.query(
+    `SELECT COUNT(DISTINCT pair) AS count FROM pair_troubles t WHERE t.pairing_id = ? ${also}`,
+    [pairing, ...(cause === undefined ? [] : [cause])],
+  );
   for (const side of ['left', 'right'] as const) {
-    const [result] = await db.$client.query(
+    await db.$client.query(
       `INSERT INTO pair_due (pairing_id, side, record_id, since, due_at)
        SELECT DISTINCT p.pairing_id, ?, p.${side}_id, ?, ? FROM pair_troubles t JOIN pairs p ON p.id = t.pair
        WHERE t.pairing_id = ? ${also} AND p.${side}_id IS NOT NULL ${side === 'right' ? 'AND p.left_id IS NULL' : ''}
        ON DUPLICATE KEY UPDATE mark = mark + 1, due_at = LEAST(pair_due.due_at, VALUES(due_at)), attempts = 0`,
       [side, now, dueAt, pairing, ...(cause === undefined ? [] : [cause])],
     );
-    count += (result as { affectedRows: number }).affectedRows;
   }
-  return count;
+  return Number((counted as { count: number }[])[0]!.count);
 }

@@ -27,6 +27,8 @@ export interface Stage {
   /** The CRM, asked directly. */
   crm(path: string, init?: RequestInit): Promise<Json>;
   people(email: string): Promise<Json[]>;
+  /** Letters, asked directly; what it refuses is its answer. */
+  letters(path: string, method?: string, body?: object): Promise<Json>;
   fault(fault: Record<string, unknown>): Promise<void>;
   noFaults(): Promise<void>;
   /** How many parts each batch had that was answered, and how many requests faults have struck. */
@@ -78,6 +80,7 @@ export async function openStage({ people = 60, past = 0, role = 'all' }: StageSe
   });
   const db = openDatabase(databaseUrl, 4);
   const cookie = await signInAt(address, 'mara@cloverhollow.example');
+  let lettersToken: Promise<string> | undefined;
   const stage: Stage = {
     address,
     standins: standinsAddress,
@@ -105,6 +108,25 @@ export async function openStage({ people = 60, past = 0, role = 'all' }: StageSe
     },
     people: async (email) =>
       (await stage.crm(`People?$filter=${encodeURIComponent(`tolower(email) eq '${email.toLowerCase()}'`)}`)).value,
+    letters: async (path, method = 'GET', body) => {
+      lettersToken ??= fetch(`${standinsAddress}/letters/oauth/token`, {
+        method: 'POST',
+        body: new URLSearchParams({
+          grant_type: 'client_credentials',
+          client_id: 'demo',
+          client_secret: 'demo-secret',
+        }),
+      })
+        .then((answer) => answer.json() as Promise<Json>)
+        .then(({ access_token: token }) => String(token));
+      const response = await fetch(`${standinsAddress}/letters/v1/${path}`, {
+        method,
+        headers: { Authorization: `Bearer ${await lettersToken}`, 'Content-Type': 'application/json' },
+        ...(body ? { body: JSON.stringify(body) } : {}),
+      });
+      const text = await response.text();
+      return text === '' ? undefined : JSON.parse(text);
+    },
     fault: async (fault) => {
       const armed = await fetch(`${standinsAddress}/faults`, {
         method: 'POST',

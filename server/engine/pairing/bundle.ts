@@ -14,6 +14,7 @@ import {
   type SeenRecord,
 } from '../../store/index.ts';
 import type { System, Systems } from '../../systems/index.ts';
+import type { Known } from '../known/index.ts';
 import { decide, settledPair, type Decided, type Doing, type OpenPair } from './decide.ts';
 import { finish } from './finish.ts';
 import { gather, type FeedsOf, type Gathered } from './gather.ts';
@@ -21,6 +22,7 @@ import { changesOfFields } from './history.ts';
 import { knownOf } from './listener.ts';
 import { keepWays, lookersOn, markLooking } from './lookers.ts';
 import { followedBy, type Applied, type Pairings } from './view.ts';
+import { weighLoose } from './weigh.ts';
 import { carryOutWrites, type Write, type Written } from './write.ts';
 
 /** What a bundle of due records is worked on with. */
@@ -31,6 +33,8 @@ export interface Working {
   feeds: FeedsOf;
   /** All that are applied: what is written for one is news to others. */
   pairings: Pick<Pairings, 'sidesOn' | 'throughs'>;
+  /** The known records of entities that are recognised. */
+  known: Pick<Known, 'weigh'>;
   /** Told which others have something to do. */
   told: (pairings: ReadonlySet<string>) => void;
 }
@@ -45,6 +49,7 @@ let bundles = 0;
 export async function workBundle(work: Working, taken: readonly DueRecord[]): Promise<number> {
   const read = await readDoubtful(work, taken);
   const gathered = await gather(work.db, work.pairing, work.feeds, read);
+  await weighLoose(work, gathered, read, work.known);
   const due = await withoutDoubt(work, gathered, read);
   const decided = decide(work.pairing, gathered, due);
   await askWhenChanged(work, gathered, decided);

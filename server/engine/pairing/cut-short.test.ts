@@ -3,25 +3,12 @@ import { openStage, type Json, type Stage } from '../../testing/stage.ts';
 import { until } from '../../testing/until.ts';
 
 let stage: Stage;
-let token: string;
 beforeAll(async () => {
   stage = await openStage({ people: 60 });
-  const answer = await fetch(`${stage.standins}/letters/oauth/token`, {
-    method: 'POST',
-    body: new URLSearchParams({ grant_type: 'client_credentials', client_id: 'demo', client_secret: 'demo-secret' }),
-  });
-  token = ((await answer.json()) as Json).access_token;
 });
 afterAll(() => stage.close());
 
-async function letters(path: string, method = 'GET', body?: object): Promise<Json> {
-  const response = await fetch(`${stage.standins}/letters/v1/${path}`, {
-    method,
-    headers: { Authorization: `Bearer ${token}`, 'Content-Type': 'application/json' },
-    ...(body ? { body: JSON.stringify(body) } : {}),
-  });
-  return response.json() as Promise<Json>;
-}
+const letters: Stage['letters'] = (...asked) => stage.letters(...asked);
 const subscriber = (id: string): Promise<Json> => letters(`subscribers/${id}`);
 const changeSubscriber = async (id: string, values: object): Promise<Json> =>
   letters(`subscribers/${id}`, 'PATCH', { ...values, version: (await subscriber(id)).version });

@@ -189,7 +189,7 @@ function join(
     return !taken[at].has(id) && (!pair || pair.leftId === null || pair.rightId === null);
   };
   const [mate] = way.others;
-  if (way.mine.length === 1 && way.others.length === 1 && free(to, mate!)) {
+  if (way.mine.length === 1 && way.others.length === 1 && !way.unsure && free(to, mate!)) {
     taken[side].add(recordId);
     taken[to].add(mate!);
     // What was unsure of either is settled by it.
@@ -201,7 +201,9 @@ function join(
   }
   // The one that several go with is asked about, not each of the several.
   const [about, candidates] =
-    way.others.length === 1 && free(to, mate!) ? ([to, way.mine] as const) : ([side, way.others] as const);
+    way.others.length === 1 && !way.unsure && free(to, mate!)
+      ? ([to, way.mine] as const)
+      : ([side, way.others] as const);
   const id = about === side ? recordId : mate!;
   const held = byId[about].get(id);
   // Somebody has said that none of them does.

@@ -43,6 +43,8 @@ export interface Way {
   key: Key;
   mine: string[];
   others: string[];
+  /** Weighed, and not surely the same. */
+  unsure?: boolean;
 }
 
 type FeedAt = (system: string, entity: string) => Promise<FeedRow | undefined>;
@@ -110,6 +112,33 @@ export function gather(db: Database, pairing: Applied, feeds: FeedsOf, due: read
     const doubt = await inDoubt(query, pairing.id, known);
     return { at, seen, related, pairs: [...pairs.values()], ways, doubt };
   });
+}
+
+/** Loads what is known of further records of a side, and of the pairs they are in. */
+export async function loadMore(
+  query: Query,
+  { db, pairing, feeds }: { db: Database; pairing: Applied; feeds: FeedsOf },
+  gathered: Gathered,
+  side: Side,
+  ids: readonly string[],
+): Promise<void> {
+  const feedAt: FeedAt = (system, entity) => feedOf(db, system, entity);
+  const missing = [...new Set(ids)].filter((id) => !gathered.seen[side].has(id));
+  const found = await seenOf(query, feeds[side].id, missing);
+  for (const [id, record] of found) gathered.seen[side].set(id, record);
+  await loadRelated(query, feedAt, pairing, side, [...found.values()], gathered.related[side]);
+  const held = new Set(gathered.pairs.map(({ id }) => id));
+  for (const pair of await pairsWith(query, pairing.id, side, [...new Set(ids)]))
+    if (!held.has(pair.id)) gathered.pairs.push(pair);
+  const doubt = await inDoubt(
+    query,
+    pairing.id,
+    missing.map((id): [Side, string] => [side, id]),
+  );
+  gathered.doubt = {
+    left: new Set([...gathered.doubt.left, ...doubt.left]),
+    right: new Set([...gathered.doubt.right, ...doubt.right]),
+  };
 }
 
 /** Keeps the keys of records, whether they run through relations or not. */

@@ -5,32 +5,16 @@ import { until } from '../../testing/until.ts';
 let stage: Stage;
 let letters: string;
 let crm: string;
-let token: string;
 
 beforeAll(async () => {
   stage = await openStage({ people: 60 });
   const { body } = await stage.api('GET', '/systems');
   const named = (name: string): string => body.systems.find((each: Json) => each.name === name).id;
   [letters, crm] = [named('Co-op Letters'), named('Co-op CRM')];
-  const answer = await fetch(`${stage.standins}/letters/oauth/token`, {
-    method: 'POST',
-    body: new URLSearchParams({ grant_type: 'client_credentials', client_id: 'demo', client_secret: 'demo-secret' }),
-  });
-  token = ((await answer.json()) as Json).access_token;
 });
 afterAll(() => stage.close());
 
-/** Letters, asked directly. */
-async function post(path: string, method = 'GET', body?: object): Promise<Json> {
-  const response = await fetch(`${stage.standins}/letters/v1/${path}`, {
-    method,
-    headers: { Authorization: `Bearer ${token}`, 'Content-Type': 'application/json' },
-    ...(body ? { body: JSON.stringify(body) } : {}),
-  });
-  const text = await response.text();
-  if (!response.ok) throw new Error(`${response.status} ${text}`);
-  return text === '' ? undefined : JSON.parse(text);
-}
+const post: Stage['letters'] = (...asked) => stage.letters(...asked);
 const subscriber = (id: string): Promise<Json> => post(`subscribers/${id}`);
 async function changeSubscriber(id: string, values: object): Promise<void> {
   const { version } = await subscriber(id);

@@ -5,29 +5,16 @@ import { until } from '../../testing/until.ts';
 let stage: Stage;
 let letters: string;
 let crm: string;
-let token: string;
 
 beforeAll(async () => {
   stage = await openStage({ people: 60 });
   const { body } = await stage.api('GET', '/systems');
   const named = (name: string): string => body.systems.find((each: Json) => each.name === name).id;
   [letters, crm] = [named('Co-op Letters'), named('Co-op CRM')];
-  const answer = await fetch(`${stage.standins}/letters/oauth/token`, {
-    method: 'POST',
-    body: new URLSearchParams({ grant_type: 'client_credentials', client_id: 'demo', client_secret: 'demo-secret' }),
-  });
-  token = ((await answer.json()) as Json).access_token;
 });
 afterAll(() => stage.close());
 
-async function post(path: string, method = 'GET', body?: object): Promise<Json> {
-  const response = await fetch(`${stage.standins}/letters/v1/${path}`, {
-    method,
-    headers: { Authorization: `Bearer ${token}`, 'Content-Type': 'application/json' },
-    ...(body ? { body: JSON.stringify(body) } : {}),
-  });
-  return response.json() as Promise<Json>;
-}
+const post: Stage['letters'] = (...asked) => stage.letters(...asked);
 const detail = async (id: string): Promise<Json> => (await stage.api('GET', `/pairings/${id}`)).body.pairing;
 const fieldHere = async (system: string, entity: string, name: string): Promise<Json> => {
   const { schema } = (await stage.api('GET', `/systems/${system}`)).body;
@@ -85,7 +72,7 @@ it('adds the option that is missing there and sends again what waits for it', as
   const { version } = (await stage.api('GET', `/systems/${letters}/adapter`)).body;
   const again = await stage.api('POST', `/pairings/${id}/again`, { cause: cause.cause, add: true });
   expect(again.status).toBe(200);
-  expect(again.body.again).toBeGreaterThanOrEqual(12);
+  expect(again.body.again).toBe(cause.count);
   await until('all of them are sent', async () => (await detail(id)).states.refused === 0);
   expect((await post(`subscribers/${left[0]}`)).interests).toEqual(['honey', 'swarms']);
   expect(valuesOf(await fieldHere(letters, 'subscribers', 'interests'))).toContain('swarms');

@@ -14,6 +14,7 @@ import {
 } from '../../store/index.ts';
 import { isSystemTrouble, SystemUnavailable, type Systems } from '../../systems/index.ts';
 import type { HeldJob, JobEnd, JobWork } from '../jobs.ts';
+import type { Known } from '../known/index.ts';
 import { workBundle } from './bundle.ts';
 import { feedsOf, keepAllKeys, type FeedsOf } from './gather.ts';
 import { recoverPairs } from './recover.ts';
@@ -24,6 +25,7 @@ export interface Keeping {
   db: Database;
   systems: Pick<Systems, 'client'>;
   pairings: Pairings;
+  known: Pick<Known, 'weigh'>;
   /** Told which pairings have something to do. */
   told: (pairings: ReadonlySet<string>) => void;
   log: (message: string, details: Record<string, unknown>) => void;
@@ -175,9 +177,9 @@ async function workOrPutBack(
   feeds: FeedsOf,
   due: readonly DueRecord[],
 ): Promise<void> {
-  const { db, systems, pairings, told, log } = keeping;
+  const { db, systems, pairings, known, told, log } = keeping;
   try {
-    await workBundle({ db, systems, pairing, feeds, pairings, told }, due);
+    await workBundle({ db, systems, pairing, feeds, pairings, known, told }, due);
   } catch (error) {
     const isOurs = !isSystemTrouble(error) && !isDatabaseAway(error);
     if (isOurs) log('pairs could not be brought into step', { pairing: pairing.id, ...loggable(error) });

@@ -52,6 +52,7 @@ const listed: PairingListed = {
 const detail: PairingDetail = {
   ...listed,
   ...{ draft: document, revision: 4, liveVersion: 2, live: document, versions: [], progress: null, beats: [] },
+  recognises: { left: false, right: true },
   makesFields: { left: true, right: false },
   causes: [
     {
@@ -226,6 +227,18 @@ describe('a pairing', () => {
     expect(saidTo('put /pairings/:id/draft')[0]).toMatchObject({
       document: { lines: [{}, {}, { left: { path: ['housing_2'] }, right: { path: ['housing'] }, way: 'to left' }] },
     });
+  });
+
+  it('weighs against the known ones of a side that is recognised, and of no other', async () => {
+    const { user: person, saidTo } = one({ 'put /pairings/:id/draft': { revision: 5 } });
+    await person.click(await screen.findByRole('button', { name: '+ else weigh against known Person' }));
+    expect(screen.queryByRole('button', { name: /weigh against known Subscriber/ })).toBeNull();
+    await waitFor(() => expect(saidTo('put /pairings/:id/draft')).toHaveLength(1));
+    expect(saidTo('put /pairings/:id/draft')[0]).toMatchObject({ document: { weighed: 'right' } });
+    expect(screen.getByText('as Person is recognised')).toBeTruthy();
+    await person.click(screen.getByRole('button', { name: 'No longer weighed' }));
+    await waitFor(() => expect(saidTo('put /pairings/:id/draft')).toHaveLength(2));
+    expect(saidTo('put /pairings/:id/draft')[1]).not.toHaveProperty('document.weighed');
   });
 
   it('treats a value on its way, one way and back', async () => {

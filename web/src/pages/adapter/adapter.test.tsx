@@ -130,7 +130,20 @@ it('how a system is spoken to stands in sentences, each with its reason and how 
   expect(screen.getByRole('button', { name: 'How pages follow one another: a page number' })).toBeTruthy();
   expect(screen.getByText(/No versions:/)).toBeTruthy();
   expect(screen.getByText('1 path not used')).toBeTruthy();
+  expect(screen.getByText(/Fields and options are added there, not from here/)).toBeTruthy();
   expect(screen.getByRole('button', { name: /Rules of Mail: needed, 120 bytes/ })).toBeTruthy();
+});
+
+it('what of its schema can be changed from here is said, or that nothing can', async () => {
+  const addOption = { method: 'POST' as const, path: '/fields/{entity}/{field}/options', value: '/option' };
+  const addField = {
+    ...{ method: 'POST' as const, path: '/fields', name: '/name', kind: '/kind' },
+    kinds: [{ type: 'text' as const, value: 'string' }],
+  };
+  opened({}, { known: { ...detail(), document: { ...DOCUMENT, schemaChanges: { addOption, addField } } } });
+  expect(await screen.findByText('POST /fields/{entity}/{field}/options')).toBeTruthy();
+  expect(screen.getByText(/of the kinds string/)).toBeTruthy();
+  expect(screen.queryByText(/Fields and options are added there/)).toBeNull();
 });
 
 it('a part is edited in place, undone, and kept as a new version', async () => {

@@ -154,8 +154,40 @@ export function Around({ document, set, locked }: Props) {
           . 429{refusal.waits.length > 0 && ` and ${refusal.waits.join(', ')}`} means to wait as Retry-After or
           RateLimit say.
         </p>
+        <SchemaChanges document={document} />
       </div>
     </Sheet>
+  );
+}
+
+/** What of its schema can be changed from here; how is said in the document. */
+function SchemaChanges({ document: { schemaChanges = {} } }: Pick<Props, 'document'>) {
+  const { addOption, addField } = schemaChanges;
+  if (!addOption && !addField)
+    return (
+      <p className="text-soft">Fields and options are added there, not from here: nothing is known that takes any.</p>
+    );
+  return (
+    <p>
+      {addOption && (
+        <>
+          <b>Options</b> are added with{' '}
+          <code className="font-mono text-[13px]">
+            {addOption.method} {addOption.path}
+          </code>
+          .{' '}
+        </>
+      )}
+      {addField && (
+        <>
+          <b>Fields</b> are made with{' '}
+          <code className="font-mono text-[13px]">
+            {addField.method} {addField.path}
+          </code>
+          , of the kinds {addField.kinds.map(({ value }) => value).join(', ')}.
+        </>
+      )}
+    </p>
   );
 }
 

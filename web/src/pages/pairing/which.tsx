@@ -53,7 +53,9 @@ export function WhichWithWhich({ editing, look }: { editing: Editing; look: Pair
           )}{' '}
         </span>
       ))}
-      {document.matches.length === 0 && <span className="text-brick">nothing says when </span>}
+      {document.matches.length === 0 && document.weighed === undefined && (
+        <span className="text-brick">nothing says when </span>
+      )}
       {mayEdit && left && right && document.matches.length < 5 && (
         <Editable
           label="Another way to see it"
@@ -72,6 +74,7 @@ export function WhichWithWhich({ editing, look }: { editing: Editing; look: Pair
           )}
         </Editable>
       )}
+      <Weighed editing={editing} />
       <button
         type="button"
         aria-expanded={more}
@@ -167,6 +170,45 @@ export function WhichWithWhich({ editing, look }: { editing: Editing; look: Pair
       )}
     </div>
   );
+}
+
+/** What no way finds one for can be weighed against the known records of a side that is recognised. */
+function Weighed({ editing }: { editing: Editing }) {
+  const { document, pairing, change, mayEdit } = editing;
+  const { weighed } = document;
+  if (weighed !== undefined)
+    return (
+      <span>
+        {' '}
+        <span className="text-small text-soft">
+          {document.matches.length === 0 ? 'when weighed' : 'else when weighed'}
+        </span>{' '}
+        <strong className="font-semibold">as {pairing[weighed].entityLabel} is recognised</strong>
+        {mayEdit && (
+          <button
+            type="button"
+            className="ml-1 min-h-6 px-1 text-soft hover:text-brick"
+            aria-label="No longer weighed"
+            onClick={() => change(({ weighed: _, ...before }) => before)}
+          >
+            ×
+          </button>
+        )}
+      </span>
+    );
+  if (!mayEdit) return null;
+  return (['left', 'right'] as const)
+    .filter((side) => pairing.recognises[side])
+    .map((side) => (
+      <button
+        key={side}
+        type="button"
+        className="ml-3 min-h-6 text-small text-plum hover:underline"
+        onClick={() => change((before) => ({ ...before, weighed: side }))}
+      >
+        + else weigh against known {pairing[side].entityLabel}
+      </button>
+    ));
 }
 
 /** For which records one is made on the other side. */

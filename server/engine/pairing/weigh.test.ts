@@ -1,0 +1,96 @@
+import { freshLine, freshPairing, type Pairing } from '@zusammen/core/pairing';
+import { openStage, type Json, type Stage } from '../../testing/stage.ts';
+import { until } from '../../testing/until.ts';
+
+let stage: Stage;
+let pairing: string;
+const systems = new Map<string, string>();
+
+const post: Stage['letters'] = (...asked) => stage.letters(...asked);
+const subscriber = (id: string): Promise<Json> => post(`subscribers/${id}`);
+const makePerson = (values: object): Promise<Json> =>
+  stage.crm('People', { method: 'POST', body: JSON.stringify(values) });
+const pairOf = async (left: string): Promise<Json | undefined> =>
+  (
+    (
+      await stage.db.$client.query('SELECT id, right_id AS r, state, candidates FROM pairs WHERE left_id = ?', [left])
+    )[0] as Json[]
+  )[0];
+const questionAbout = async (left: string): Promise<Json | undefined> =>
+  (await stage.api('GET', '/pairings/questions')).body.questions.find((each: Json) => each.ids.left === left);
+const documentOf = (more: Partial<Pairing> = {}): Pairing => ({
+  ...freshPairing(
+    'Weighed',
+    { system: systems.get('Co-op Letters')!, entity: 'subscribers' },
+    { system: systems.get('Co-op CRM')!, entity: 'People' },
+  ),
+  matches: [{ parts: [{ left: ['crm_id'], right: ['id'] }] }],
+  weighed: 'right',
+  lines: [
+    freshLine('given', ['given'], ['first_name']),
+    freshLine('family', ['family'], ['last_name']),
+    { ...freshLine('email', ['email'], ['email']), way: 'to left', onlyEmpty: true },
+    { ...freshLine('crm_id', ['crm_id'], ['id']), way: 'to left' },
+  ],
+  ...more,
+});
+
+beforeAll(async () => {
+  stage = await openStage({ people: 60 });
+  for (const { id, name } of (await stage.api('GET', '/systems')).body.systems) systems.set(name, id);
+  pairing = (await stage.api('POST', '/pairings', { document: documentOf() })).body.id;
+  expect((await stage.api('POST', `/pairings/${pairing}/start`, { revision: 1, accept: true })).status).toBe(200);
+  await until('all are looked at', async () => {
+    const { filled, states } = (await stage.api('GET', `/pairings/${pairing}`)).body.pairing;
+    return filled && states.onTheWay === 0;
+  });
+});
+afterAll(() => stage.close());
+
+it('who weighs surely the same goes together, though nothing else says so', async () => {
+  const email = 'tomira.quastenberg@orchard.example';
+  const person = await makePerson({ first_name: 'Tomira', last_name: 'Quastenberg', email });
+  const made = await post('subscribers', 'POST', {
+    email: email.toUpperCase(),
+    given: 'Tomira',
+    family: 'Quastenberg',
+  });
+  await until('they are a pair', async () => (await pairOf(made.id))?.r === person.id);
+  await until('the id of the other is there', async () => (await subscriber(made.id)).crm_id === person.id);
+});
+
+it('who may be the same is asked about, and stays alone when somebody says that none is', async () => {
+  await makePerson({ first_name: 'Leokadia', last_name: 'Zwirnhart', email: 'leokadia@wren.example' });
+  const made = await post('subscribers', 'POST', {
+    ...{ email: 'l.zwirnhart@heron.example', given: 'Leokadia', family: 'Zwirnhart' },
+  });
+  await until('it is asked', async () => (await questionAbout(made.id)) !== undefined);
+  const question = (await questionAbout(made.id))!;
+  expect(question.unsure).toMatchObject({
+    side: 'right',
+    candidates: [{ title: expect.stringContaining('Zwirnhart') }],
+  });
+  const answered = await stage.api('POST', `/pairings/${pairing}/pairs/${question.pair}/answer`, { kind: 'none' });
+  expect(answered.status).toBe(204);
+  await post(`subscribers/${made.id}`, 'PATCH', { given: 'Leo', version: made.version });
+  await new Promise((resolve) => setTimeout(resolve, 3_000));
+  expect(await questionAbout(made.id)).toBeUndefined();
+  expect((await pairOf(made.id))?.r ?? null).toBeNull();
+});
+
+it('a stranger stays alone', async () => {
+  const made = await post('subscribers', 'POST', {
+    ...{ email: 'nobody@elsewhere.example', given: 'Xaverine', family: 'Ohnegleichen' },
+  });
+  await new Promise((resolve) => setTimeout(resolve, 3_000));
+  expect(await pairOf(made.id)).toBeUndefined();
+});
+
+it('isn’t started where nobody has said how the others are recognised', async () => {
+  const { id } = (await stage.api('POST', '/pairings', { document: documentOf({ weighed: 'left' }) })).body;
+  const refused = await stage.api('POST', `/pairings/${id}/start`, { revision: 1, accept: true });
+  expect(refused).toMatchObject({ status: 422 });
+  expect(refused.body.errors).toContainEqual(
+    expect.objectContaining({ field: 'K21', reason: expect.stringMatching(/Nobody has said how Subscriber/) }),
+  );
+});
