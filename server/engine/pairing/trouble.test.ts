@@ -133,10 +133,11 @@ describe('a schema that changes in the middle', () => {
       const [mine, other] = [await subscriber(first!.l), await subscriber(second!.l)];
       return mine.given === 'Still' && JSON.stringify(other.interests) === '["honey"]';
     });
-    const { causes } = await detail(id);
-    expect(causes.find((each: Json) => each.words.includes('courses'))).toMatchObject({
-      missing: { side: 'left', options: [{ value: 'courses' }] },
-    });
+    // It is noted a moment after the other fields have been written.
+    const cause = async (): Promise<Json> =>
+      (await detail(id)).causes.find((each: Json) => each.words.includes('courses'));
+    await until('it is told', async () => (await cause()) !== undefined);
+    expect(await cause()).toMatchObject({ missing: { side: 'left', options: [{ value: 'courses' }] } });
   });
 });
 
