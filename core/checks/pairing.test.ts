@@ -150,6 +150,18 @@ describe('a pairing', () => {
     expect(checks(twice)).toEqual(['K20 stops']);
   });
 
+  it('is told of options that are paired and gone from the list', () => {
+    const options = [
+      { left: 'honey', right: 'honey' },
+      { left: 'wax', right: 'comb' },
+    ];
+    const told = found([{ ...freshLine('topic', ['topic'], ['topic']), way: 'to right', options }]).filter(
+      ({ check }) => check === 'K03',
+    );
+    expect(told).toMatchObject([{ severity: 'look', line: 'topic' }]);
+    expect(told[0]!.sentence).toBe('topic in CRM doesn’t offer “comb” any more, and options are paired with it.');
+  });
+
   it('must not undo what another one carries on: one way there and one way back are two masters', () => {
     const back: Pairing = {
       ...freshPairing('Theirs', { system: 'l', entity: 'Subscribers' }, { system: 'r', entity: 'People' }),

@@ -56,6 +56,7 @@ const CHECKS: PairingCheck[] = [
   brokenLines,
   unreadableSides,
   optionsMissing,
+  optionsGone,
   lossesOnTheWay,
   tooLongOrUnfit,
   neverRests,
@@ -149,6 +150,20 @@ function unreadableSides(input: ReadyInput): Finding[] {
         : []),
     ];
   });
+}
+
+/** K03: options are paired with some that a side's list no longer has. */
+function optionsGone(input: ReadyInput): Finding[] {
+  return input.ready.lines.flatMap(({ line, fields }) =>
+    SIDES.flatMap((side): Finding[] => {
+      const known = new Set(fields[side].options?.map(({ value }) => value));
+      const gone = (line.options ?? []).map((pair) => pair[side]).filter((value) => !known.has(value));
+      if (!fields[side].options || gone.length === 0) return [];
+      const said = listed([...new Set(gone)], { quoted: true });
+      const sentence = `${nameOn(input, line, side)} in ${systemOn(input, side)} doesn’t offer ${said} any more, and options are paired with it.`;
+      return [finding('K03', 'look', sentence, line.id)];
+    }),
+  );
 }
 
 /** K02: options that have no counterpart on the other side. */
