@@ -114,7 +114,12 @@ export class ChangeSystemBody {
 /** A field to be made in a system. */
 export class NewFieldBody {
   @IsString() @MinLength(1) @MaxLength(255) entity!: string;
-  @IsString() @MinLength(1) @MaxLength(120) label!: string;
+  /** Characters that can't be seen, or that turn the direction of others, would make another label of it. */
+  @IsString()
+  @MinLength(1)
+  @MaxLength(120)
+  @Matches(/^[^\p{Cc}\u202a-\u202e\u2066-\u2069]*$/u, { message: 'must have no control characters' })
+  label!: string;
   @IsIn(FIELD_TYPES) type!: FieldType;
   @IsOptional()
   @IsArray()

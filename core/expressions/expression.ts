@@ -207,8 +207,9 @@ function inspect(
     let below = depth;
     if ((value.op === '.' || value.op === '[]') && isNode(first) && first.op === 'id' && isSource(first.args)) {
       const name = value.op === '.' ? second : isNode(second) && second.op === 'value' ? second.args : undefined;
-      if (typeof name !== 'string') return at(value, 'A field is named by its text, as in form["name"]');
-      if (!fields.has(name)) return at(value, `The form has no field “${name}”`);
+      if (typeof name !== 'string')
+        return at(value, `A field is named by its text, as in ${String(first.args)}["name"]`);
+      if (!fields.has(name)) return at(value, `The ${String(first.args)} has no field “${name}”`);
       reads.add(name);
       continue;
     }

@@ -41,6 +41,7 @@ describe('a computed value', () => {
 describe('an expression that will not do', () => {
   it.each([
     ['form.nope', 'The form has no field “nope”', 'form.nope'],
+    ['record.nope', 'The record has no field “nope”', 'record.nope'],
     ['note + "x"', '“note” is not known here; a field is written form.note', 'note'],
     ['1 + "a"', "int + string can't be worked out; convert one side, with number() or string()", '1 + "a"'],
     [

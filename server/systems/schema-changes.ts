@@ -38,7 +38,7 @@ export async function addOptions(
 ): Promise<void> {
   const { client, entity, document: now } = await at(changing, systemId, entityName);
   const add = client.schemaChanges?.addOption;
-  const labelled = now?.schemaChanges?.addOption?.label !== undefined;
+  const labelled = now.schemaChanges?.addOption?.label !== undefined;
   if (!add) throw new SchemaRefused('Its options can’t be changed from here.');
   const added: Option[] = [];
   let refused: string | undefined;
@@ -77,8 +77,8 @@ export async function addField(
 ): Promise<string> {
   const { client, entity, document } = await at(changing, systemId, entityName);
   const add = client.schemaChanges?.addField;
-  const operation = document?.schemaChanges?.addField;
-  const known = document?.entities.find(({ name }) => name === entityName);
+  const operation = document.schemaChanges?.addField;
+  const known = document.entities.find(({ name }) => name === entityName);
   if (!add || !operation || !known) throw new SchemaRefused('No fields can be made there from here.');
   const made = madeField(operation, known, wanted);
   if (typeof made === 'string') throw new SchemaRefused(made);
@@ -100,9 +100,10 @@ const fieldIn = ({ entities }: AdapterDocument, entity: string, field: string) =
 async function at({ db, systems }: Changing, systemId: string, entityName: string) {
   const { row, adapter } = await adapterNow(db, systemId);
   const client = await systems.client(row.id);
-  const entity: Entity | undefined = adapter && entityOf(schemaFrom(adapter.document), entityName);
-  if (!entity) throw new SchemaRefused('Its schema can’t be changed from here.');
-  return { client, entity, document: adapter?.document };
+  if (!adapter) throw new SchemaRefused('Its schema can’t be changed from here.');
+  const entity: Entity | undefined = entityOf(schemaFrom(adapter.document), entityName);
+  if (!entity) throw new SchemaRefused(`It has no entity “${entityName.slice(0, 60)}”.`);
+  return { client, entity, document: adapter.document };
 }
 
 async function adapterNow(

@@ -128,6 +128,7 @@ it.each([
   ['an entity there is none of', { entity: 'nobody', label: 'X', type: 'text' }],
   ['a kind there is none of', { entity: 'subscribers', label: 'X', type: 'riddle' }],
   ['a choice without options', { entity: 'subscribers', label: 'X', type: 'option' }],
+  ['a label that can’t be seen', { entity: 'subscribers', label: 'a\u0000\u202eb', type: 'text' }],
   ['a label of nothing', { entity: 'subscribers', label: '', type: 'text' }],
   ['a label longer than the system takes', { entity: 'subscribers', label: 'x'.repeat(100), type: 'text' }],
 ])('makes no field with %s, and says why', async (_, body) => {
