@@ -307,6 +307,16 @@ export async function keepKeys(
   const known = records.filter(({ fresh }) => fresh !== true).map(({ id }) => id);
   if (known.length > 0)
     await query('DELETE FROM pair_keys WHERE pairing_id = ? AND side = ? AND record_id IN (?)', [pairing, side, known]);
+  await addKeys(query, pairing, side, records);
+}
+
+/** Keeps further keys by which records are found, besides those they have. */
+export async function addKeys(
+  query: Query,
+  pairing: string,
+  side: Side,
+  records: readonly { id: string; keys: readonly Buffer[] }[],
+): Promise<void> {
   const rows = records.flatMap(({ id, keys }) => keys.map((key) => [pairing, side, key, id]));
   if (rows.length > 0) await query('INSERT IGNORE INTO pair_keys (pairing_id, side, hash, record_id) VALUES ?', [rows]);
 }

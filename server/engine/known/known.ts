@@ -153,6 +153,14 @@ export class Known {
     return fresh.length > 0;
   }
 
+  /** The keys that values have in common with those of records that come into question for them. */
+  async keysOf(target: Target, values: Values): Promise<string[]> {
+    const found = await this.of(target);
+    if (!found) return [];
+    const { kind } = found.recogniser;
+    return kind.keys(found.recogniser.prepare('', values));
+  }
+
   /** The known records that come into question. */
   async candidates({ row, recogniser }: AtWork, query: PreparedRecord): Promise<PreparedRecord[]> {
     const { kind } = recogniser;

@@ -34,7 +34,7 @@ export interface Working {
   /** All that are applied: what is written for one is news to others. */
   pairings: Pick<Pairings, 'sidesOn' | 'throughs'>;
   /** The known records of entities that are recognised. */
-  known: Pick<Known, 'weigh'>;
+  known: Pick<Known, 'weigh' | 'keysOf'>;
   /** Told which others have something to do. */
   told: (pairings: ReadonlySet<string>) => void;
 }

@@ -78,6 +78,23 @@ it('who may be the same is asked about, and stays alone when somebody says that 
   expect((await pairOf(made.id))?.r ?? null).toBeNull();
 });
 
+it('who comes later than the one that was weighed is recognised all the same', async () => {
+  const names = { given: 'Isolde', family: 'Kranewitter' };
+  const email = 'isolde.kranewitter@orchard.example';
+  const made = await post('subscribers', 'POST', { ...names, email });
+  await until('it is known, and nothing is due about it', async () => {
+    const [rows] = await stage.db.$client.query(
+      'SELECT (SELECT COUNT(*) FROM seen_records WHERE record_id = ?) AS seen, (SELECT COUNT(*) FROM pair_due) AS due',
+      [made.id],
+    );
+    const [{ seen, due }] = rows as [{ seen: number; due: number }];
+    return Number(seen) === 1 && Number(due) === 0;
+  });
+  expect(await pairOf(made.id)).toBeUndefined();
+  const person = await makePerson({ first_name: 'Isolde', last_name: 'Kranewitter', email });
+  await until('they are a pair', async () => (await pairOf(made.id))?.r === person.id);
+});
+
 it('a stranger stays alone', async () => {
   const made = await post('subscribers', 'POST', {
     ...{ email: 'nobody@elsewhere.example', given: 'Xaverine', family: 'Ohnegleichen' },

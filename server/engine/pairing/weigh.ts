@@ -1,8 +1,9 @@
 import { across, acrossValues, type Side } from '@zusammen/core/pairing';
-import { inTransaction, type DueRecord } from '../../store/index.ts';
-import type { Known } from '../known/index.ts';
+import type { Values } from '@zusammen/core/schema';
+import { addKeys, inTransaction, keyHash, markDue, recordsByKey, type DueRecord } from '../../store/index.ts';
 import type { Working } from './bundle.ts';
 import { loadMore, reachIn, type Gathered, type Way } from './gather.ts';
+import type { Applied } from './view.ts';
 
 /** Records that may go with one, and are shown to whoever decides. */
 const CANDIDATES = 5;
@@ -16,9 +17,9 @@ export async function weighLoose(
   work: Working,
   gathered: Gathered,
   due: readonly DueRecord[],
-  known: Pick<Known, 'weigh'>,
+  known: Working['known'],
 ): Promise<void> {
-  const { pairing, systems } = work;
+  const { db, pairing, systems } = work;
   const to: Side | undefined = pairing.document.weighed;
   if (to === undefined) return;
   const side = across(to);
@@ -31,12 +32,14 @@ export async function weighLoose(
     read: (_: unknown, id: string) => client.read(entity, id),
   };
   const found: Record<string, Way[]> = Object.create(null) as Record<string, Way[]>;
+  const alone: { id: string; values: Values }[] = [];
   await Promise.all(
     looseOn(side, gathered, due).map(async (id) => {
       const record = { id, values: gathered.seen[side].get(id)!.values };
       const reach = reachIn(gathered.related[side]);
       const values = acrossValues(pairing.ready, pairing.document.matches, side, record, reach);
       const weighing = await known.weigh(reading, target, values, CANDIDATES);
+      if (weighing && weighing.verdict !== 'same') alone.push({ id, values });
       if (!weighing || weighing.records.length === 0) return;
       const others = weighing.records.map((each) => each.id);
       const isSure = weighing.verdict === 'same';
@@ -48,9 +51,12 @@ export async function weighLoose(
       ];
     }),
   );
+  await keepResembling(work, side, alone, known);
+  const newcomers = looseOn(to, gathered, due).map((id) => ({ id, values: gathered.seen[to].get(id)!.values }));
+  await lookAgain(work, side, newcomers, known);
   const others = Object.values(found).flatMap(([way]) => way!.others);
   if (others.length === 0) return;
-  await inTransaction(work.db, (query) => loadMore(query, work, gathered, to, others));
+  await inTransaction(db, (query) => loadMore(query, work, gathered, to, others));
   const free = freeOn(to, gathered);
   for (const [id, [way]] of Object.entries(found)) {
     const left = way!.others.filter(
@@ -58,6 +64,48 @@ export async function weighLoose(
     );
     if (left.length > 0) gathered.ways[side].set(id, [{ ...way!, others: left }]);
   }
+}
+
+/** Keys under which a record can be found by those that resemble it stand behind those of all ways. */
+const resembling = ({ document }: Applied, keys: readonly string[]): Buffer[] =>
+  keys.map((key) => keyHash(document.matches.length, key));
+
+/** Whoever has no sure counterpart yet is found by one that comes later. */
+async function keepResembling(
+  { db, pairing }: Working,
+  side: Side,
+  alone: readonly { id: string; values: Values }[],
+  known: Working['known'],
+): Promise<void> {
+  if (alone.length === 0) return;
+  const target = pairing.document[across(side)];
+  const kept = await Promise.all(
+    alone.map(async ({ id, values }) => ({ id, keys: resembling(pairing, await known.keysOf(target, values)) })),
+  );
+  await inTransaction(db, (query) => addKeys(query, pairing.id, side, kept));
+}
+
+/** A record that nothing goes with may be the counterpart of some that were weighed before it was known. */
+async function lookAgain(
+  { db, pairing }: Working,
+  side: Side,
+  newcomers: readonly { id: string; values: Values }[],
+  known: Working['known'],
+): Promise<void> {
+  if (newcomers.length === 0) return;
+  const target = pairing.document[across(side)];
+  const keys = await Promise.all(newcomers.map(({ values }) => known.keysOf(target, values)));
+  await inTransaction(db, async (query) => {
+    const found = await recordsByKey(query, pairing.id, side, resembling(pairing, keys.flat()));
+    const ids = [...new Set([...found.values()].flat())];
+    await markDue(
+      query,
+      pairing.id,
+      side,
+      ids.map((id) => ({ id, doubt: false })),
+      Date.now(),
+    );
+  });
 }
 
 /** Whoever goes with another one already isn't offered for what is unsure. */

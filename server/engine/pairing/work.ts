@@ -25,7 +25,7 @@ export interface Keeping {
   db: Database;
   systems: Pick<Systems, 'client'>;
   pairings: Pairings;
-  known: Pick<Known, 'weigh'>;
+  known: Pick<Known, 'weigh' | 'keysOf'>;
   /** Told which pairings have something to do. */
   told: (pairings: ReadonlySet<string>) => void;
   log: (message: string, details: Record<string, unknown>) => void;
