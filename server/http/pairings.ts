@@ -151,7 +151,7 @@ async function canMake({ systems }: Around, system: string, what: 'addOption' | 
   return client?.schemaChanges?.[what] !== undefined;
 }
 
-async function progressOf(db: Context['db'], { id, draft }: PairingRow): Promise<PairingDetail['progress']> {
+async function progressOf(db: Context['db'], { id, draft, laid }: PairingRow): Promise<PairingDetail['progress']> {
   const read: Sides<number> = { left: 0, right: 0 };
   let reading = false;
   for (const side of SIDES) {
@@ -160,9 +160,11 @@ async function progressOf(db: Context['db'], { id, draft }: PairingRow): Promise
     reading ||= feed?.seenAt == null;
   }
   const [rows] = await db.$client.query("SELECT total FROM jobs WHERE kind = 'pairing' AND subject = ?", [id]);
-  const due = await dueOf(db, id);
-  const total = Math.max((rows as { total: number }[])[0]?.total ?? 0, due.count);
-  return { read, reading, total, done: total - due.count };
+  // Those of a side that isn't begun with are yet to be marked as due.
+  const unlaid = SIDES.slice(laid).reduce((sum, side) => sum + read[side], 0);
+  const still = (await dueOf(db, id)).count + unlaid;
+  const total = Math.max((rows as { total: number }[])[0]?.total ?? 0, still);
+  return { read, reading, total, done: total - still };
 }
 
 /** So many pairs of a pairing that is at work are looked at; a sample has as many as were read. */

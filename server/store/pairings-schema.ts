@@ -27,6 +27,8 @@ export const pairings = mysqlTable('pairings', {
   liveVersion: int('live_version'),
   /** The keys by which records find their counterparts are kept for all of them, under the version that is live. */
   indexed: boolean('indexed').notNull().default(false),
+  /** Of how many sides all records have been marked as due under it: of none, of the left one, of both. */
+  laid: int('laid').notNull().default(0),
   /** All records of both sides have been looked at under it. */
   filled: boolean('filled').notNull().default(false),
   createdAt: moment('created_at').notNull(),

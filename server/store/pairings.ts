@@ -25,7 +25,7 @@ export async function pairingById(db: Pick<Database, 'select'>, id: string): Pro
 export async function addPairing(db: Database, draft: Pairing): Promise<PairingRow> {
   const now = new Date();
   const row: PairingRow = {
-    ...{ id: uuid(), state: 'draft', draft, revision: 1, liveVersion: null, indexed: false, filled: false },
+    ...{ id: uuid(), state: 'draft', draft, revision: 1, liveVersion: null, indexed: false, laid: 0, filled: false },
     ...{ createdAt: now, changedAt: now },
   };
   await db.insert(pairings).values(row);
@@ -69,6 +69,7 @@ export interface LivePairing {
   state: Exclude<PairingState, 'draft'>;
   version: number;
   indexed: boolean;
+  laid: number;
   filled: boolean;
   document: Pairing;
 }
@@ -88,6 +89,7 @@ export async function livePairings(db: Pick<Database, 'select'>): Promise<LivePa
     state: pairing.state as LivePairing['state'],
     version: version.number,
     indexed: pairing.indexed,
+    laid: pairing.laid,
     filled: pairing.filled,
     document: fromJson(version.document),
   }));
@@ -120,7 +122,7 @@ export function applyPairing(
     await tx.insert(pairingVersions).values({ pairingId: id, number, document, accepted, at: new Date(), by });
     await tx
       .update(pairings)
-      .set({ liveVersion: number, state: 'running', indexed: false, filled: false })
+      .set({ liveVersion: number, state: 'running', indexed: false, laid: 0, filled: false })
       .where(eq(pairings.id, id));
     const [job] = await tx
       .select({ id: jobs.id })

@@ -1,6 +1,5 @@
 import { keyIsOn, type Side, type Sides } from '@zusammen/core/pairing';
 import type { Value, Values } from '@zusammen/core/schema';
-import { sql } from 'drizzle-orm';
 import { hashed } from './hashed.ts';
 import type { Database } from './database.ts';
 import type { pairs, PairState } from './schema.ts';
@@ -38,51 +37,67 @@ export async function markDue(
   );
 }
 
-/** Marks every known record of a side as due. */
-export async function markAllDue(
-  tx: Pick<Database, 'execute'>,
-  pairing: string,
-  side: Side,
-  feed: number,
-  now: number,
-): Promise<void> {
-  await tx.execute(sql`INSERT INTO pair_due (pairing_id, side, record_id, since, due_at)
-    SELECT ${pairing}, ${side}, record_id, ${now}, ${now} FROM seen_records WHERE feed = ${feed}
-    ON DUPLICATE KEY UPDATE mark = mark + 1, due_at = LEAST(pair_due.due_at, VALUES(due_at)), attempts = 0`);
+const LAY = `INSERT INTO pair_due (pairing_id, side, record_id, since, due_at)`;
+const LAY_AGAIN = `ON DUPLICATE KEY UPDATE mark = pair_due.mark + 1, due_at = LEAST(pair_due.due_at, VALUES(due_at)), attempts = 0`;
+
+/**
+ * Marks all known records of a side as due, once for each version: until the left ones are, nobody marks what is merely
+ * new. Of the right ones those are left out that go with a left one, since they were looked at with it.
+ */
+export function layDue(db: Database, pairing: string, side: Side, feeds: Sides<{ id: number }>): Promise<void> {
+  const step = side === 'left' ? 1 : 2;
+  return inTransaction(db, async (query) => {
+    const [row] = await query<{ laid: number }>('SELECT laid FROM pairings WHERE id = ? FOR UPDATE', [pairing]);
+    if (!row || row.laid >= step) return;
+    const now = Date.now();
+    const known = [pairing, side, now, now];
+    if (side === 'left')
+      await query(`${LAY} SELECT ?, ?, record_id, ?, ? FROM seen_records WHERE feed = ? ${LAY_AGAIN}`, [
+        ...known,
+        feeds.left.id,
+      ]);
+    else
+      await query(
+        `${LAY} SELECT ?, ?, r.record_id, ?, ? FROM seen_records r
+           LEFT JOIN pairs p ON p.pairing_id = ? AND p.right_id = r.record_id
+           LEFT JOIN seen_records l ON l.feed = ? AND l.record_id = p.left_id
+         WHERE r.feed = ? AND l.record_id IS NULL ${LAY_AGAIN}`,
+        [...known, pairing, feeds.left.id, feeds.right.id],
+      );
+    await query('UPDATE pairings SET laid = ? WHERE id = ?', [step, pairing]);
+  });
+}
+
+/** Which of these pairings have their records marked as due when something is new; of the others all will be. */
+export async function markedNow(query: Query, pairings: readonly string[]): Promise<Set<string>> {
+  if (pairings.length === 0) return new Set();
+  const rows = await query<{ id: string }>(
+    'SELECT id FROM pairings WHERE id IN (?) AND laid > 0 ORDER BY id LOCK IN SHARE MODE',
+    [pairings],
+  );
+  return new Set(rows.map(({ id }) => id));
 }
 
 /**
- * Takes records that are due; nobody else takes them until `until`.
- * @param only of this side, in the order of their ids; absent: of both, those waiting longest first
+ * Records that are due. Nobody else works on them: one process holds the pairing's job.
+ * @param of this side alone, in the order of their ids, after one; absent: of both, those waiting longest first
  */
-export function takeDue(
+export async function dueNow(
   db: Database,
   pairing: string,
   limit: number,
   now: number,
-  until: number,
-  only?: Side,
+  of?: { side: Side; after: string },
 ): Promise<DueRecord[]> {
-  return inTransaction(db, async (query) => {
-    const rows = await query<Omit<DueRecord, 'recordId' | 'doubt'> & { record_id: string; doubt: number }>(
-      `SELECT side, record_id, since, doubt, mark, attempts FROM pair_due
-       WHERE pairing_id = ? AND due_at <= ? ${only === undefined ? 'ORDER BY due_at' : 'AND side = ? ORDER BY record_id'}
-       LIMIT ? FOR UPDATE SKIP LOCKED`,
-      [pairing, now, ...(only === undefined ? [] : [only]), limit],
-    );
-    if (rows.length === 0) return [];
-    await query('UPDATE pair_due SET due_at = ? WHERE pairing_id = ? AND (side, record_id) IN (?)', [
-      until,
-      pairing,
-      rows.map((row) => [row.side, row.record_id]),
-    ]);
-    return rows.map(({ record_id: recordId, doubt, ...row }) => ({ ...row, recordId, doubt: doubt === 1 }));
-  });
-}
-
-/** Whoever had taken records of a pairing until later than `after` is gone: they can be taken again. */
-export async function freeDue(db: Database, pairing: string, now: number, after: number): Promise<void> {
-  await db.$client.query('UPDATE pair_due SET due_at = ? WHERE pairing_id = ? AND due_at > ?', [now, pairing, after]);
+  const [rows] = await db.$client.query(
+    `SELECT side, record_id, since, doubt, mark, attempts FROM pair_due
+     WHERE pairing_id = ? AND due_at <= ? ${of ? 'AND side = ? AND record_id > ? ORDER BY record_id' : 'ORDER BY due_at'}
+     LIMIT ?`,
+    [pairing, now, ...(of ? [of.side, of.after] : []), limit],
+  );
+  return (rows as (Omit<DueRecord, 'recordId' | 'doubt'> & { record_id: string; doubt: number })[]).map(
+    ({ record_id: recordId, doubt, ...row }) => ({ ...row, recordId, doubt: doubt === 1 }),
+  );
 }
 
 /** Records that were looked at are no longer due, but for what became known meanwhile. */
@@ -90,19 +105,12 @@ export async function leaveDue(
   query: Query,
   pairing: string,
   records: readonly Pick<DueRecord, 'side' | 'recordId' | 'mark'>[],
-  now: number,
 ): Promise<void> {
   if (records.length === 0) return;
   const ordered = [...records].sort((a, b) => (`${a.side}${a.recordId}` < `${b.side}${b.recordId}` ? -1 : 1));
-  const result: unknown = await query('DELETE FROM pair_due WHERE pairing_id = ? AND (side, record_id, mark) IN (?)', [
+  await query('DELETE FROM pair_due WHERE pairing_id = ? AND (side, record_id, mark) IN (?)', [
     pairing,
     ordered.map(({ side, recordId, mark }) => [side, recordId, mark]),
-  ]);
-  if ((result as { affectedRows: number }).affectedRows === records.length) return;
-  await query('UPDATE pair_due SET due_at = LEAST(due_at, ?) WHERE pairing_id = ? AND (side, record_id) IN (?)', [
-    now,
-    pairing,
-    ordered.map(({ side, recordId }) => [side, recordId]),
   ]);
 }
 
@@ -185,6 +193,12 @@ const toPair = (row: Record<string, unknown>): PairRow => ({
   settledAt: Number(row['settled_at']),
 });
 
+/**
+ * Values to be looked up one by one. In a list (`IN`) the database may read all rows of a pairing instead: it knows little
+ * of a table that has just grown.
+ */
+const LOOKED_UP = 'WITH looked_up (it) AS (VALUES ?)';
+
 const column = (side: Side): string => (side === 'left' ? 'left_id' : 'right_id');
 export const idOn = (pair: Pick<PairRow, 'leftId' | 'rightId'>, side: Side): string | null =>
   side === 'left' ? pair.leftId : pair.rightId;
@@ -192,11 +206,11 @@ export const idOn = (pair: Pick<PairRow, 'leftId' | 'rightId'>, side: Side): str
 /** The pairs that records of a side are in. */
 export async function pairsWith(query: Query, pairing: string, side: Side, ids: readonly string[]): Promise<PairRow[]> {
   if (ids.length === 0) return [];
-  const rows = await query(`SELECT ${COLUMNS} FROM pairs WHERE pairing_id = ? AND ${column(side)} IN (?) ORDER BY id`, [
-    pairing,
-    ids,
-  ]);
-  return rows.map(toPair);
+  const rows = await query(
+    `${LOOKED_UP} SELECT STRAIGHT_JOIN ${COLUMNS} FROM looked_up JOIN pairs ON pairing_id = ? AND ${column(side)} = it`,
+    [ids.map((id) => [id]), pairing],
+  );
+  return rows.map(toPair).sort((a, b) => a.id - b.id);
 }
 
 export async function pairById(db: Database, id: number): Promise<PairRow | undefined> {
@@ -331,8 +345,9 @@ export async function recordsByKey(
   const found = new Map<string, string[]>();
   if (keys.length === 0) return found;
   const rows = await query<{ hash: Buffer; record_id: string }>(
-    'SELECT hash, record_id FROM pair_keys WHERE pairing_id = ? AND side = ? AND hash IN (?) ORDER BY record_id LIMIT 20000',
-    [pairing, side, keys],
+    `${LOOKED_UP} SELECT STRAIGHT_JOIN hash, record_id FROM looked_up JOIN pair_keys ON pairing_id = ? AND side = ? AND hash = it
+     LIMIT 20000`,
+    [keys.map((key) => [key]), pairing, side],
   );
   for (const { hash, record_id: id } of rows) {
     const key = hash.toString('hex');

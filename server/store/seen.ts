@@ -54,16 +54,14 @@ export async function seenOf(
 export const seenNow = (db: Database, feed: number, ids: readonly string[]): Promise<Map<string, SeenRecord>> =>
   ids.length === 0 ? Promise.resolve(new Map()) : inTransaction(db, (query) => seenOf(query, feed, ids));
 
-/** Known records in the order of their ids, after one. */
-export async function seenAfter(db: Database, feed: number, after: string, limit: number): Promise<SeenRecord[]> {
-  return inTransaction(db, async (query) =>
-    (
-      await query<Row>(
-        `SELECT ${COLUMNS} FROM seen_records WHERE feed = ? AND record_id > ? AND gone = 0 ORDER BY record_id LIMIT ?`,
-        [feed, after, limit],
-      )
-    ).map(toSeen),
+/** Known records in the order of their ids, after one; nobody changes them until the transaction ends. */
+export async function seenAfter(query: Query, feed: number, after: string, limit: number): Promise<SeenRecord[]> {
+  const rows = await query<Row>(
+    `SELECT ${COLUMNS} FROM seen_records WHERE feed = ? AND record_id > ? AND gone = 0 ORDER BY record_id LIMIT ?
+     LOCK IN SHARE MODE`,
+    [feed, after, limit],
   );
+  return rows.map(toSeen);
 }
 
 /** Keeps what is known of records. @param generation of the reading that brought them; 0: none did */
@@ -148,15 +146,14 @@ export interface SeenLink {
   target: Buffer;
 }
 
-/** Keeps where records lead to; what they led to before is forgotten. */
+/** Keeps where records lead to. @param ids of those whose former links are forgotten */
 export async function keepLinks(
   query: Query,
   feed: number,
   ids: readonly string[],
   links: readonly SeenLink[],
 ): Promise<void> {
-  if (ids.length === 0) return;
-  await query('DELETE FROM seen_links WHERE feed = ? AND record_id IN (?)', [feed, ids]);
+  if (ids.length > 0) await query('DELETE FROM seen_links WHERE feed = ? AND record_id IN (?)', [feed, ids]);
   if (links.length > 0)
     await query('INSERT IGNORE INTO seen_links (feed, field, target, record_id) VALUES ?', [
       links.map(({ field, target, recordId }) => [feed, field, target, recordId]),

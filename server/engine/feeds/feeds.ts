@@ -16,6 +16,17 @@ import type { FeedListener, Listen, FeedReading } from './listener.ts';
 export interface FeedSettings {
   /** Milliseconds between looks for changes in a system that tells them. */
   freshMs?: number;
+  /** Milliseconds between looks for what was committed late. */
+  lateMs?: number;
+}
+
+/** When a feed's changes were looked for last, as only this process knows; in milliseconds since 1970. */
+interface Lately {
+  /** When the newest were, by the system's clock. */
+  newest: number;
+  /** What the last look for what was committed late has left to go on from, and when that look began. */
+  since: number;
+  lateAt: number;
 }
 
 const FRESH_MS = 20_000;
@@ -24,8 +35,11 @@ const UNTOLD_MS = 600_000;
 /** Nobody may ask for everything more often than this. */
 const UNTOLD_LEAST_MS = 60_000;
 const TROUBLE_MS = 5_000;
-/** What was committed late has an earlier time than what was seen before it: so much of it is read again. */
+/** What was committed late has an earlier time than what was seen before it: so much is read again, and so often. */
 const OVERLAP_MS = 60_000;
+const LATE_EVERY_MS = 30_000;
+/** At all other looks so much is: with many changes a minute of them is more than can be read in the time between looks. */
+const SHORT_OVERLAP_MS = 5_000;
 /** Where what is gone isn't told, everything is compared so often. */
 const COMPARE_MS = 24 * 3_600_000;
 
@@ -35,6 +49,8 @@ const COMPARE_MS = 24 * 3_600_000;
  * everything again, which also tells what is gone; where changes don't tell it, that is done every day besides. It goes on where it stopped, in whichever process.
  */
 export class Feeds {
+  private readonly lately = new Map<number, Lately>();
+
   constructor(
     private readonly db: Database,
     private readonly systems: Pick<Systems, 'client'>,
@@ -76,7 +92,7 @@ export class Feeds {
     const from = isDue || (feed.filledAt !== null && feed.nextLink !== null) ? undefined : changes;
     const started = new Date();
     const pages = new Pages(this.systems, feed, entity, listeners);
-    const changed = from ? await this.follow(job, pages, feed, from) : await this.whole(job, pages, feed);
+    const changed = from ? await this.changes({ job, pages, feed }, from) : await this.whole(job, pages, feed);
     if (job.stopping) return 'stopped';
     for (const each of listeners) await each.rest(changed);
     const compared = from ? {} : { comparedAt: started };
@@ -108,7 +124,7 @@ export class Feeds {
       const page = await pages.next(link === null ? undefined : { link });
       await pages.take(page, reading);
       link = page.next ?? null;
-      since ??= sinceBy(page);
+      since ??= new Date(timeOf(page) - OVERLAP_MS);
       const told = { nextLink: link, deltaLink: page.delta ?? null, changesSince: since, words: null };
       await job.note(
         {},
@@ -122,27 +138,80 @@ export class Feeds {
     return true;
   }
 
-  /** Reads what has changed since. */
-  private async follow(job: HeldJob, pages: Pages, feed: FeedRow, start: From): Promise<boolean> {
+  /** Reads what has changed; asked for by time, most looks go back a little and some of them further. */
+  private async changes(turn: Turn, start: From): Promise<boolean> {
+    if ('link' in start) return (await this.follow(turn, start, { keeps: true })).changed;
+    const { job, feed } = turn;
+    const held = this.lately.get(feed.id);
+    const isDue = held === undefined || Date.now() - held.lateAt >= (this.settings.lateMs ?? LATE_EVERY_MS);
+    if (isDue || held.since !== feed.changesSince?.getTime()) return this.late(turn, start);
+    const { changed, at } = await this.newest(turn, start, held.newest);
+    if (!job.stopping) held.newest = at;
+    return changed;
+  }
+
+  /** Reads the newest changes; what is kept stays as it is, so that whoever goes on from there reads them once more. */
+  private newest(turn: Turn, start: ByTime, newest: number) {
+    const since = new Date(newest - SHORT_OVERLAP_MS).toISOString();
+    return this.follow(turn, { changed: start.changed, since }, { keeps: false });
+  }
+
+  /** Reads what may have been committed late as well; that may be much, and the newest changes don't wait for it. */
+  private async late(turn: Turn, start: ByTime): Promise<boolean> {
+    const { job, feed } = turn;
+    const lateAt = Date.now();
+    let looked = lateAt;
+    let newest: number | undefined;
+    const between = async (begun: number): Promise<void> => {
+      if (Date.now() - looked < this.pause(feed, false)) return;
+      looked = Date.now();
+      const { at } = await this.newest(turn, start, newest ?? begun);
+      newest = at;
+    };
+    const { changed, at } = await this.follow(turn, start, { keeps: true, between });
+    if (!job.stopping) this.lately.set(feed.id, { newest: newest ?? at, since: at - OVERLAP_MS, lateAt });
+    return changed;
+  }
+
+  /**
+   * Reads what has changed since, page by page.
+   * @returns whether anything was new, and what time it was in the system when the first page was read
+   */
+  private async follow(
+    { job, pages, feed }: Turn,
+    start: From,
+    { keeps, between }: { keeps: boolean; between?: (begun: number) => Promise<void> },
+  ): Promise<{ changed: boolean; at: number }> {
     const reading: Reading = { generation: feed.generation, whole: false };
     let changed = false;
-    let since: Date | undefined;
+    let at: number | undefined;
     for (let from: From | undefined = start; from && !job.stopping; ) {
       const page: Page = await pages.next(from);
       changed = (await pages.take(page, reading)) || changed;
-      since ??= sinceBy(page);
+      at ??= timeOf(page);
+      const isEnd = page.next === undefined;
       // What was asked for is read to its end before the next question begins later.
-      const changesSince = page.next === undefined ? since : feed.changesSince;
+      const changesSince = keeps && isEnd ? new Date(at - OVERLAP_MS) : feed.changesSince;
       const told = { deltaLink: page.delta ?? feed.deltaLink, changesSince };
       await job.note(
         {},
         keep(feed, told, (query) => pages.note(query)),
       );
-      from = page.next === undefined ? undefined : { link: page.next };
+      if (!isEnd) await between?.(at);
+      from = isEnd ? undefined : { link: page.next! };
     }
-    return changed;
+    return { changed, at: at ?? Date.now() };
   }
 }
+
+/** A turn at a feed. */
+interface Turn {
+  job: HeldJob;
+  pages: Pages;
+  feed: FeedRow;
+}
+
+type ByTime = Exclude<From, { link: string }>;
 
 type Reading = Omit<FeedReading, 'asked'>;
 
@@ -213,7 +282,7 @@ function changesFrom({ deltaLink, changesSince }: FeedRow, told: Changes | undef
   return told && changesSince ? { changed: told.field, since: changesSince.toISOString() } : undefined;
 }
 
-/** Since when changes are asked for after this page: by the system's own clock, where it tells it. */
-const sinceBy = ({ clock }: Page): Date => new Date((clock?.getTime() ?? Date.now()) - OVERLAP_MS);
+/** When a page was read: by the system's own clock, where it tells it. */
+const timeOf = ({ clock }: Page): number => clock?.getTime() ?? Date.now();
 
 const isOld = (at: Date | null): boolean => at !== null && Date.now() - at.getTime() > COMPARE_MS;

@@ -37,8 +37,12 @@ const known = (id: string, isKnown = true): Promise<void> =>
   });
 
 /** One turn at what a system tells; nobody else's. */
-async function readOnce(systemId: string, client: System, view: LiveView): Promise<void> {
-  const feeds = new Feeds(stage.db, { client: async () => client }, view, [knownListener(stage.db, view.known)]);
+async function readOnce(
+  systemId: string,
+  client: System,
+  view: LiveView,
+  feeds = new Feeds(stage.db, { client: async () => client }, view, [knownListener(stage.db, view.known)]),
+): Promise<void> {
   const [due] = await stage.db.$client.query(
     "SELECT j.id FROM jobs j JOIN feeds f ON f.id = j.subject WHERE j.kind = 'feed' AND f.system_id = ?",
     [systemId],
@@ -183,6 +187,12 @@ describe('reading known records from a system that can do less', () => {
   const asked: (From | undefined)[] = [];
   let breaks = 0;
   let clock: Date | undefined;
+  let lateMs = 0;
+  const later = async (ms: number): Promise<true> => {
+    lateMs = 0;
+    await new Promise((resolve) => setTimeout(resolve, ms));
+    return true;
+  };
   const pageOf = (from: number): Page => ({
     records: Array.from({ length: 3 }, (_, at) => ({
       id: `X-${from + at}`,
@@ -200,7 +210,9 @@ describe('reading known records from a system that can do less', () => {
           records: [{ id: 'X-1', values: { last_name: 'Osterwisch', email: null } }],
           gone: [],
           ...(clock ? { clock } : {}),
+          ...(lateMs > 0 && (await later(lateMs)) ? { next: 'late changes' } : {}),
         };
+      if (from?.link === 'late changes') return { records: [], gone: [] };
       const start = from ? Number(from.link.split(' ')[1]) : 0;
       if (start === 6 && breaks++ === 0) throw new SystemUnavailable('It does not answer.');
       return pageOf(start);
@@ -246,6 +258,47 @@ describe('reading known records from a system that can do less', () => {
     await fill();
     await fill();
     expect(asked.at(-1)).toEqual({ changed: 'changed_at', since: '2020-02-03T09:59:00.000Z' });
+    clock = undefined;
+  });
+  it('most looks go back some seconds, and one now and then as far as what may have been committed late', async () => {
+    const since = (): string => (asked.at(-1) as { since: string }).since.slice(11, 19);
+    const view = live();
+    const listen = [knownListener(stage.db, view.known)];
+    const begin = (lateMs?: number): Feeds =>
+      new Feeds(stage.db, { client: async () => client }, view, listen, lateMs === undefined ? {} : { lateMs });
+    const feeds = begin();
+    const look = async (at: string, by = feeds): Promise<string> => {
+      clock = new Date(`2020-02-03T${at}Z`);
+      await readOnce('poor', client, view, by);
+      return since();
+    };
+    await look('11:00:00');
+    expect(await look('11:00:10')).toBe('10:59:55');
+    expect(await look('11:00:20')).toBe('11:00:05');
+    // Whoever knows nothing of these goes on from what is kept: the look that went back further.
+    expect(await look('11:00:30', begin())).toBe('10:59:00');
+    // Somebody else has gone on meanwhile.
+    expect(await look('11:00:40')).toBe('10:59:30');
+    const always = begin(0);
+    await look('11:05:00', always);
+    expect(await look('11:05:10', always)).toBe('11:04:00');
+    clock = undefined;
+  });
+  it('the newest changes don’t wait until all is read that may have been committed late', async () => {
+    const view = live();
+    const listen = [knownListener(stage.db, view.known)];
+    const feeds = new Feeds(stage.db, { client: async () => client }, view, listen, { lateMs: 0, freshMs: 200 });
+    await readOnce('poor', client, view, feeds);
+    lateMs = 250;
+    clock = new Date('2020-02-03T12:00:00Z');
+    asked.length = 0;
+    await stage.db.$client.query("UPDATE feeds SET changes_since = '2020-02-03 11:59:00' WHERE system_id = 'poor'");
+    await readOnce('poor', client, view, feeds);
+    expect(asked.slice(0, 3).map((each) => (each && 'since' in each ? each.since.slice(11, 19) : each?.link))).toEqual([
+      '11:59:00',
+      '11:59:55',
+      'late changes',
+    ]);
     clock = undefined;
   });
   it('an index made in another way is cleared and read anew', async () => {

@@ -5,7 +5,6 @@ import {
   idOn,
   inTransaction,
   keepPairs,
-  markAllDue,
   markDue,
   pairById,
   pairingById,
@@ -112,12 +111,7 @@ export async function compareAnew(db: Database, id: string): Promise<boolean> {
       await tx.execute(sql`UPDATE jobs SET claim = claim + 1, claimed_by = NULL, claimed_until = NULL, due_at = ${new Date()}
         WHERE kind = 'feed' AND subject = ${String(feed.id)}`);
     }
-    const now = Date.now();
-    for (const side of ['left', 'right'] as const) {
-      const feed = await feedOf(tx, row.draft[side].system, row.draft[side].entity);
-      if (feed) await markAllDue(tx, id, side, feed.id, now);
-    }
-    await tx.execute(sql`UPDATE pairings SET filled = FALSE WHERE id = ${id}`);
+    await tx.execute(sql`UPDATE pairings SET filled = FALSE, laid = 0 WHERE id = ${id}`);
     await tx.execute(
       sql`UPDATE jobs SET total = 0, done = 0, due_at = ${new Date()} WHERE kind = 'pairing' AND subject = ${id}`,
     );

@@ -2,15 +2,7 @@ import type { Pairing } from '@zusammen/core/pairing';
 import { readied } from '@zusammen/core/pairing';
 import type { Schema } from '@zusammen/core/schema';
 import type { Finding } from '@zusammen/core/checks';
-import {
-  applyPairing,
-  feedOf,
-  followEntity,
-  markAllDue,
-  restartFeed,
-  type Database,
-  type Drizzled,
-} from '../../store/index.ts';
+import { applyPairing, feedOf, followEntity, restartFeed, type Database, type Drizzled } from '../../store/index.ts';
 import { sql } from 'drizzle-orm';
 import { hasPlainKeys } from './lookers.ts';
 import { followedBy } from './view.ts';
@@ -22,7 +14,7 @@ export interface Applying {
 }
 
 /**
- * Applies a pairing's draft: from now on what it looks at is followed, and every known record is looked at once.
+ * Applies a pairing's draft: from now on what it looks at is followed, and every record is looked at once.
  * @returns the version's number; undefined when somebody else has changed the draft
  */
 export function apply(
@@ -67,10 +59,5 @@ async function follow(
   // Nothing is known of any record yet: their keys are kept as they come, unless they run through others.
   if (isNew && (['left', 'right'] as const).every((side) => hasPlainKeys(document.matches, side)))
     await tx.execute(sql`UPDATE pairings SET indexed = TRUE WHERE id = ${id}`);
-  const now = Date.now();
   await tx.execute(sql`DELETE FROM pair_keys WHERE pairing_id = ${id}`);
-  for (const side of ['left', 'right'] as const) {
-    const feed = (await feedOf(tx, document[side].system, document[side].entity))!;
-    await markAllDue(tx, id, side, feed.id, now);
-  }
 }

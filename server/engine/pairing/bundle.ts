@@ -96,7 +96,7 @@ async function readDoubtful(work: Working, due: readonly DueRecord[]): Promise<D
         if (taken.doubt) stillInDoubt.push({ id, doubt: true });
       });
       await keepSeen(query, feeds[side].id, 0, fresh);
-      await keepWays(query, await lookersOn(work, feeds[side], pairing.ready.around[side].schema), fresh);
+      await keepWays(query, await lookersOn(work, feeds[side], pairing.ready.around[side].schema), fresh, held);
       await markDue(query, pairing.id, side, stillInDoubt, now);
     });
   }

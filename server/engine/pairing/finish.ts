@@ -106,7 +106,7 @@ export async function finish(
       query,
       all.filter(({ unknown }) => !unknown).map(({ turn }) => turn),
     ),
-    leaveDue(query, pairing.id, done, now),
+    leaveDue(query, pairing.id, done),
     leavePartners(query, pairing.id, partnersOf(decided, done), gathered.at),
     noteBeat(query, pairing.id, behind, writes),
   ]);
@@ -183,7 +183,7 @@ async function keepAnswers(
     }
     await keepSeen(query, feeds[side].id, feeds[side].generation, fresh);
     const lookers = await lookersOn(work, feeds[side], pairing.ready.around[side].schema);
-    await keepWays(query, lookers, fresh);
+    await keepWays(query, lookers, fresh, held);
     // To a feed it is nothing new any more; to other pairings, and to the other side of an entity with itself, it is.
     const own = lookers.own.filter((each) => each.pairing.id !== pairing.id || each.side !== side);
     const news = fresh.map(({ recordId }) => ({ id: recordId, doubt: false }));

@@ -9,6 +9,7 @@ import {
   keyHash,
   pairsWith,
   recordsByKey,
+  seenAfter,
   seenOf,
   idOn,
   type Database,
@@ -141,10 +142,19 @@ export async function loadMore(
   };
 }
 
-/** Keeps the keys of records, whether they run through relations or not. */
-export function keepAllKeys(db: Database, pairing: Applied, side: Side, records: readonly SeenRecord[]): Promise<void> {
+/**
+ * Keeps the keys of the next records of a side, whether they run through relations or not.
+ * @param after the id of the last one that has been looked at @returns the id of the last one now; undefined after all
+ */
+export function keepNextKeys(
+  db: Database,
+  pairing: Applied,
+  side: Side,
+  { feed, after, limit }: { feed: number; after: string; limit: number },
+): Promise<string | undefined> {
   const feedAt: FeedAt = (system, entity) => feedOf(db, system, entity);
   return inTransaction(db, async (query) => {
+    const records = await seenAfter(query, feed, after, limit);
     const related = new Map<string, Map<string, Seen>>();
     await loadRelated(query, feedAt, pairing, side, records, related);
     await keepKeys(
@@ -153,6 +163,7 @@ export function keepAllKeys(db: Database, pairing: Applied, side: Side, records:
       side,
       records.map((record) => ({ id: record.recordId, keys: keyHashesOf(pairing, side, record, reachIn(related)) })),
     );
+    return records.at(-1)?.recordId;
   });
 }
 

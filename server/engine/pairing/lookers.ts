@@ -9,6 +9,7 @@ import {
   keyHash,
   leadingTo,
   markDue,
+  markedNow,
   type Database,
   type FeedRow,
   type Query,
@@ -48,14 +49,15 @@ export async function keepWays(
   records: readonly SeenRecord[],
   before?: ReadonlyMap<string, SeenRecord>,
 ): Promise<void> {
-  const links = followedLinks([...own, ...through], schema, feed.entity);
-  if (links.length > 0)
-    await keepLinks(
-      query,
-      feed.id,
-      records.map(({ recordId }) => recordId),
-      linksOf(records, links),
-    );
+  const fields = followedLinks([...own, ...through], schema, feed.entity);
+  const led = fields.length === 0 ? [] : records.map((record) => ledAnew(record, fields, before));
+  const anew = led.filter((each) => each !== undefined);
+  await keepLinks(
+    query,
+    feed.id,
+    anew.flatMap(({ id, isFresh }) => (isFresh ? [] : [id])),
+    anew.flatMap(({ links }) => links),
+  );
   for (const { pairing, side } of own) await keepPlainKeys(query, pairing, side, records, before);
 }
 
@@ -64,11 +66,15 @@ export async function markLooking(query: Query, lookers: Lookers, news: readonly
   const told = new Set<string>();
   if (news.length === 0) return told;
   const now = Date.now();
+  const marked = await markedOf(query, [...lookers.own, ...lookers.through]);
   for (const { pairing, side } of lookers.own) {
-    await markDue(query, pairing.id, side, news, now);
+    // Until all are marked at once, only what is in doubt would be missed.
+    const marks = marked.has(pairing.id) ? news : news.filter(({ doubt }) => doubt);
+    await markDue(query, pairing.id, side, marks, now);
     told.add(pairing.id);
   }
   for (const looking of lookers.through) {
+    if (!marked.has(looking.pairing.id)) continue;
     const ids = await ledFrom(query, lookers, looking, news);
     await markDue(
       query,
@@ -80,6 +86,14 @@ export async function markLooking(query: Query, lookers: Lookers, news: readonly
     if (ids.length > 0) told.add(looking.pairing.id);
   }
   return told;
+}
+
+async function markedOf(query: Query, looking: readonly Looking[]): Promise<Set<string>> {
+  const laid = new Set(looking.flatMap(({ pairing }) => (pairing.laid > 0 ? [pairing.id] : [])));
+  // What this process knows may be a second old.
+  const others = looking.map(({ pairing }) => pairing.id).filter((id) => !laid.has(id));
+  for (const id of await markedNow(query, [...new Set(others)])) laid.add(id);
+  return laid;
 }
 
 /** The paired records that are led to these by the relations a pairing follows. */
@@ -101,13 +115,20 @@ async function ledFrom(
   return [...found];
 }
 
-const linksOf = (records: readonly SeenRecord[], fields: readonly string[]): SeenLink[] =>
-  records.flatMap(({ recordId, values }) =>
-    fields.flatMap((field) => {
-      const target = values[field];
-      return isBlank(target) ? [] : [{ recordId, field, target: hashed(String(target)) }];
-    }),
-  );
+/** Where a record leads to; undefined where it led to the same before. */
+function ledAnew(
+  { recordId: id, values }: SeenRecord,
+  fields: readonly string[],
+  before?: ReadonlyMap<string, SeenRecord>,
+): { id: string; links: SeenLink[]; isFresh: boolean } | undefined {
+  const known = before?.get(id);
+  if (known && fields.every((field) => known.values[field] === values[field])) return undefined;
+  const links = fields.flatMap((field) => {
+    const target = values[field];
+    return isBlank(target) ? [] : [{ recordId: id, field, target: hashed(String(target)) }];
+  });
+  return { id, links, isFresh: before !== undefined && !known };
+}
 
 /** Whether all keys of a side come from the record itself. */
 export const hasPlainKeys = (matches: readonly Match[], side: Side): boolean =>
@@ -149,10 +170,13 @@ export async function keepPlainKeys(
   before?: ReadonlyMap<string, SeenRecord>,
 ): Promise<void> {
   if (!hasPlainKeys(pairing.document.matches, side)) return;
-  const keysOfEach = records.map(({ recordId, values, gone }) => ({
-    id: recordId,
-    keys: gone ? [] : keyHashes(pairing, side, recordId, values),
-    fresh: before?.has(recordId) === false,
-  }));
+  const keysOfEach = records.flatMap(({ recordId: id, values, gone }) => {
+    const known = before?.get(id);
+    const keys = gone ? [] : keyHashes(pairing, side, id, values);
+    const had = known && !known.gone ? keyHashes(pairing, side, id, known.values) : [];
+    const isSame =
+      known !== undefined && !gone && keys.length === had.length && keys.every((key, at) => key.equals(had[at]!));
+    return isSame ? [] : [{ id, keys, fresh: before !== undefined && !known }];
+  });
   await keepKeys(query, pairing.id, side, keysOfEach);
 }

@@ -1,14 +1,15 @@
+import { SIDES, type Side } from '@zusammen/core/pairing';
 import {
+  dueNow,
   dueOf,
-  freeDue,
+  layDue,
   loggable,
   inTransaction,
   isDatabaseAway,
   noteBeat,
   pairingById,
   postponeDue,
-  seenAfter,
-  takeDue,
+  seenCount,
   type Database,
   type DueRecord,
 } from '../../store/index.ts';
@@ -16,7 +17,7 @@ import { isSystemTrouble, SystemUnavailable, type Systems } from '../../systems/
 import type { HeldJob, JobEnd, JobWork } from '../jobs.ts';
 import type { Known } from '../known/index.ts';
 import { workBundle } from './bundle.ts';
-import { feedsOf, keepAllKeys, type FeedsOf } from './gather.ts';
+import { feedsOf, keepNextKeys, type FeedsOf } from './gather.ts';
 import { recoverPairs } from './recover.ts';
 import type { Applied, Pairings } from './view.ts';
 
@@ -38,8 +39,6 @@ const INDEXED_AT_ONCE = 1_000;
 /** Bundles at once while all records are looked at: one waits for systems while another writes down what came of it. */
 const FILL_AT_ONCE = 4;
 const NOTED_EVERY_MS = 1_000;
-/** Milliseconds for which nobody else takes what this process has taken. */
-const TAKEN_MS = 120_000;
 /** Milliseconds until the next look where nothing is due; whoever marks something due says so. */
 const REST_MS = 1_000;
 const TROUBLE_MS = 3_000;
@@ -87,29 +86,33 @@ async function keepInStep(keeping: Keeping, job: HeldJob, pairing: Applied): Pro
     if (words !== job.row.words) await job.note({ words });
     return rest;
   }
-  // This process has just taken the job up: whatever another had taken is free again.
-  await freeDue(db, pairing.id, Date.now(), Date.now() + LONGEST_PUT_OFF_MS);
   if (!pairing.indexed) await indexAll(keeping, job, pairing, feeds);
   const started = Date.now();
   await recoverPairs({ db, systems, pairing }, new Set());
   // Settling goes on at a stretch: with many lines fewer pairs at once, so that nobody in this process waits for it.
   const size = Math.max(10, Math.min(BUNDLE, Math.floor(LINES_AT_ONCE / Math.max(1, pairing.ready.lines.length))));
-  const progress = new Progress(job, (await dueOf(db, pairing.id)).count);
+  const progress = new Progress(job, await stillToLook(db, pairing, feeds));
+  const isOver = (): boolean => job.stopping || Date.now() - started > LONGEST_TURN_MS;
+  const workThrough = async (next: () => Promise<DueRecord[]>): Promise<void> => {
+    while (!isOver()) {
+      const due = await next();
+      if (due.length === 0) return;
+      await workOrPutBack(keeping, pairing, feeds, due);
+      await progress.more(due.length);
+    }
+  };
+  if (pairing.filled) await workThrough(() => dueNow(db, pairing.id, size, Date.now()));
   // While all records are looked at, those of the left side bring those of the right along: so no two bundles meet.
-  for (const side of pairing.filled ? [undefined] : (['left', 'right'] as const)) {
-    const isOver = (): boolean => job.stopping || Date.now() - started > LONGEST_TURN_MS;
-    const bundle = async (): Promise<void> => {
-      while (!isOver()) {
-        const due = await takeDue(db, pairing.id, size, Date.now(), Date.now() + TAKEN_MS, side);
-        if (due.length === 0) return;
-        await workOrPutBack(keeping, pairing, feeds, due);
-        await progress.more(due.length);
-      }
-    };
-    await allOf(Array.from({ length: side === undefined ? 1 : FILL_AT_ONCE }, bundle));
-    if (job.stopping) return 'stopped';
-    if (isOver()) return { state: 'running', dueAt: new Date() };
-  }
+  else
+    for (const side of SIDES) {
+      await layDue(db, pairing.id, side, feeds);
+      keeping.pairings.forget();
+      const next = inOrder(db, pairing.id, side, size);
+      await allOf(Array.from({ length: FILL_AT_ONCE }, () => workThrough(next)));
+      if (isOver()) break;
+    }
+  if (job.stopping) return 'stopped';
+  if (isOver()) return { state: 'running', dueAt: new Date() };
   const { count, next } = await dueOf(db, pairing.id);
   if (count === 0) {
     if (!pairing.filled) await db.$client.query('UPDATE pairings SET filled = TRUE WHERE id = ?', [pairing.id]);
@@ -117,6 +120,23 @@ async function keepInStep(keeping: Keeping, job: HeldJob, pairing: Applied): Pro
     return rest;
   }
   return { state: 'running', dueAt: new Date(Math.min(Date.now() + REST_MS, Math.max(Date.now(), next ?? 0))) };
+}
+
+/** Gives what is due on a side, part by part in the order of ids, to several who ask in turns. */
+function inOrder(db: Database, pairing: string, side: Side, size: number): () => Promise<DueRecord[]> {
+  let last = Promise.resolve('');
+  return async () => {
+    const due = last.then((after) => dueNow(db, pairing, size, Date.now(), { side, after }));
+    last = due.then((records) => records.at(-1)?.recordId ?? '\u{10ffff}');
+    last.catch(() => undefined);
+    return due;
+  };
+}
+
+/** How many records are still to be looked at: those that are due, and those that will be marked as such. */
+async function stillToLook(db: Database, { id, laid }: Pick<Applied, 'id' | 'laid'>, feeds: FeedsOf): Promise<number> {
+  const counts = await Promise.all(SIDES.slice(laid).map((side) => seenCount(db, feeds[side].id)));
+  return (await dueOf(db, id)).count + counts.reduce((sum, count) => sum + count, 0);
 }
 
 /** Resolves when all have ended, and then throws what one of them threw: nothing goes on unseen. */
@@ -152,11 +172,9 @@ class Progress {
 /** Keeps the keys of all records of both sides: whoever has none there must be known to have none. */
 async function indexAll({ db }: Keeping, job: HeldJob, pairing: Applied, feeds: FeedsOf): Promise<void> {
   for (const side of ['left', 'right'] as const) {
-    for (let after = ''; ; ) {
-      const records = await seenAfter(db, feeds[side].id, after, INDEXED_AT_ONCE);
-      if (records.length === 0) break;
-      after = records.at(-1)!.recordId;
-      await keepAllKeys(db, pairing, side, records);
+    const next = { feed: feeds[side].id, limit: INDEXED_AT_ONCE };
+    for (let after: string | undefined = ''; after !== undefined; ) {
+      after = await keepNextKeys(db, pairing, side, { ...next, after });
       await job.note({});
     }
   }
