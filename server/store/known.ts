@@ -34,40 +34,69 @@ export function rememberKnown(
   // Always in the same order, so that two who remember the same can't wait for each other.
   const ordered = [...records].sort((a, b) => (a.recordId < b.recordId ? -1 : 1));
   return inTransaction(db, async (query) => {
-    const ids = ordered.map(({ recordId }) => recordId);
-    const before = await heldOf(query, scope, ids);
+    const before = await heldOf(
+      query,
+      scope,
+      ordered.map(({ recordId }) => recordId),
+    );
+    // What is read again and is as it was costs no more than to look.
+    const fresh = ordered.filter(({ recordId, packed }) => {
+      const held = before.get(recordId);
+      return held?.packed !== packed || held.generation < generation;
+    });
+    if (fresh.length === 0) return 0;
     await query(
       `INSERT INTO known_records (scope, record_id, packed, generation) VALUES ?
-       ON DUPLICATE KEY UPDATE packed = VALUES(packed), generation = VALUES(generation)`,
-      [ordered.map(({ recordId, packed }) => [scope, recordId, packed, generation])],
+       ON DUPLICATE KEY UPDATE packed = VALUES(packed), generation = GREATEST(generation, VALUES(generation))`,
+      [fresh.map(({ recordId, packed }) => [scope, recordId, packed, generation])],
     );
-    const now = await heldOf(query, scope, ids);
-    const changed = ordered.filter(({ recordId, packed }) => before.get(recordId)?.packed !== packed);
-    for (const { recordId } of changed) await forgetKeys(query, scope, before.get(recordId), keysOf);
-    const keys = changed.flatMap(({ recordId, keys: mine }) => mine.map((hash) => [scope, hash, now.get(recordId)!.n]));
+    const added = fresh.flatMap(({ recordId }) => (before.has(recordId) ? [] : [recordId]));
+    const now = new Map([...before, ...(await heldOf(query, scope, added))]);
+    const gone: Tuple[] = [];
+    const keys: Tuple[] = [];
+    for (const { recordId, packed, keys: mine } of fresh) {
+      const held = before.get(recordId);
+      if (held?.packed === packed) continue;
+      const { n } = now.get(recordId)!;
+      const former = new Set(held ? keysOf(recordId, held.packed) : []);
+      for (const hash of new Set(mine)) if (!former.delete(hash)) keys.push([scope, hash, n]);
+      for (const hash of former) gone.push([scope, hash, n]);
+    }
+    await forgetKeys(query, gone);
     for (let at = 0; at < keys.length; at += TUPLES)
       await query('INSERT IGNORE INTO known_keys (scope, hash, n) VALUES ?', [keys.slice(at, at + TUPLES)]);
     return now.size - before.size;
   });
 }
 
-async function heldOf(query: Query, scope: number, ids: readonly string[]): Promise<Map<string, Packed>> {
-  const rows = await query<{ n: number; record_id: string; packed: string }>(
-    'SELECT n, record_id, packed FROM known_records WHERE scope = ? AND record_id IN (?)',
+/** A key of a record: its scope, its hash, and the record's number. */
+type Tuple = [scope: number, hash: number, n: number];
+
+/** What is kept of records; nobody else changes it until the transaction ends. */
+async function heldOf(query: Query, scope: number, ids: readonly string[]): Promise<Map<string, Held>> {
+  if (ids.length === 0) return new Map();
+  const rows = await query<{ n: number; record_id: string; packed: string; generation: number }>(
+    'SELECT n, record_id, packed, generation FROM known_records WHERE scope = ? AND record_id IN (?) ORDER BY record_id FOR UPDATE',
     [scope, ids],
   );
-  return new Map(rows.map(({ n, record_id: recordId, packed }) => [recordId, { n, recordId, packed }]));
+  return new Map(rows.map(({ record_id: recordId, ...row }) => [recordId, { recordId, ...row }]));
+}
+
+interface Held extends Packed {
+  generation: number;
 }
 
 /**
- * Takes the keys of a record away. They are worked out again from what was kept of it: an index of keys by record
+ * Takes keys of records away. Those of a record are worked out again from what was kept of it: an index of keys by record
  * would be as large as the keys themselves.
  */
-async function forgetKeys(query: Query, scope: number, held: Packed | undefined, keysOf: KeysOf): Promise<void> {
-  if (!held) return;
-  const hashes = keysOf(held.recordId, held.packed);
-  if (hashes.length > 0)
-    await query('DELETE FROM known_keys WHERE scope = ? AND hash IN (?) AND n = ?', [scope, hashes, held.n]);
+async function forgetKeys(query: Query, keys: readonly Tuple[]): Promise<void> {
+  for (let at = 0; at < keys.length; at += TUPLES)
+    await query(
+      `DELETE k FROM (WITH gone (a, b, c) AS (VALUES ?) SELECT a, b, c FROM gone) gone
+         STRAIGHT_JOIN known_keys k ON k.scope = a AND k.hash = b AND k.n = c`,
+      [keys.slice(at, at + TUPLES)],
+    );
 }
 
 /** Takes records out of the index. @returns how many were there */
@@ -76,7 +105,10 @@ export function forgetKnown(db: Database, scope: number, ids: readonly string[],
   return inTransaction(db, async (query) => {
     const held = [...(await heldOf(query, scope, ids)).values()];
     if (held.length === 0) return 0;
-    for (const each of held) await forgetKeys(query, scope, each, keysOf);
+    await forgetKeys(
+      query,
+      held.flatMap(({ n, recordId, packed }) => keysOf(recordId, packed).map((hash): Tuple => [scope, hash, n])),
+    );
     await query('DELETE FROM known_records WHERE n IN (?)', [held.map(({ n }) => n)]);
     return held.length;
   });
