@@ -120,10 +120,14 @@ export class Feeds {
     const reading: Reading = { generation, whole: true };
     if (again) await job.note({}, keep(feed, { generation }));
     if (feed.nextLink === null) await pages.begin();
-    for (let link = feed.nextLink; !job.stopping; ) {
-      const page = await pages.next(link === null ? undefined : { link });
+    let coming = pages.next(feed.nextLink === null ? undefined : { link: feed.nextLink });
+    while (!job.stopping) {
+      const page = await coming;
+      const link = page.next ?? null;
+      // While this one is taken in, the next one is on its way.
+      if (link !== null) coming = pages.next({ link });
+      coming.catch(() => undefined);
       await pages.take(page, reading);
-      link = page.next ?? null;
       since ??= new Date(timeOf(page) - OVERLAP_MS);
       const told = { nextLink: link, deltaLink: page.delta ?? null, changesSince: since, words: null };
       await job.note(
@@ -186,7 +190,7 @@ export class Feeds {
     let changed = false;
     let at: number | undefined;
     for (let from: From | undefined = start; from && !job.stopping; ) {
-      const page: Page = await pages.next(from);
+      const page: AskedPage = await pages.next(from);
       changed = (await pages.take(page, reading)) || changed;
       at ??= timeOf(page);
       const isEnd = page.next === undefined;
@@ -215,10 +219,12 @@ type ByTime = Exclude<From, { link: string }>;
 
 type Reading = Omit<FeedReading, 'asked'>;
 
+/** A page, and when it was asked for in milliseconds since 1970: what it tells may be as old. */
+type AskedPage = Page & { asked: number };
+
 /** The pages of a feed, and all who listen to them. */
 class Pages {
   private readonly fields: string[];
-  private asked = 0;
 
   constructor(
     private readonly systems: Pick<Systems, 'client'>,
@@ -229,18 +235,19 @@ class Pages {
     this.fields = [...new Set([entity.key, ...listeners.flatMap(({ fields }) => fields)])];
   }
 
-  async next(from: From | undefined): Promise<Page> {
-    this.asked = Date.now();
-    return (await this.systems.client(this.feed.systemId)).page(this.entity, this.fields, from);
+  async next(from: From | undefined): Promise<AskedPage> {
+    const asked = Date.now();
+    const client = await this.systems.client(this.feed.systemId);
+    return { ...(await client.page(this.entity, this.fields, from)), asked };
   }
 
   async begin(): Promise<void> {
     for (const each of this.listeners) await each.begin();
   }
 
-  async take(page: Page, reading: Reading): Promise<boolean> {
+  async take({ asked, ...page }: AskedPage, reading: Reading): Promise<boolean> {
     let changed = false;
-    for (const each of this.listeners) changed = (await each.take(page, { ...reading, asked: this.asked })) || changed;
+    for (const each of this.listeners) changed = (await each.take(page, { ...reading, asked })) || changed;
     return changed;
   }
 
@@ -283,6 +290,6 @@ function changesFrom({ deltaLink, changesSince }: FeedRow, told: Changes | undef
 }
 
 /** When a page was read: by the system's own clock, where it tells it. */
-const timeOf = ({ clock }: Page): number => clock?.getTime() ?? Date.now();
+const timeOf = ({ clock, asked }: AskedPage): number => clock?.getTime() ?? asked;
 
 const isOld = (at: Date | null): boolean => at !== null && Date.now() - at.getTime() > COMPARE_MS;
