@@ -237,7 +237,9 @@ export const FROM_WITHIN: Attack[] = [
   },
   {
     name: 'documents and rehearsals as large as they may be',
-    run: async ({ as, size }) => {
+    run: async ({ as, ask, size }) => {
+      const { intakes = [] } = (await ask('GET', '/intakes')).body;
+      const { id } = intakes.find(({ key: named }) => named === 'pollination-enquiry')!;
       const fields = Array.from({ length: Math.ceil(1000 * size) }, (_, at) => ({
         ...field(`f${at}`, `Field ${at}`),
         required: false,
@@ -253,25 +255,11 @@ export const FROM_WITHIN: Attack[] = [
       const options = Array.from({ length: 60 }, (_, at) => ({ value: `v${at}`, label: `Option ${at}` }));
       const chosen = { ...document, fields: fields.map((each) => ({ ...each, type: 'option', options })) };
       const statuses = [await as('specialist', 'POST', '/intakes', json({ key, document }))];
-      statuses.push(
-        await as(
-          'specialist',
-          'POST',
-          '/intakes/00000000-0000-0000-0000-000000000000/rehearse',
-          json({ document: chosen, samples: [] }),
-        ),
-      );
+      statuses.push(await as('specialist', 'POST', `/intakes/${id}/rehearse`, json({ document: chosen, samples: [] })));
       const samples = Array.from({ length: Math.ceil(200 * size) }, () =>
         Object.fromEntries(fields.slice(0, 100).map(({ name }) => [name, 'x'.repeat(100)])),
       );
-      statuses.push(
-        await as(
-          'specialist',
-          'POST',
-          '/intakes/00000000-0000-0000-0000-000000000000/rehearse',
-          json({ document, samples }),
-        ),
-      );
+      statuses.push(await as('specialist', 'POST', `/intakes/${id}/rehearse`, json({ document, samples })));
       statuses.push(await as('specialist', 'POST', '/intakes', '{"key":'.repeat(10_000)));
       return statuses;
     },

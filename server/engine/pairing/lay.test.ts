@@ -1,0 +1,87 @@
+import { randomBytes } from 'node:crypto';
+import { MIGRATIONS } from '../../testing/stage.ts';
+import {
+  addPairs,
+  createDatabase,
+  dueNow,
+  inTransaction,
+  keepSeen,
+  layDue,
+  markDue,
+  markedNow,
+  migrateDatabase,
+  openDatabase,
+  type Database,
+  type SeenRecord,
+} from '../../store/index.ts';
+import { markLooking, type Lookers } from './lookers.ts';
+
+const pairing = '0192f0c1-0000-7000-8000-00000000000a';
+const feeds = { left: { id: 1 }, right: { id: 2 } };
+let db: Database;
+
+beforeAll(async () => {
+  const url = `${process.env['TEST_DATABASE_URL']!}laid_${randomBytes(4).toString('hex')}`;
+  await createDatabase(url);
+  await migrateDatabase(url, MIGRATIONS);
+  db = openDatabase(url, 4);
+  await db.$client.query(
+    "INSERT INTO pairings (id, state, draft, revision, live_version, created_at, changed_at) VALUES (?, 'running', '{}', 1, 1, NOW(3), NOW(3))",
+    [pairing],
+  );
+  const seen = (recordId: string): SeenRecord => ({
+    ...{ recordId, values: {}, etag: undefined, changedAt: undefined, asked: 1, touched: 0, version: 1, gone: false },
+  });
+  await inTransaction(db, async (query) => {
+    await keepSeen(query, 1, 1, ['L-1', 'L-2', 'L-3'].map(seen));
+    await keepSeen(query, 2, 1, ['R-1', 'R-2', 'R-3', 'R-4'].map(seen));
+    const pair = { state: 'in step' as const, base: {}, candidates: null };
+    const made = [
+      { ...pair, leftId: 'L-1', rightId: 'R-1' },
+      // The left one isn't known any more, or there never was one.
+      { ...pair, leftId: 'L-9', rightId: 'R-2' },
+      { ...pair, leftId: null, rightId: 'R-3', state: 'unsure' as const },
+    ];
+    await addPairs(query, pairing, made, 1);
+  });
+});
+afterAll(() => db.$client.end());
+
+const due = async (): Promise<string[]> =>
+  (await dueNow(db, pairing, 100, Date.now() + 1000))
+    .map(({ recordId, doubt, mark }) => `${recordId}${doubt ? ' in doubt' : ''}${mark > 1 ? ` ${mark}` : ''}`)
+    .sort();
+const marked = (): Promise<Set<string>> => inTransaction(db, (query) => markedNow(query, [pairing]));
+/** Something new of a record, as whoever listens to changes notes it. */
+const news = (id: string, doubt: boolean): Promise<unknown> => {
+  const own = [{ pairing: { id: pairing, laid: 0 }, side: 'left' }];
+  return inTransaction(db, (query) =>
+    markLooking(query, { db, own, through: [] } as unknown as Lookers, [{ id, doubt }]),
+  );
+};
+
+it('until all are marked at once what is new needn’t be, and what is in doubt must', async () => {
+  expect(await marked()).toEqual(new Set());
+  await news('L-1', false);
+  await news('L-2', true);
+  expect(await due()).toEqual(['L-2 in doubt']);
+});
+
+it('all left ones are marked, once, and what is in doubt stays so', async () => {
+  await layDue(db, pairing, 'left', feeds);
+  expect(await due()).toEqual(['L-1', 'L-2 in doubt 2', 'L-3']);
+  expect(await marked()).toEqual(new Set([pairing]));
+  await layDue(db, pairing, 'left', feeds);
+  expect(await due()).toEqual(['L-1', 'L-2 in doubt 2', 'L-3']);
+});
+
+it('from then on what is new is marked, whatever this process knew a moment ago', async () => {
+  await news('L-3', false);
+  expect(await due()).toEqual(['L-1', 'L-2 in doubt 2', 'L-3 2']);
+});
+
+it('of the right ones all are marked that weren’t looked at with a left one', async () => {
+  await inTransaction(db, (query) => markDue(query, pairing, 'right', [{ id: 'R-1', doubt: false }], Date.now()));
+  await layDue(db, pairing, 'right', feeds);
+  expect((await due()).filter((each) => each.startsWith('R'))).toEqual(['R-1', 'R-2', 'R-3', 'R-4']);
+});
