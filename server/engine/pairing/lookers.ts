@@ -45,6 +45,17 @@ export async function lookersOn(
 /** Keeps where records lead to, and the keys that don't depend on other records. @param before what was known of them */
 export async function keepWays(
   query: Query,
+  lookers: Lookers,
+  records: readonly SeenRecord[],
+  before?: ReadonlyMap<string, SeenRecord>,
+): Promise<void> {
+  await keepLed(query, lookers, records, before);
+  for (const { pairing, side } of lookers.own) await keepPlainKeys(query, pairing, side, records, before);
+}
+
+/** Keeps where records lead to, as far as pairings follow it. @param before what was known of them */
+export async function keepLed(
+  query: Query,
   { feed, schema, own, through }: Lookers,
   records: readonly SeenRecord[],
   before?: ReadonlyMap<string, SeenRecord>,
@@ -58,7 +69,6 @@ export async function keepWays(
     anew.flatMap(({ id, isFresh }) => (isFresh ? [] : [id])),
     anew.flatMap(({ links }) => links),
   );
-  for (const { pairing, side } of own) await keepPlainKeys(query, pairing, side, records, before);
 }
 
 /** Has everybody who looks at records look at what is new. @returns the pairings that have something to do by it */

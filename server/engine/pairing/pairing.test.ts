@@ -354,6 +354,23 @@ describe('trouble', () => {
   });
 });
 
+describe('a relation that is followed only later', () => {
+  it('brings along what changes at its end, though its field was kept before', async () => {
+    const { alone } = subscribersWithPeople();
+    const condition = { match: 'all' as const, parts: [{ field: 'owner_id', test: 'is blank' as const }] };
+    const first = await started(subscribersWithPeople({ alone: { ...alone, right: { ...alone.right, condition } } }));
+    const lines = [line('keeper', 'keeper', 'owner_id.name', { way: 'to left' })];
+    const second = await started(subscribersWithPeople({ name: 'Their keepers', lines }));
+    const [{ l, r }] = await pairsOf(second);
+    const { owner_id: owner } = await person(r);
+    const body = JSON.stringify({ name: 'Sunniva Rask' });
+    await stage.crm(`Users('${owner}')`, { method: 'PATCH', body, headers: { 'If-Match': '*' } });
+    await until('Letters has it', async () => (await subscriber(l)).keeper === 'Sunniva Rask');
+    await remove(first);
+    await remove(second);
+  });
+});
+
 describe('a pairing that is removed', () => {
   it('leaves nothing behind but what it has written, whoever else looks at the same', async () => {
     const kept = async (): Promise<number> =>

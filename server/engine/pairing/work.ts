@@ -17,7 +17,8 @@ import { isSystemTrouble, SystemUnavailable, type Systems } from '../../systems/
 import type { HeldJob, JobEnd, JobWork } from '../jobs.ts';
 import type { Known } from '../known/index.ts';
 import { workBundle } from './bundle.ts';
-import { feedsOf, keepNextKeys, type FeedsOf } from './gather.ts';
+import { feedsOf, type FeedsOf } from './gather.ts';
+import { indexAll } from './index-all.ts';
 import { recoverPairs } from './recover.ts';
 import type { Applied, Pairings } from './view.ts';
 
@@ -35,7 +36,6 @@ export interface Keeping {
 /** Records looked at together. */
 const BUNDLE = 300;
 const LINES_AT_ONCE = 4_000;
-const INDEXED_AT_ONCE = 1_000;
 /** Bundles at once while all records are looked at: one waits for systems while another writes down what came of it. */
 const FILL_AT_ONCE = 4;
 const NOTED_EVERY_MS = 1_000;
@@ -167,21 +167,6 @@ class Progress {
     this.noted = Date.now();
     await this.job.note({ total: this.total, done: Math.min(this.total, this.done), words: null });
   }
-}
-
-/** Keeps the keys of all records of both sides: whoever has none there must be known to have none. */
-async function indexAll({ db }: Keeping, job: HeldJob, pairing: Applied, feeds: FeedsOf): Promise<void> {
-  for (const side of ['left', 'right'] as const) {
-    const next = { feed: feeds[side].id, limit: INDEXED_AT_ONCE };
-    for (let after: string | undefined = ''; after !== undefined; ) {
-      after = await keepNextKeys(db, pairing, side, { ...next, after });
-      await job.note({});
-    }
-  }
-  await db.$client.query('UPDATE pairings SET indexed = TRUE WHERE id = ? AND live_version = ?', [
-    pairing.id,
-    pairing.version,
-  ]);
 }
 
 /**
