@@ -165,6 +165,8 @@ export async function pairingsIn(db: Database, system: string): Promise<PairingR
  */
 export function removePairing(db: Database, id: string, unused: readonly number[]): Promise<void> {
   return atomically(db, async (tx) => {
+    // Whoever is putting down what came of it does so first; nobody begins with anything afterwards (`isThere`).
+    await tx.execute(sql`SELECT id FROM pairings WHERE id = ${id} FOR UPDATE`);
     await removeJobs(tx, 'pairing', [id]);
     // Nobody may be kept from records by a turn that nobody goes on with.
     await tx.execute(

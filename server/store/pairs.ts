@@ -68,14 +68,19 @@ export function layDue(db: Database, pairing: string, side: Side, feeds: Sides<{
   });
 }
 
-/** Which of these pairings have their records marked as due when something is new; of the others all will be. */
-export async function markedNow(query: Query, pairings: readonly string[]): Promise<Set<string>> {
-  if (pairings.length === 0) return new Set();
-  const rows = await query<{ id: string }>(
-    'SELECT id FROM pairings WHERE id IN (?) AND laid > 0 ORDER BY id LOCK IN SHARE MODE',
-    [pairings],
+/** Whether a pairing is still there; until the transaction ends it isn't removed. */
+export async function isThere(query: Query, pairing: string): Promise<boolean> {
+  return (await heldStill(query, [pairing])).has(pairing);
+}
+
+/** Which of these pairings are still there, and of how many sides all records are marked as due; so it stays until the end. */
+export async function heldStill(query: Query, pairings: readonly string[]): Promise<Map<string, number>> {
+  if (pairings.length === 0) return new Map();
+  const rows = await query<{ id: string; laid: number }>(
+    'SELECT id, laid FROM pairings WHERE id IN (?) ORDER BY id LOCK IN SHARE MODE',
+    [[...new Set(pairings)]],
   );
-  return new Set(rows.map(({ id }) => id));
+  return new Map(rows.map(({ id, laid }) => [id, laid]));
 }
 
 /**

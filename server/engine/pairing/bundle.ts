@@ -4,6 +4,7 @@ import { isBlank } from '@zusammen/core/values';
 import {
   idOn,
   inTransaction,
+  isThere,
   keepSeen,
   markDue,
   postponeDue,
@@ -20,7 +21,7 @@ import { finish } from './finish.ts';
 import { gather, type FeedsOf, type Gathered } from './gather.ts';
 import { changesOfFields } from './history.ts';
 import { knownOf } from './listener.ts';
-import { keepWays, lookersOn, markLooking } from './lookers.ts';
+import { keepWays, lookersOn, markLooking, stillLooking } from './lookers.ts';
 import { followedBy, type Applied, type Pairings } from './view.ts';
 import { weighLoose } from './weigh.ts';
 import { carryOutWrites, type Write, type Written } from './write.ts';
@@ -79,6 +80,7 @@ async function readDoubtful(work: Working, due: readonly DueRecord[]): Promise<D
     const records = await Promise.all(ids.map((id) => client.read(entity, id)));
     const now = Date.now();
     await inTransaction(db, async (query) => {
+      if (!(await isThere(query, pairing.id))) return;
       const held = await seenOf(query, feeds[side].id, ids, true);
       const fresh: SeenRecord[] = [];
       const stillInDoubt: { id: string; doubt: boolean }[] = [];
@@ -96,7 +98,8 @@ async function readDoubtful(work: Working, due: readonly DueRecord[]): Promise<D
         if (taken.doubt) stillInDoubt.push({ id, doubt: true });
       });
       await keepSeen(query, feeds[side].id, 0, fresh);
-      await keepWays(query, await lookersOn(work, feeds[side], pairing.ready.around[side].schema), fresh, held);
+      const lookers = await stillLooking(query, await lookersOn(work, feeds[side], pairing.ready.around[side].schema));
+      await keepWays(query, lookers, fresh, held);
       await markDue(query, pairing.id, side, stillInDoubt, now);
     });
   }
@@ -178,8 +181,9 @@ async function lookForLonely(work: Working, gathered: Gathered, decided: Decided
     const to = across(due.side);
     if (others.length > 0) {
       await inTransaction(db, async (query) => {
+        if (!(await isThere(query, pairing.id))) return;
         await keepNew(query, feeds[to].id, others);
-        const lookers = await lookersOn(work, feeds[to], pairing.ready.around[to].schema);
+        const lookers = await stillLooking(query, await lookersOn(work, feeds[to], pairing.ready.around[to].schema));
         await keepWays(query, lookers, others);
         await markLooking(
           query,

@@ -4,6 +4,7 @@ import { withoutValues } from '@zusammen/core/values';
 import {
   addPairs,
   idOn,
+  isThere,
   keepPairs,
   keepSeen,
   keepTroubles,
@@ -26,7 +27,7 @@ import type { Working } from './bundle.ts';
 import type { Decided, Doing, OpenPair } from './decide.ts';
 import type { Gathered } from './gather.ts';
 import { knownOf } from './listener.ts';
-import { keepWays, lookersOn, markLooking } from './lookers.ts';
+import { keepWays, lookersOn, markLooking, stillLooking } from './lookers.ts';
 import { followedBy, type Applied } from './view.ts';
 import type { Written } from './write.ts';
 
@@ -51,7 +52,13 @@ export async function finish(
     query,
     all.flatMap(({ settlements }) => settlements),
   );
+  const over = all.filter(({ unknown }) => !unknown).map(({ turn }) => turn);
   const told = new Set<string>();
+  // Removed meanwhile, nothing is kept for it any more; what was written stands on the ledger.
+  if (!(await isThere(query, pairing.id))) {
+    await letGo(query, over);
+    return told;
+  }
   const doubts = await keepAnswers(query, work, gathered, written, now, told);
   const kept: PairRow[] = [];
   const made: { pair: OpenPair; troubles: Trouble[] }[] = [];
@@ -102,10 +109,7 @@ export async function finish(
   await Promise.all([
     keepPairs(query, kept),
     keepTroubles(query, pairing.id, [...kept.map(({ id }) => id), ...ids], troubles),
-    letGo(
-      query,
-      all.filter(({ unknown }) => !unknown).map(({ turn }) => turn),
-    ),
+    letGo(query, over),
     leaveDue(query, pairing.id, done),
     leavePartners(query, pairing.id, partnersOf(decided, done), gathered.at),
     noteBeat(query, pairing.id, behind, writes),
@@ -182,7 +186,7 @@ async function keepAnswers(
       if (taken.doubt) doubts[side].push(record.id);
     }
     await keepSeen(query, feeds[side].id, feeds[side].generation, fresh);
-    const lookers = await lookersOn(work, feeds[side], pairing.ready.around[side].schema);
+    const lookers = await stillLooking(query, await lookersOn(work, feeds[side], pairing.ready.around[side].schema));
     await keepWays(query, lookers, fresh, held);
     // To a feed it is nothing new any more; to other pairings, and to the other side of an entity with itself, it is.
     const own = lookers.own.filter((each) => each.pairing.id !== pairing.id || each.side !== side);

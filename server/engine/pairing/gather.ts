@@ -5,6 +5,7 @@ import {
   feedOf,
   inDoubt,
   inTransaction,
+  isThere,
   keepKeys,
   keyHash,
   pairsWith,
@@ -154,6 +155,7 @@ export function keepNextKeys(
 ): Promise<string | undefined> {
   const feedAt: FeedAt = (system, entity) => feedOf(db, system, entity);
   return inTransaction(db, async (query) => {
+    if (!(await isThere(query, pairing.id))) return undefined;
     const records = await seenAfter(query, feed, after, limit);
     const related = new Map<string, Map<string, Seen>>();
     await loadRelated(query, feedAt, pairing, side, records, related);
@@ -179,7 +181,7 @@ async function keepRelatedKeys(
   seen: ReadonlyMap<string, SeenRecord>,
   related: ReadonlyMap<string, ReadonlyMap<string, Seen>>,
 ): Promise<void> {
-  if (hasPlainKeys(pairing.document.matches, side)) return;
+  if (hasPlainKeys(pairing.document.matches, side) || !(await isThere(query, pairing.id))) return;
   await keepKeys(
     query,
     pairing.id,

@@ -1,5 +1,5 @@
 import { SIDES } from '@zusammen/core/pairing';
-import { feedOf, inTransaction, seenAfter, type Database } from '../../store/index.ts';
+import { feedOf, inTransaction, isThere, seenAfter, type Database } from '../../store/index.ts';
 import type { HeldJob } from '../jobs.ts';
 import { keepNextKeys, type FeedsOf } from './gather.ts';
 import { keepLed, lookersOn } from './lookers.ts';
@@ -41,6 +41,7 @@ async function keepAllLed({ db, pairings }: Indexing, job: HeldJob, pairing: App
     for (let after: string | undefined = ''; after !== undefined; ) {
       const from: string = after;
       after = await inTransaction(db, async (query) => {
+        if (!(await isThere(query, pairing.id))) return undefined;
         const records = await seenAfter(query, feed.id, from, AT_ONCE);
         await keepLed(query, lookers, records);
         return records.at(-1)?.recordId;

@@ -2,16 +2,13 @@ import type { AdapterDocument } from '@zusammen/core/adapters';
 import { freshLine, freshPairing, type Pairing } from '@zusammen/core/pairing';
 import { strictJson, type StrictJson } from '../../testing/json/strict.ts';
 import { plainServer, type PlainServer, type Row } from '../../testing/json/third-party.ts';
-import { openStage, type Json, type Stage } from '../../testing/stage.ts';
+import type { Json, Stage } from '../../testing/stage.ts';
+import { withTwoSystems } from '../../testing/two-systems.ts';
 import { until } from '../../testing/until.ts';
 
-let stage: Stage;
-beforeAll(async () => {
-  stage = await openStage({ people: 30 });
-});
-afterAll(() => stage.close());
-
-const letters = (...asked: Parameters<Stage['letters']>) => stage.letters(...asked);
+const two = withTwoSystems(30);
+const { atRest } = two;
+const letters: Stage['letters'] = (...asked) => two.stage.letters(...asked);
 const subscriberWith = async (email: string): Promise<Json | undefined> =>
   (await letters('subscribers?limit=500')).items.find((each: Json) => each.email === email);
 
@@ -22,29 +19,12 @@ async function paired(
   entity: string,
   more: (fresh: Pairing) => Partial<Pairing>,
 ): Promise<string> {
-  const connected = await stage.api('POST', '/systems', { practice: true, kind: 'json', name, adapter });
+  const connected = await two.stage.api('POST', '/systems', { practice: true, kind: 'json', name, adapter });
   if (connected.status !== 201) throw new Error(JSON.stringify(connected.body));
-  const { systems } = (await stage.api('GET', '/systems')).body;
-  const left = systems.find((each: Json) => each.name === 'Co-op Letters').id;
-  const fresh = freshPairing(
-    name,
-    { system: left, entity: 'subscribers' },
-    { system: connected.body.system.id, entity },
-  );
-  const document = { ...fresh, matches: [{ parts: [{ left: ['email'], right: ['email'] }] }], ...more(fresh) };
-  const made = await stage.api('POST', '/pairings', { document });
-  if (made.status !== 201) throw new Error(JSON.stringify(made.body));
-  const { id } = made.body;
-  const started = await stage.api('POST', `/pairings/${id}/start`, { revision: 1, accept: true });
-  if (started.status !== 200) throw new Error(JSON.stringify(started.body));
-  await atRest(id);
-  return id;
+  const right = { system: connected.body.system.id, entity };
+  const fresh = freshPairing(name, { system: two.letters, entity: 'subscribers' }, right);
+  return two.started({ ...fresh, matches: [{ parts: [{ left: ['email'], right: ['email'] }] }], ...more(fresh) });
 }
-const atRest = (id: string): Promise<void> =>
-  until('nothing is on the way', async () => {
-    const { filled, states } = (await stage.api('GET', `/pairings/${id}`)).body.pairing;
-    return filled && states.onTheWay === 0;
-  });
 
 describe('json-server, which nobody here wrote and which describes itself nowhere', () => {
   let server: PlainServer;
@@ -56,7 +36,7 @@ describe('json-server, which nobody here wrote and which describes itself nowher
     return answer.json();
   };
   const compare = async (): Promise<void> => {
-    expect((await stage.api('POST', `/pairings/${pairing}/compare`)).status).toBe(204);
+    expect((await two.stage.api('POST', `/pairings/${pairing}/compare`)).status).toBe(204);
     await atRest(pairing);
   };
   const EMAILS = ['ada@orchard.example', 'bo@orchard.example', 'cy@orchard.example'];
@@ -65,7 +45,7 @@ describe('json-server, which nobody here wrote and which describes itself nowher
     server = await plainServer(
       EMAILS.map((email, at) => ({ id: at + 1, name: email.split('@')[0]!, email, letters: true })),
     );
-    const looked = await stage.api('POST', '/systems/look', { address: `${server.address}/people` });
+    const looked = await two.stage.api('POST', '/systems/look', { address: `${server.address}/people` });
     expect(looked.body).toMatchObject({ by: 'samples' });
     pairing = await paired('Plain', looked.body.adapter, 'people', ({ alone }) => ({
       alone: { ...alone, right: { what: 'make' } },
@@ -78,7 +58,7 @@ describe('json-server, which nobody here wrote and which describes itself nowher
     }));
   });
   afterAll(async () => {
-    await stage.api('DELETE', `/pairings/${pairing}`);
+    await two.stage.api('DELETE', `/pairings/${pairing}`);
     await server.close();
   });
 
@@ -123,7 +103,7 @@ describe.each([
   beforeAll(async () => {
     service = await strictJson({ minutesOff, changes: true, paging: 'cursor', version: 'ETag' });
     for (let at = 0; at < 3; at += 1) service.add({ name: `Person ${at}`, email: emailOf(at) });
-    const looked = await stage.api('POST', '/systems/look', { address: service.description });
+    const looked = await two.stage.api('POST', '/systems/look', { address: service.description });
     expect(looked.body).toMatchObject({ by: 'openapi' });
     pairing = await paired(name, looked.body.adapter, 'keepers', ({ alone }) => ({
       alone: { ...alone, right: { what: 'make' } },
@@ -134,7 +114,7 @@ describe.each([
     }));
   });
   afterAll(async () => {
-    await stage.api('DELETE', `/pairings/${pairing}`);
+    await two.stage.api('DELETE', `/pairings/${pairing}`);
     await service.close();
   });
 
@@ -147,7 +127,7 @@ describe.each([
     ['there', 1],
     ['here', 2],
   ])('where both were changed the newest counts by one clock: the one changed %s later', async (where, at) => {
-    await stage.api('POST', `/pairings/${pairing}/pause`);
+    await two.stage.api('POST', `/pairings/${pairing}/pause`);
     const { id, version } = (await subscriberWith(emailOf(at)))!;
     const here = () => letters(`subscribers/${id}`, 'PATCH', { given: 'Here', version });
     const there = () => service.change(rowOf(at), { name: 'There' });
@@ -157,7 +137,7 @@ describe.each([
     await new Promise((resolve) => setTimeout(resolve, 3_000));
     if (where === 'here') await here();
     else there();
-    await stage.api('POST', `/pairings/${pairing}/start`, {});
+    await two.stage.api('POST', `/pairings/${pairing}/start`, {});
     const newest = where === 'here' ? 'Here' : 'There';
     await until('both hold the newest', async () => {
       return (await letters(`subscribers/${id}`)).given === newest && rowOf(at)['name'] === newest;

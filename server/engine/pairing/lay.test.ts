@@ -8,13 +8,13 @@ import {
   keepSeen,
   layDue,
   markDue,
-  markedNow,
+  heldStill,
   migrateDatabase,
   openDatabase,
   type Database,
   type SeenRecord,
 } from '../../store/index.ts';
-import { markLooking, type Lookers } from './lookers.ts';
+import { markLooking, stillLooking, type Lookers } from './lookers.ts';
 
 const pairing = '0192f0c1-0000-7000-8000-00000000000a';
 const feeds = { left: { id: 1 }, right: { id: 2 } };
@@ -51,17 +51,16 @@ const due = async (): Promise<string[]> =>
   (await dueNow(db, pairing, 100, Date.now() + 1000))
     .map(({ recordId, doubt, mark }) => `${recordId}${doubt ? ' in doubt' : ''}${mark > 1 ? ` ${mark}` : ''}`)
     .sort();
-const marked = (): Promise<Set<string>> => inTransaction(db, (query) => markedNow(query, [pairing]));
+const laid = async (): Promise<unknown> => [...(await inTransaction(db, (query) => heldStill(query, [pairing])))];
 /** Something new of a record, as whoever listens to changes notes it. */
 const news = (id: string, doubt: boolean): Promise<unknown> => {
   const own = [{ pairing: { id: pairing, laid: 0 }, side: 'left' }];
-  return inTransaction(db, (query) =>
-    markLooking(query, { db, own, through: [] } as unknown as Lookers, [{ id, doubt }]),
-  );
+  const lookers = { db, own, through: [] } as unknown as Lookers;
+  return inTransaction(db, async (query) => markLooking(query, await stillLooking(query, lookers), [{ id, doubt }]));
 };
 
 it('until all are marked at once what is new needn’t be, and what is in doubt must', async () => {
-  expect(await marked()).toEqual(new Set());
+  expect(await laid()).toEqual([[pairing, 0]]);
   await news('L-1', false);
   await news('L-2', true);
   expect(await due()).toEqual(['L-2 in doubt']);
@@ -70,14 +69,22 @@ it('until all are marked at once what is new needn’t be, and what is in doubt 
 it('all left ones are marked, once, and what is in doubt stays so', async () => {
   await layDue(db, pairing, 'left', feeds);
   expect(await due()).toEqual(['L-1', 'L-2 in doubt 2', 'L-3']);
-  expect(await marked()).toEqual(new Set([pairing]));
+  expect(await laid()).toEqual([[pairing, 1]]);
   await layDue(db, pairing, 'left', feeds);
   expect(await due()).toEqual(['L-1', 'L-2 in doubt 2', 'L-3']);
 });
 
-it('from then on what is new is marked, whatever this process knew a moment ago', async () => {
+it('from then on what is new is marked, and of a pairing that is gone nothing', async () => {
   await news('L-3', false);
   expect(await due()).toEqual(['L-1', 'L-2 in doubt 2', 'L-3 2']);
+  const own = [{ pairing: { id: '0192f0c1-0000-7000-8000-00000000000b', laid: 2 }, side: 'left' }];
+  const lookers = { db, own, through: [] } as unknown as Lookers;
+  await inTransaction(db, async (query) => {
+    const still = await stillLooking(query, lookers);
+    expect(await markLooking(query, still, [{ id: 'L-1', doubt: true }])).toEqual(new Set());
+  });
+  const [rows] = await db.$client.query('SELECT 1 FROM pair_due WHERE pairing_id <> ?', [pairing]);
+  expect(rows).toEqual([]);
 });
 
 it('of the right ones all are marked that weren’t looked at with a left one', async () => {

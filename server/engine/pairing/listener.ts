@@ -17,8 +17,16 @@ import type { LiveView } from '../live.ts';
 import type { Systems } from '../../systems/index.ts';
 import type { FeedListener, FeedReading, Listen } from '../feeds/index.ts';
 import type { Page } from '../../systems/index.ts';
-import { keepWays, lookersOn, markLooking, type Lookers, type News } from './lookers.ts';
-import type { Looking, Pairings } from './view.ts';
+import {
+  keepWays,
+  lookersOn,
+  markLooking,
+  stillLooking,
+  type Lookers,
+  type News,
+  type StillLooking,
+} from './lookers.ts';
+import type { Pairings } from './view.ts';
 
 /** What listening for pairings works with. */
 export interface Listening {
@@ -62,7 +70,8 @@ class PairingListener implements FeedListener {
 
   async take(page: Page, { generation, whole, asked }: FeedReading): Promise<boolean> {
     const news = await inTransaction(this.work.db, async (query) => {
-      await holdStill(query, [...this.lookers.own, ...this.lookers.through]);
+      // A pairing that is begun or removed waits until what is being noted for it is noted, and the other way round.
+      const lookers = await stillLooking(query, this.lookers);
       // The last pairing that looked at it was removed, or another looks at more: this reading is of no use any more.
       if (!(await isStillKept(query, this.feed.id, this.fields))) return 0;
       const ids = [...page.records.map(({ id }) => id), ...page.gone];
@@ -87,8 +96,8 @@ class PairingListener implements FeedListener {
       const same = page.records.flatMap(({ id }) => (kept.has(id) ? [] : [id]));
       if (whole) await noteBrought(query, this.feed.id, generation, same);
       const changed = fresh.filter(({ gone }) => !gone);
-      await keepWays(query, this.lookers, changed, held);
-      await this.mark(query, found);
+      await keepWays(query, lookers, changed, held);
+      await this.mark(query, lookers, found);
       return found.length;
     });
     // While everything is read the pairings wait for the end of it.
@@ -102,12 +111,13 @@ class PairingListener implements FeedListener {
       const ids = await notBrought(this.work.db, this.feed.id, generation, GONE_AT_ONCE);
       if (ids.length === 0) break;
       await inTransaction(this.work.db, async (query) => {
-        await holdStill(query, [...this.lookers.own, ...this.lookers.through]);
+        const lookers = await stillLooking(query, this.lookers);
         const held = await seenOf(query, this.feed.id, ids, true);
         const fresh = [...held.values()].map((each) => ({ ...each, version: each.version + 1 }));
         await keepSeen(query, this.feed.id, generation, fresh);
         await this.mark(
           query,
+          lookers,
           fresh.map(({ recordId }) => ({ id: recordId, doubt: true })),
         );
       });
@@ -130,15 +140,9 @@ class PairingListener implements FeedListener {
     return knownOf(all, this.fields, this.entity, this.clockAhead);
   }
 
-  private async mark(query: Query, news: readonly News[]): Promise<void> {
-    for (const id of await markLooking(query, this.lookers, news)) this.told.add(id);
+  private async mark(query: Query, lookers: StillLooking, news: readonly News[]): Promise<void> {
+    for (const id of await markLooking(query, lookers, news)) this.told.add(id);
   }
-}
-
-/** A pairing that is begun or removed waits until what is being noted for it is noted, and the other way round. */
-async function holdStill(query: Query, looking: readonly Looking[]): Promise<void> {
-  const ids = [...new Set(looking.map(({ pairing }) => pairing.id))].sort();
-  if (ids.length > 0) await query('SELECT id FROM pairings WHERE id IN (?) LOCK IN SHARE MODE', [ids]);
 }
 
 /** What is kept of a record that was read. */

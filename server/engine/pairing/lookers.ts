@@ -4,12 +4,12 @@ import { isBlank } from '@zusammen/core/values';
 import {
   feedOf,
   hashed,
+  heldStill,
   keepKeys,
   keepLinks,
   keyHash,
   leadingTo,
   markDue,
-  markedNow,
   type Database,
   type FeedRow,
   type Query,
@@ -33,6 +33,22 @@ export interface Lookers {
   through: readonly Looking[];
 }
 
+/** Those who still look; they aren't removed, and none begins with all of its records, until the transaction ends. */
+export interface StillLooking extends Lookers {
+  /** Of these all records will be marked as due at once: until then what is new needn't be. */
+  unlaid: ReadonlySet<string>;
+}
+
+export async function stillLooking(query: Query, lookers: Lookers): Promise<StillLooking> {
+  const found = await heldStill(
+    query,
+    [...lookers.own, ...lookers.through].map(({ pairing }) => pairing.id),
+  );
+  const isThere = ({ pairing }: Looking): boolean => found.has(pairing.id);
+  const unlaid = new Set([...found].flatMap(([id, laid]) => (laid === 0 ? [id] : [])));
+  return { ...lookers, own: lookers.own.filter(isThere), through: lookers.through.filter(isThere), unlaid };
+}
+
 export async function lookersOn(
   { db, pairings }: { db: Database; pairings: Pick<Pairings, 'sidesOn' | 'throughs'> },
   feed: FeedRow,
@@ -45,7 +61,7 @@ export async function lookersOn(
 /** Keeps where records lead to, and the keys that don't depend on other records. @param before what was known of them */
 export async function keepWays(
   query: Query,
-  lookers: Lookers,
+  lookers: StillLooking,
   records: readonly SeenRecord[],
   before?: ReadonlyMap<string, SeenRecord>,
 ): Promise<void> {
@@ -72,19 +88,17 @@ export async function keepLed(
 }
 
 /** Has everybody who looks at records look at what is new. @returns the pairings that have something to do by it */
-export async function markLooking(query: Query, lookers: Lookers, news: readonly News[]): Promise<Set<string>> {
+export async function markLooking(query: Query, lookers: StillLooking, news: readonly News[]): Promise<Set<string>> {
   const told = new Set<string>();
   if (news.length === 0) return told;
   const now = Date.now();
-  const marked = await markedOf(query, [...lookers.own, ...lookers.through]);
   for (const { pairing, side } of lookers.own) {
-    // Until all are marked at once, only what is in doubt would be missed.
-    const marks = marked.has(pairing.id) ? news : news.filter(({ doubt }) => doubt);
+    const marks = lookers.unlaid.has(pairing.id) ? news.filter(({ doubt }) => doubt) : news;
     await markDue(query, pairing.id, side, marks, now);
     told.add(pairing.id);
   }
   for (const looking of lookers.through) {
-    if (!marked.has(looking.pairing.id)) continue;
+    if (lookers.unlaid.has(looking.pairing.id)) continue;
     const ids = await ledFrom(query, lookers, looking, news);
     await markDue(
       query,
@@ -96,14 +110,6 @@ export async function markLooking(query: Query, lookers: Lookers, news: readonly
     if (ids.length > 0) told.add(looking.pairing.id);
   }
   return told;
-}
-
-async function markedOf(query: Query, looking: readonly Looking[]): Promise<Set<string>> {
-  const laid = new Set(looking.flatMap(({ pairing }) => (pairing.laid > 0 ? [pairing.id] : [])));
-  // What this process knows may be a second old.
-  const others = looking.map(({ pairing }) => pairing.id).filter((id) => !laid.has(id));
-  for (const id of await markedNow(query, [...new Set(others)])) laid.add(id);
-  return laid;
 }
 
 /** The paired records that are led to these by the relations a pairing follows. */

@@ -1,28 +1,11 @@
 import { freshLine, freshPairing, type Pairing, type PairLine } from '@zusammen/core/pairing';
-import { openStage, type Json, type Stage } from '../../testing/stage.ts';
+import type { Json, Stage } from '../../testing/stage.ts';
+import { withTwoSystems } from '../../testing/two-systems.ts';
 import { until } from '../../testing/until.ts';
 
-let stage: Stage;
-let letters: string;
-let crm: string;
-
-beforeAll(async () => {
-  stage = await openStage({ people: 60 });
-  const { body } = await stage.api('GET', '/systems');
-  const named = (name: string): string => body.systems.find((each: Json) => each.name === name).id;
-  [letters, crm] = [named('Co-op Letters'), named('Co-op CRM')];
-});
-afterAll(() => stage.close());
-
-const post: Stage['letters'] = (...asked) => stage.letters(...asked);
-const subscriber = (id: string): Promise<Json> => post(`subscribers/${id}`);
-async function changeSubscriber(id: string, values: object): Promise<void> {
-  const { version } = await subscriber(id);
-  await post(`subscribers/${id}`, 'PATCH', { ...values, version });
-}
-const person = (id: string): Promise<Json> => stage.crm(`People('${id}')`);
-const changePerson = (id: string, values: object): Promise<Json> =>
-  stage.crm(`People('${id}')`, { method: 'PATCH', body: JSON.stringify(values), headers: { 'If-Match': '*' } });
+const two = withTwoSystems();
+const { subscriber, changeSubscriber, person, changePerson, rowsOf, started, detail, atRest, pairsOf, remove } = two;
+const post: Stage['letters'] = (...asked) => two.stage.letters(...asked);
 
 const line = (id: string, left: string, right: string, more: Partial<PairLine> = {}): PairLine => ({
   ...freshLine(id, left.split('.'), right.split('.')),
@@ -30,43 +13,12 @@ const line = (id: string, left: string, right: string, more: Partial<PairLine> =
 });
 
 const subscribersWithPeople = (more: Partial<Pairing> = {}): Pairing => ({
-  ...freshPairing(
-    'Letter subscribers with people',
-    { system: letters, entity: 'subscribers' },
-    { system: crm, entity: 'People' },
-  ),
+  ...two.fresh('Letter subscribers with people'),
   matches: [{ parts: [{ left: ['crm_id'], right: ['id'] }] }, { parts: [{ left: ['email'], right: ['email'] }] }],
   lines: [line('given', 'given', 'first_name'), line('family', 'family', 'last_name')],
   ...more,
 });
 
-async function started(document: Pairing): Promise<string> {
-  const made = await stage.api('POST', '/pairings', { document });
-  expect(made.body).toMatchObject({ id: expect.any(String) });
-  const { id } = made.body;
-  const start = await stage.api('POST', `/pairings/${id}/start`, { revision: 1, accept: true });
-  expect(start).toMatchObject({ status: 200, body: { version: 1 } });
-  await atRest(id);
-  return id;
-}
-
-const detail = async (id: string): Promise<Json> => (await stage.api('GET', `/pairings/${id}`)).body.pairing;
-const atRest = (id: string) =>
-  until('nothing is on the way', async () => {
-    const { filled, states } = await detail(id);
-    return filled && states.onTheWay === 0;
-  });
-const rowsOf = async (text: string, values: unknown[] = []): Promise<Json[]> =>
-  (await stage.db.$client.query(text, values))[0] as Json[];
-/** Ids of pairs of two records, the first first. */
-const pairsOf = (id: string): Promise<Json[]> =>
-  rowsOf(
-    'SELECT id, left_id AS l, right_id AS r, state FROM pairs WHERE pairing_id = ? AND left_id IS NOT NULL AND right_id IS NOT NULL ORDER BY id',
-    [id],
-  );
-const remove = async (id: string): Promise<void> => {
-  expect((await stage.api('DELETE', `/pairings/${id}`)).status).toBe(204);
-};
 const writesTo = (record: string): Promise<Json[]> =>
   rowsOf("SELECT * FROM ledger WHERE record_id = ? AND state = 'written' ORDER BY id", [record]);
 
@@ -115,35 +67,35 @@ describe('two systems kept in step', () => {
 
   it('asks where both have changed, and does what was said', async () => {
     const { l, r } = pairs[1];
-    await stage.api('POST', `/pairings/${id}/pause`);
+    await two.stage.api('POST', `/pairings/${id}/pause`);
     await changePerson(r, { last_name: 'Kern' });
     await changeSubscriber(l, { family: 'Korn' });
-    await stage.api('POST', `/pairings/${id}/start`);
+    await two.stage.api('POST', `/pairings/${id}/start`);
     const question = async () =>
-      (await stage.api('GET', '/pairings/questions')).body.questions.find((each: Json) => each.ids.left === l);
+      (await two.stage.api('GET', '/pairings/questions')).body.questions.find((each: Json) => each.ids.left === l);
     await until('it is asked', async () => (await question()) !== undefined);
     expect((await question()).field).toMatchObject({ line: 'family', now: { left: 'Korn', right: 'Kern' } });
     expect((await detail(id)).states.asked).toBe(1);
     const { pair } = await question();
     const answer = { kind: 'field', line: 'family', side: 'left' };
-    expect((await stage.api('POST', `/pairings/${id}/pairs/${pair}/answer`, answer)).status).toBe(204);
+    expect((await two.stage.api('POST', `/pairings/${id}/pairs/${pair}/answer`, answer)).status).toBe(204);
     await until('both hold it', async () => (await person(r)).last_name === 'Korn');
     await atRest(id);
     expect(await question()).toBeUndefined();
-    expect((await stage.api('POST', `/pairings/${id}/pairs/${pair}/answer`, answer)).status).toBe(409);
+    expect((await two.stage.api('POST', `/pairings/${id}/pairs/${pair}/answer`, answer)).status).toBe(409);
   });
 
   it('writes nothing while it is paused, and everything once it goes on', async () => {
     const { l, r } = pairs[2];
-    await stage.api('POST', `/pairings/${id}/pause`);
+    await two.stage.api('POST', `/pairings/${id}/pause`);
     await changePerson(r, { first_name: 'Paused' });
     await until('it is noticed', async () => (await detail(id)).states.onTheWay > 0);
     expect((await subscriber(l)).given).not.toBe('Paused');
     expect((await detail(id)).state).toBe('paused');
     // Somebody who can't make up their mind.
-    await stage.api('POST', `/pairings/${id}/start`);
-    await stage.api('POST', `/pairings/${id}/pause`);
-    await stage.api('POST', `/pairings/${id}/start`);
+    await two.stage.api('POST', `/pairings/${id}/start`);
+    await two.stage.api('POST', `/pairings/${id}/pause`);
+    await two.stage.api('POST', `/pairings/${id}/start`);
     await until('it is written', async () => (await subscriber(l)).given === 'Paused');
   });
 
@@ -166,7 +118,7 @@ describe('two systems kept in step', () => {
   it('brings what is read through a relation along when its end changes', async () => {
     const { l, r } = pairs[4];
     const { owner_id: owner } = await person(r);
-    await stage.crm(`Users('${owner}')`, {
+    await two.stage.crm(`Users('${owner}')`, {
       method: 'PATCH',
       body: JSON.stringify({ name: 'Nele Harms' }),
       headers: { 'If-Match': '*' },
@@ -182,7 +134,7 @@ describe('two systems kept in step', () => {
     await until('it is there', async () => (await person(r)).first_name === 'Mistake');
     await atRest(id);
     const [change] = (await writesTo(r)).slice(-1);
-    const taken = await stage.api('POST', `/ledger/${change.id}/take-back`);
+    const taken = await two.stage.api('POST', `/ledger/${change.id}/take-back`);
     expect(taken.body.result.done).toBe(true);
     await new Promise((resolve) => setTimeout(resolve, 3_000));
     expect((await person(r)).first_name).toBe(former);
@@ -195,7 +147,7 @@ describe('two systems kept in step', () => {
     const { l, r } = pairs[6];
     await post(`subscribers/${l}`, 'DELETE');
     // Letters doesn’t tell what is deleted; comparing everything does.
-    await stage.api('POST', `/pairings/${id}/compare`);
+    await two.stage.api('POST', `/pairings/${id}/compare`);
     await until('the pair is undone', async () => {
       const [row] = await rowsOf('SELECT state FROM pairs WHERE pairing_id = ? AND right_id = ?', [id, r]);
       return row?.state === 'undone';
@@ -221,16 +173,16 @@ describe('a record without a counterpart', () => {
       }),
     );
     const made = await post('subscribers', 'POST', { email: 'nova@biene.example', given: 'Nova', family: 'Licht' });
-    await until('the CRM has her', async () => (await stage.people('nova@biene.example')).length === 1);
+    await until('the CRM has her', async () => (await two.stage.people('nova@biene.example')).length === 1);
     await atRest(id);
-    expect((await stage.people('nova@biene.example'))[0]).toMatchObject({ first_name: 'Nova', last_name: 'Licht' });
+    expect((await two.stage.people('nova@biene.example'))[0]).toMatchObject({ first_name: 'Nova', last_name: 'Licht' });
     const [pair] = (await pairsOf(id)).filter(({ l }) => l === made.id);
     expect(pair).toMatchObject({ state: 'in step' });
     // Somebody enters the same on both sides at the same moment.
     const both = { email: 'zwei@biene.example', given: 'Zwei', family: 'Fach' };
     await Promise.all([
       post('subscribers', 'POST', both),
-      stage.crm('People', {
+      two.stage.crm('People', {
         method: 'POST',
         body: JSON.stringify({ email: both.email, first_name: 'Zwei', last_name: 'Fach' }),
       }),
@@ -246,34 +198,36 @@ describe('a record without a counterpart', () => {
         ).length === 1,
     );
     await atRest(id);
-    expect(await stage.people(both.email)).toHaveLength(1);
+    expect(await two.stage.people(both.email)).toHaveLength(1);
     // Taking back what was made doesn't make it again.
     const [change] = await writesTo(pair.r);
-    expect((await stage.api('POST', `/ledger/${change.id}/take-back`)).body.result.done).toBe(true);
+    expect((await two.stage.api('POST', `/ledger/${change.id}/take-back`)).body.result.done).toBe(true);
     await new Promise((resolve) => setTimeout(resolve, 3_000));
-    expect(await stage.people('nova@biene.example')).toHaveLength(0);
+    expect(await two.stage.people('nova@biene.example')).toHaveLength(0);
     expect((await subscriber(made.id)).given).toBe('Nova');
     await remove(id);
   });
 
   it('is asked about where several go with one', async () => {
     const id = await started(subscribersWithPeople({ matches: [{ parts: [{ left: ['email'], right: ['email'] }] }] }));
-    await stage.crm('People', {
+    await two.stage.crm('People', {
       method: 'POST',
       body: JSON.stringify({ email: 'twin@biene.example', last_name: 'Twin' }),
     });
-    await stage.crm('People', {
+    await two.stage.crm('People', {
       method: 'POST',
       body: JSON.stringify({ email: 'twin@biene.example', last_name: 'Twinn' }),
     });
     const made = await post('subscribers', 'POST', { email: 'twin@biene.example', given: 'Tilda' });
     const question = async () =>
-      (await stage.api('GET', '/pairings/questions')).body.questions.find((each: Json) => each.ids.left === made.id);
+      (await two.stage.api('GET', '/pairings/questions')).body.questions.find(
+        (each: Json) => each.ids.left === made.id,
+      );
     await until('it is asked', async () => (await question())?.unsure?.candidates.length === 2);
     const { pair, unsure } = await question();
     const chosen = unsure.candidates[1].id;
     const answer = { kind: 'with', record: chosen };
-    expect((await stage.api('POST', `/pairings/${id}/pairs/${pair}/answer`, answer)).status).toBe(204);
+    expect((await two.stage.api('POST', `/pairings/${id}/pairs/${pair}/answer`, answer)).status).toBe(204);
     await until('they are in step', async () => (await person(chosen)).first_name === 'Tilda');
     await remove(id);
   });
@@ -284,8 +238,8 @@ describe('lines that follow others through a relation, in one system', () => {
     const id = await started({
       ...freshPairing(
         'Quote lines with contract lines',
-        { system: crm, entity: 'QuoteLines' },
-        { system: crm, entity: 'ContractLines' },
+        { system: two.crm, entity: 'QuoteLines' },
+        { system: two.crm, entity: 'ContractLines' },
       ),
       matches: [
         {
@@ -305,17 +259,17 @@ describe('lines that follow others through a relation, in one system', () => {
       ],
     });
     const pairs = await pairsOf(id);
-    const contracts = (await stage.crm('ContractLines')).value;
+    const contracts = (await two.stage.crm('ContractLines')).value;
     expect(contracts.length).toBeGreaterThan(1);
     expect(pairs).toHaveLength(contracts.length);
     for (const { l } of pairs)
-      await stage.crm(`QuoteLines('${l}')`, {
+      await two.stage.crm(`QuoteLines('${l}')`, {
         method: 'PATCH',
         body: JSON.stringify({ placement_week: '2027-05-03', keeper_id: 'U-00002' }),
         headers: { 'If-Match': '*' },
       });
     await until('all follow', async () =>
-      (await stage.crm('ContractLines')).value.every(
+      (await two.stage.crm('ContractLines')).value.every(
         (each: Json) => each.placement_at?.startsWith('2027-05-03T00:00') && each.beekeeper_id === 'U-00002',
       ),
     );
@@ -327,10 +281,10 @@ describe('trouble', () => {
   it('loses and doubles nothing when answers are lost after a write took place', async () => {
     const id = await started(subscribersWithPeople());
     const pairs = await pairsOf(id);
-    await stage.fault({ system: 'crm', kind: 'break after', share: 0.5 });
+    await two.stage.fault({ system: 'crm', kind: 'break after', share: 0.5 });
     for (const [at, { l }] of pairs.entries()) await changeSubscriber(l, { given: `N${at}` });
     await new Promise((resolve) => setTimeout(resolve, 2_000));
-    await stage.noFaults();
+    await two.stage.noFaults();
     await until('all are in step', async () => {
       for (const [at, { r }] of pairs.entries()) if ((await person(r)).first_name !== `N${at}`) return false;
       return true;
@@ -344,10 +298,10 @@ describe('trouble', () => {
   it('waits for a side that is down, says so, and goes on', async () => {
     const id = await started(subscribersWithPeople());
     const [{ l, r }] = await pairsOf(id);
-    await stage.fault({ system: 'letters', kind: 'fail', status: 503 });
+    await two.stage.fault({ system: 'letters', kind: 'fail', status: 503 });
     await changePerson(r, { first_name: 'Patience' });
     await until('it says so', async () => (await detail(id)).words !== null && (await detail(id)).states.onTheWay > 0);
-    await stage.noFaults();
+    await two.stage.noFaults();
     await until('it is there', async () => (await subscriber(l)).given === 'Patience');
     await until('nothing is said any more', async () => (await detail(id)).words === null);
     await remove(id);
@@ -364,7 +318,7 @@ describe('a relation that is followed only later', () => {
     const [{ l, r }] = await pairsOf(second);
     const { owner_id: owner } = await person(r);
     const body = JSON.stringify({ name: 'Sunniva Rask' });
-    await stage.crm(`Users('${owner}')`, { method: 'PATCH', body, headers: { 'If-Match': '*' } });
+    await two.stage.crm(`Users('${owner}')`, { method: 'PATCH', body, headers: { 'If-Match': '*' } });
     await until('Letters has it', async () => (await subscriber(l)).keeper === 'Sunniva Rask');
     await remove(first);
     await remove(second);
@@ -372,6 +326,41 @@ describe('a relation that is followed only later', () => {
 });
 
 describe('a pairing that is removed', () => {
+  const nothingLeft = async (): Promise<void> => {
+    for (const table of [
+      'seen_records',
+      'pairs',
+      'pair_due',
+      'pair_keys',
+      'pair_troubles',
+      'seen_links',
+      'lane_holders',
+    ])
+      expect([table, (await rowsOf(`SELECT COUNT(*) AS count FROM ${table}`))[0].count]).toEqual([table, 0]);
+  };
+
+  it('leaves nothing behind either while its writes are on their way', async () => {
+    const id = await started(subscribersWithPeople());
+    const [one, two_, three] = await pairsOf(id);
+    await two.stage.fault({ system: 'letters', kind: 'slow', ms: 1_500, share: 1, methods: ['PATCH'] });
+    for (const [at, { r }] of [one, two_, three].entries()) await changePerson(r!, { first_name: `Removed${at}` });
+    await until(
+      'it is being written',
+      async () => (await rowsOf("SELECT 1 FROM ledger WHERE state = 'intended'")).length > 0,
+    );
+    await remove(id);
+    await until(
+      'it has been answered',
+      async () => (await rowsOf("SELECT 1 FROM ledger WHERE state = 'intended'")).length === 0,
+    );
+    await two.stage.noFaults();
+    await until(
+      'nobody holds the records any more',
+      async () => (await rowsOf('SELECT 1 FROM lane_holders')).length === 0,
+    );
+    await nothingLeft();
+  });
+
   it('leaves nothing behind but what it has written, whoever else looks at the same', async () => {
     const kept = async (): Promise<number> =>
       Number((await rowsOf('SELECT COUNT(*) AS count FROM seen_records'))[0].count);
@@ -386,9 +375,7 @@ describe('a pairing that is removed', () => {
     await remove(first);
     expect(await kept()).toBeGreaterThan(0);
     await remove(second);
-    expect(await kept()).toBe(0);
-    for (const table of ['pairs', 'pair_due', 'pair_keys', 'pair_troubles', 'seen_links', 'lane_holders'])
-      expect([table, (await rowsOf(`SELECT COUNT(*) AS count FROM ${table}`))[0].count]).toEqual([table, 0]);
+    await nothingLeft();
     // A later one begins from nothing, and comes to the same.
     const third = await started(subscribersWithPeople());
     expect((await pairsOf(third)).length).toBeGreaterThan(10);
@@ -398,25 +385,25 @@ describe('a pairing that is removed', () => {
 
 describe('before it starts', () => {
   it('refuses what can’t be started, in words, and asks for a look at the rest', async () => {
-    const nothing = await stage.api('POST', '/pairings', { document: subscribersWithPeople({ matches: [] }) });
-    const start = await stage.api('POST', `/pairings/${nothing.body.id}/start`, { revision: 1, accept: true });
+    const nothing = await two.stage.api('POST', '/pairings', { document: subscribersWithPeople({ matches: [] }) });
+    const start = await two.stage.api('POST', `/pairings/${nothing.body.id}/start`, { revision: 1, accept: true });
     expect(start.status).toBe(422);
     expect(start.body.detail).toContain('which record goes with which');
     const document = subscribersWithPeople({ lines: [line('i', 'interests', 'interests')] });
-    const made = await stage.api('POST', '/pairings', { document });
-    const looked = await stage.api('POST', `/pairings/${made.body.id}/start`, { revision: 1 });
+    const made = await two.stage.api('POST', '/pairings', { document });
+    const looked = await two.stage.api('POST', `/pairings/${made.body.id}/start`, { revision: 1 });
     expect(looked.status).toBe(409);
     expect(looked.body.detail).toMatch(/hiring hives|Pollination/);
-    const gone = await stage.api('POST', '/pairings', {
-      document: { ...document, right: { system: crm, entity: 'Nothing' } },
+    const gone = await two.stage.api('POST', '/pairings', {
+      document: { ...document, right: { system: two.crm, entity: 'Nothing' } },
     });
     expect(gone).toMatchObject({ status: 422, body: { errors: [{ field: 'right.entity' }] } });
   });
 
   it('proposes what goes with which, and which fields, by the records', async () => {
-    const { status, body } = await stage.api('POST', '/pairings/propose', {
-      left: { system: letters, entity: 'subscribers' },
-      right: { system: crm, entity: 'People' },
+    const { status, body } = await two.stage.api('POST', '/pairings/propose', {
+      left: { system: two.letters, entity: 'subscribers' },
+      right: { system: two.crm, entity: 'People' },
     });
     expect(status).toBe(200);
     expect(body.document.matches[0].parts[0]).toEqual({ left: ['crm_id'], right: ['id'] });
@@ -434,14 +421,14 @@ describe('before it starts', () => {
     const document = subscribersWithPeople({
       lines: [...subscribersWithPeople().lines, line('i', 'interests', 'interests')],
     });
-    const made = await stage.api('POST', '/pairings', { document });
-    const { body } = await stage.api('POST', `/pairings/${made.body.id}/look`, { document });
+    const made = await two.stage.api('POST', '/pairings', { document });
+    const { body } = await two.stage.api('POST', `/pairings/${made.body.id}/look`, { document });
     expect(body).toMatchObject({ by: 'sample', whole: { left: true, right: true } });
     const interests = body.lines.find((each: Json) => each.line === 'i');
     expect(interests.differ).toBeGreaterThan(0);
     expect(interests.counts.stuck).toBeGreaterThan(0);
     expect(body.findings.map(({ id }: Json) => id)).toContain('K02');
-    const rehearsed = await stage.api('POST', `/pairings/${made.body.id}/rehearse`, { pairs: 5 });
+    const rehearsed = await two.stage.api('POST', `/pairings/${made.body.id}/rehearse`, { pairs: 5 });
     expect(rehearsed.body).toMatchObject({ looked: 5, whole: true });
     const { pairs, changing, writes } = rehearsed.body;
     expect(pairs).toHaveLength(changing);

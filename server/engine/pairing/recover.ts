@@ -3,6 +3,7 @@ import type { Entity } from '@zusammen/core/schema';
 import {
   idOn,
   inTransaction,
+  isThere,
   keepPairs,
   ledgerOf,
   markDue,
@@ -45,9 +46,10 @@ export async function recoverPairs(work: Recovering, atWork: ReadonlySet<number>
     }
     await inTransaction(work.db, async (query) => {
       await settleLedger(query, settlements);
+      await query('DELETE FROM lane_holders WHERE turn = ?', [pair.turn]);
+      if (!(await isThere(query, pair.pairingId))) return;
       const recovered = afterTurn(pair, done);
       await keepPairs(query, [recovered]);
-      await query('DELETE FROM lane_holders WHERE turn = ?', [pair.turn]);
       for (const side of ['left', 'right'] as const) {
         const id = idOn(recovered, side);
         if (id !== null) await markDue(query, pair.pairingId, side, [{ id, doubt: true }], Date.now());

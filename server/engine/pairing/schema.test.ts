@@ -1,23 +1,13 @@
-import { freshLine, freshPairing } from '@zusammen/core/pairing';
-import { openStage, type Json, type Stage } from '../../testing/stage.ts';
+import { freshLine } from '@zusammen/core/pairing';
+import type { Json, Stage } from '../../testing/stage.ts';
+import { withTwoSystems } from '../../testing/two-systems.ts';
 import { until } from '../../testing/until.ts';
 
-let stage: Stage;
-let letters: string;
-let crm: string;
-
-beforeAll(async () => {
-  stage = await openStage({ people: 60 });
-  const { body } = await stage.api('GET', '/systems');
-  const named = (name: string): string => body.systems.find((each: Json) => each.name === name).id;
-  [letters, crm] = [named('Co-op Letters'), named('Co-op CRM')];
-});
-afterAll(() => stage.close());
-
-const post: Stage['letters'] = (...asked) => stage.letters(...asked);
-const detail = async (id: string): Promise<Json> => (await stage.api('GET', `/pairings/${id}`)).body.pairing;
+const two = withTwoSystems();
+const { detail, remove } = two;
+const post: Stage['letters'] = (...asked) => two.stage.letters(...asked);
 const fieldHere = async (system: string, entity: string, name: string): Promise<Json> => {
-  const { schema } = (await stage.api('GET', `/systems/${system}`)).body;
+  const { schema } = (await two.stage.api('GET', `/systems/${system}`)).body;
   const known = schema.entities.find((each: Json) => each.name === entity);
   return known.fields.find((each: Json) => each.name === name);
 };
@@ -32,7 +22,7 @@ async function withInterests(
   field = 'interests',
 ): Promise<{ id: string; left: string[] }> {
   const document = {
-    ...freshPairing('Interests', { system: letters, entity: 'subscribers' }, { system: crm, entity: 'People' }),
+    ...two.fresh('Interests'),
     matches: [{ parts: [{ left: ['crm_id'], right: ['id'] }] }],
     lines: [
       {
@@ -42,24 +32,12 @@ async function withInterests(
       },
     ],
   };
-  const made = await stage.api('POST', '/pairings', { document });
-  const { id } = made.body;
   const { items } = await post('subscribers?limit=500');
   const paired = items.filter((each: Json) => each.crm_id).slice(0, people);
-  for (const { crm_id: person } of paired)
-    await stage.crm(`People('${person}')`, {
-      method: 'PATCH',
-      body: JSON.stringify({ interests: ['honey', option] }),
-      headers: { 'If-Match': '*' },
-    });
-  expect((await stage.api('POST', `/pairings/${id}/start`, { revision: 1, accept: true })).status).toBe(200);
-  await until('nothing is on the way', async () => {
-    const { filled, states } = await detail(id);
-    return filled && states.onTheWay === 0;
-  });
+  for (const { crm_id: person } of paired) await two.changePerson(person, { interests: ['honey', option] });
+  const id = await two.started(document);
   return { id, left: paired.map((each: Json) => each.id) };
 }
-const remove = (id: string) => stage.api('DELETE', `/pairings/${id}`);
 
 it('adds the option that is missing there and sends again what waits for it', async () => {
   const { id, left } = await withInterests('swarms', 12);
@@ -69,24 +47,24 @@ it('adds the option that is missing there and sends again what waits for it', as
     missing: { side: 'left', options: [{ value: 'swarms', label: expect.any(String) }], canAdd: true },
   });
   expect(cause.count).toBeGreaterThanOrEqual(12);
-  const { version } = (await stage.api('GET', `/systems/${letters}/adapter`)).body;
-  const again = await stage.api('POST', `/pairings/${id}/again`, { cause: cause.cause, add: true });
+  const { version } = (await two.stage.api('GET', `/systems/${two.letters}/adapter`)).body;
+  const again = await two.stage.api('POST', `/pairings/${id}/again`, { cause: cause.cause, add: true });
   expect(again.status).toBe(200);
   expect(again.body.again).toBe(cause.count);
   await until('all of them are sent', async () => (await detail(id)).states.refused === 0);
   expect((await post(`subscribers/${left[0]}`)).interests).toEqual(['honey', 'swarms']);
-  expect(valuesOf(await fieldHere(letters, 'subscribers', 'interests'))).toContain('swarms');
-  expect((await stage.api('GET', `/systems/${letters}/adapter`)).body.version).toBe(version + 1);
+  expect(valuesOf(await fieldHere(two.letters, 'subscribers', 'interests'))).toContain('swarms');
+  expect((await two.stage.api('GET', `/systems/${two.letters}/adapter`)).body.version).toBe(version + 1);
   // What is known of the API and what it says of itself are the same again.
-  expect((await stage.api('POST', `/systems/${letters}/adapter/compare`)).body.differences).toEqual([]);
-  expect((await stage.api('POST', `/pairings/${id}/again`, { cause: cause.cause, add: true })).status).toBe(409);
-  expect((await stage.api('POST', `/pairings/${id}/again`, { add: true })).status).toBe(422);
+  expect((await two.stage.api('POST', `/systems/${two.letters}/adapter/compare`)).body.differences).toEqual([]);
+  expect((await two.stage.api('POST', `/pairings/${id}/again`, { cause: cause.cause, add: true })).status).toBe(409);
+  expect((await two.stage.api('POST', `/pairings/${id}/again`, { add: true })).status).toBe(422);
   await remove(id);
 });
 
 it('takes an option for added that is there by now, though adding it is refused', async () => {
   const { name } = (
-    await stage.api('POST', `/systems/${letters}/fields`, {
+    await two.stage.api('POST', `/systems/${two.letters}/fields`, {
       ...{ entity: 'subscribers', label: 'Topics', type: 'options' },
       options: ['honey', 'queens', 'swarms', 'hiring hives'].map((value) => ({ value, label: value })),
     })
@@ -95,7 +73,7 @@ it('takes an option for added that is there by now, though adding it is refused'
   const cause = await refusedFor(id);
   expect(cause.missing.options).toMatchObject([{ value: 'courses' }]);
   expect((await post('fields/subscribers/topics/options', 'POST', { option: 'courses' })).options).toContain('courses');
-  expect((await stage.api('POST', `/pairings/${id}/again`, { cause: cause.cause, add: true })).status).toBe(200);
+  expect((await two.stage.api('POST', `/pairings/${id}/again`, { cause: cause.cause, add: true })).status).toBe(200);
   await until('all of them are sent', async () => (await detail(id)).states.refused === 0);
   expect((await post(`subscribers/${left[0]}`)).topics).toEqual(['honey', 'courses']);
   await remove(id);
@@ -103,25 +81,32 @@ it('takes an option for added that is there by now, though adding it is refused'
 
 it('makes a field of the nearest kind, and knows of it at once', async () => {
   const make = (more: object) =>
-    stage.api('POST', `/systems/${letters}/fields`, { entity: 'subscribers', label: 'Way of keeping', ...more });
+    two.stage.api('POST', `/systems/${two.letters}/fields`, {
+      entity: 'subscribers',
+      label: 'Way of keeping',
+      ...more,
+    });
   const options = [
     { value: 'migratory', label: 'Wanders' },
     { value: 'resident', label: 'Stays' },
   ];
   expect(await make({ type: 'options', options })).toMatchObject({ status: 200, body: { name: 'way_of_keeping' } });
-  expect(await fieldHere(letters, 'subscribers', 'way_of_keeping')).toMatchObject({
+  expect(await fieldHere(two.letters, 'subscribers', 'way_of_keeping')).toMatchObject({
     type: 'options',
     label: 'Way of keeping',
   });
   // A moment can only be kept as a text there, and a text has a limit in bytes.
   expect((await make({ type: 'long text', maxLength: 4_000 })).body).toEqual({ name: 'way_of_keeping_2' });
-  expect(await fieldHere(letters, 'subscribers', 'way_of_keeping_2')).toMatchObject({ type: 'text', maxBytes: 500 });
+  expect(await fieldHere(two.letters, 'subscribers', 'way_of_keeping_2')).toMatchObject({
+    type: 'text',
+    maxBytes: 500,
+  });
   const { items } = await post('fields');
   expect(items.find((each: Json) => each.name === 'way_of_keeping')).toMatchObject({
     kind: 'choices',
     options: ['migratory', 'resident'],
   });
-  expect((await stage.api('POST', `/systems/${letters}/adapter/compare`)).body.differences).toEqual([]);
+  expect((await two.stage.api('POST', `/systems/${two.letters}/adapter/compare`)).body.differences).toEqual([]);
 });
 
 it.each([
@@ -133,13 +118,17 @@ it.each([
   ['a label longer than the system takes', { entity: 'subscribers', label: 'x'.repeat(100), type: 'text' }],
 ])('makes no field with %s, and says why', async (_, body) => {
   const before = (await post('fields')).items.length;
-  const answer = await stage.api('POST', `/systems/${letters}/fields`, body);
+  const answer = await two.stage.api('POST', `/systems/${two.letters}/fields`, body);
   expect(answer.status).toBe(422);
   expect(answer.body.detail).toMatch(/\w/);
   expect((await post('fields')).items).toHaveLength(before);
 });
 
 it('makes none in a system that takes none from here', async () => {
-  const answer = await stage.api('POST', `/systems/${crm}/fields`, { entity: 'People', label: 'X', type: 'text' });
+  const answer = await two.stage.api('POST', `/systems/${two.crm}/fields`, {
+    entity: 'People',
+    label: 'X',
+    type: 'text',
+  });
   expect(answer).toMatchObject({ status: 422, body: { detail: expect.stringMatching(/from here/) } });
 });

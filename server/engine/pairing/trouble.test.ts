@@ -1,63 +1,34 @@
 import { freshLine, freshPairing, type Pairing, type PairLine } from '@zusammen/core/pairing';
-import { openStage, type Json, type Stage } from '../../testing/stage.ts';
+import type { Json } from '../../testing/stage.ts';
+import { withTwoSystems } from '../../testing/two-systems.ts';
 import { until } from '../../testing/until.ts';
 
-let stage: Stage;
-let letters: string;
-let crm: string;
+const two = withTwoSystems();
+const { subscriber, changeSubscriber, person, changePerson, rowsOf, detail, atRest } = two;
 const running: string[] = [];
-
-beforeAll(async () => {
-  stage = await openStage({ people: 60 });
-  const { systems } = (await stage.api('GET', '/systems')).body;
-  const named = (name: string): string => systems.find((each: Json) => each.name === name).id;
-  [letters, crm] = [named('Co-op Letters'), named('Co-op CRM')];
-});
-afterAll(() => stage.close());
 afterEach(async () => {
-  await stage.noFaults();
-  for (const id of running.splice(0)) await stage.api('DELETE', `/pairings/${id}`);
+  await two.stage.noFaults();
+  for (const id of running.splice(0)) await two.stage.api('DELETE', `/pairings/${id}`);
 });
 
-const post: Stage['letters'] = (...asked) => stage.letters(...asked);
-const subscriber = (id: string): Promise<Json> => post(`subscribers/${id}`);
-const changeSubscriber = async (id: string, values: object): Promise<Json> =>
-  post(`subscribers/${id}`, 'PATCH', { ...values, version: (await subscriber(id)).version });
-const person = (id: string): Promise<Json> => stage.crm(`People('${id}')`);
-const changePerson = (id: string, values: object): Promise<Json> =>
-  stage.crm(`People('${id}')`, { method: 'PATCH', body: JSON.stringify(values), headers: { 'If-Match': '*' } });
-const rowsOf = async (text: string, values: unknown[] = []): Promise<Json[]> =>
-  (await stage.db.$client.query(text, values))[0] as Json[];
-const detail = async (id: string): Promise<Json> => (await stage.api('GET', `/pairings/${id}`)).body.pairing;
-const atRest = (id: string) =>
-  until('nothing is on the way', async () => {
-    const { filled, states } = await detail(id);
-    return filled && states.onTheWay === 0;
-  });
 const line = (left: string, right: string, more: Partial<PairLine> = {}): PairLine => ({
   ...freshLine(left, [left], [right]),
   ...more,
 });
 
 async function started(document: Pairing): Promise<string> {
-  const { id } = (await stage.api('POST', '/pairings', { document })).body;
+  const id = await two.started(document);
   running.push(id);
-  const start = await stage.api('POST', `/pairings/${id}/start`, { revision: 1, accept: true });
-  expect(start).toMatchObject({ status: 200 });
-  await atRest(id);
   return id;
 }
 const between = (lines: PairLine[], more: Partial<Pairing> = {}): Pairing => ({
-  ...freshPairing('Trouble', { system: letters, entity: 'subscribers' }, { system: crm, entity: 'People' }),
+  ...two.fresh('Trouble'),
   matches: [{ parts: [{ left: ['crm_id'], right: ['id'] }] }],
   lines,
   ...more,
 });
-const inStep = async (id: string): Promise<{ id: number; l: string; r: string }[]> =>
-  (await rowsOf(
-    "SELECT id, left_id AS l, right_id AS r FROM pairs WHERE pairing_id = ? AND left_id IS NOT NULL AND right_id IS NOT NULL AND state = 'in step' ORDER BY id",
-    [id],
-  )) as { id: number; l: string; r: string }[];
+const inStep = async (id: string): Promise<Json[]> =>
+  (await two.pairsOf(id)).filter(({ state }) => state === 'in step');
 
 it.each([
   ['is silent', { kind: 'break before' }],
@@ -67,10 +38,10 @@ it.each([
 ])('says why it doesn’t get on while a system %s, and loses nothing', async (_, fault) => {
   const id = await started(between([line('given', 'first_name')]));
   const [pair] = await inStep(id);
-  for (const system of ['letters', 'crm']) await stage.fault({ system, share: 1, ...fault });
+  for (const system of ['letters', 'crm']) await two.stage.fault({ system, share: 1, ...fault });
   const value = `After ${JSON.stringify(fault)}`.replace(/[^A-Za-z ]/g, '').slice(0, 30);
   await until('it is said', async () => (await detail(id)).words !== null || (await feedsSay()).length > 0);
-  await stage.noFaults();
+  await two.stage.noFaults();
   await changePerson(pair!.r, { first_name: value });
   await until('it goes on', async () => (await subscriber(pair!.l)).given === value);
 });
@@ -79,24 +50,24 @@ const feedsSay = (): Promise<Json[]> => rowsOf('SELECT words FROM feeds WHERE wo
 it('lets go of a pair that was deleted on both sides, whatever is to become of the one that is left', async () => {
   const id = await started(between([line('given', 'first_name')], { gone: { left: 'delete', right: 'ask' } }));
   const [first, second] = await inStep(id);
-  await stage.api('POST', `/pairings/${id}/pause`);
-  await post(`subscribers/${first!.l}`, 'DELETE');
-  await stage.crm(`People('${first!.r}')`, { method: 'DELETE', headers: { 'If-Match': '*' } });
-  await stage.crm(`People('${second!.r}')`, { method: 'DELETE', headers: { 'If-Match': '*' } });
-  await stage.api('POST', `/pairings/${id}/start`, {});
+  await two.stage.api('POST', `/pairings/${id}/pause`);
+  await two.stage.letters(`subscribers/${first!.l}`, 'DELETE');
+  await two.stage.crm(`People('${first!.r}')`, { method: 'DELETE', headers: { 'If-Match': '*' } });
+  await two.stage.crm(`People('${second!.r}')`, { method: 'DELETE', headers: { 'If-Match': '*' } });
+  await two.stage.api('POST', `/pairings/${id}/start`, {});
   await until('the pair is gone', async () => !(await inStep(id)).some((each) => each.id === first!.id));
   await until('the other goes as well', async () => (await subscriber(second!.l)).error !== undefined);
   await atRest(id);
-  const { questions } = (await stage.api('GET', '/pairings/questions')).body;
+  const { questions } = (await two.stage.api('GET', '/pairings/questions')).body;
   expect(questions.filter((each: Json) => each.pairing === id)).toEqual([]);
 });
 
 describe('a schema that changes in the middle', () => {
   const entityIn = (document: Json): Json => document.entities.find((each: Json) => each.name === 'subscribers');
   async function changeField(name: string, change: (field: Json) => void): Promise<void> {
-    const { document, version } = (await stage.api('GET', `/systems/${letters}/adapter`)).body;
+    const { document, version } = (await two.stage.api('GET', `/systems/${two.letters}/adapter`)).body;
     change(entityIn(document).fields.find((each: Json) => each.name === name));
-    const saved = await stage.api('PUT', `/systems/${letters}/adapter`, { document, version });
+    const saved = await two.stage.api('PUT', `/systems/${two.letters}/adapter`, { document, version });
     expect(saved.status).toBe(200);
   }
 
@@ -107,10 +78,10 @@ describe('a schema that changes in the middle', () => {
     await changePerson(pair!.r, { first_name: 'Meanwhile', last_name: 'Goes on' });
     await until('the other field travels', async () => (await subscriber(pair!.l)).family === 'Goes on');
     expect((await subscriber(pair!.l)).given).not.toBe('Meanwhile');
-    const { body } = await stage.api('POST', `/pairings/${id}/look`, { document: (await detail(id)).live });
+    const { body } = await two.stage.api('POST', `/pairings/${id}/look`, { document: (await detail(id)).live });
     expect(body.findings.map((each: Json) => each.sentence).join()).toMatch(/Given name/);
     await changeField('given', (field) => delete field.readOnly);
-    await stage.api('POST', `/pairings/${id}/compare`);
+    await two.stage.api('POST', `/pairings/${id}/compare`);
     await until('it travels', async () => (await subscriber(pair!.l)).given === 'Meanwhile');
   });
 
@@ -124,7 +95,7 @@ describe('a schema that changes in the middle', () => {
     // The process that looks is the one that carries out: once the checks know it, so does the work.
     const document = (await detail(id)).live;
     await until('it is known', async () => {
-      const { findings } = (await stage.api('POST', `/pairings/${id}/look`, { document })).body;
+      const { findings } = (await two.stage.api('POST', `/pairings/${id}/look`, { document })).body;
       return findings.some((each: Json) => each.id === 'K02' && each.sentence.includes('Courses'));
     });
     await changePerson(first!.r, { interests: ['honey', 'courses'], first_name: 'Still' });
@@ -142,11 +113,11 @@ describe('a schema that changes in the middle', () => {
 });
 
 it('keeps an entity in step with itself, and never pairs a record with itself', async () => {
-  const { items } = await post('subscribers?limit=20');
+  const { items } = await two.stage.letters('subscribers?limit=20');
   const [leader, follower, alone] = items as Json[];
   await changeSubscriber(follower!.id, { campaign: leader!.email });
   await changeSubscriber(alone!.id, { campaign: alone!.email });
-  const itself = { system: letters, entity: 'subscribers' };
+  const itself = { system: two.letters, entity: 'subscribers' };
   const id = await started({
     ...freshPairing('Followers', itself, itself),
     matches: [{ parts: [{ left: ['email'], right: ['campaign'] }] }],
@@ -183,9 +154,9 @@ it('comes to rest where several pairings form a ring, from whichever side it is 
   }
   // One way back: what is changed there would be undone by one, and carried on by the others.
   const document = between([line('given', 'first_name', { way: 'to right' })]);
-  const { id } = (await stage.api('POST', '/pairings', { document })).body;
+  const { id } = (await two.stage.api('POST', '/pairings', { document })).body;
   running.push(id);
-  const refused = await stage.api('POST', `/pairings/${id}/start`, { revision: 1, accept: true });
+  const refused = await two.stage.api('POST', `/pairings/${id}/start`, { revision: 1, accept: true });
   expect(refused).toMatchObject({
     status: 422,
     body: { errors: expect.arrayContaining([expect.objectContaining({ field: 'K20' })]) },

@@ -1,29 +1,20 @@
-import { freshLine, freshPairing, type Pairing } from '@zusammen/core/pairing';
-import { openStage, type Json, type Stage } from '../../testing/stage.ts';
+import { freshLine, type Pairing } from '@zusammen/core/pairing';
+import type { Json, Stage } from '../../testing/stage.ts';
+import { withTwoSystems } from '../../testing/two-systems.ts';
 import { until } from '../../testing/until.ts';
 
-let stage: Stage;
+const two = withTwoSystems();
+const { subscriber } = two;
 let pairing: string;
-const systems = new Map<string, string>();
-
-const post: Stage['letters'] = (...asked) => stage.letters(...asked);
-const subscriber = (id: string): Promise<Json> => post(`subscribers/${id}`);
+const post: Stage['letters'] = (...asked) => two.stage.letters(...asked);
 const makePerson = (values: object): Promise<Json> =>
-  stage.crm('People', { method: 'POST', body: JSON.stringify(values) });
+  two.stage.crm('People', { method: 'POST', body: JSON.stringify(values) });
 const pairOf = async (left: string): Promise<Json | undefined> =>
-  (
-    (
-      await stage.db.$client.query('SELECT id, right_id AS r, state, candidates FROM pairs WHERE left_id = ?', [left])
-    )[0] as Json[]
-  )[0];
+  (await two.rowsOf('SELECT id, right_id AS r, state, candidates FROM pairs WHERE left_id = ?', [left]))[0];
 const questionAbout = async (left: string): Promise<Json | undefined> =>
-  (await stage.api('GET', '/pairings/questions')).body.questions.find((each: Json) => each.ids.left === left);
+  (await two.stage.api('GET', '/pairings/questions')).body.questions.find((each: Json) => each.ids.left === left);
 const documentOf = (more: Partial<Pairing> = {}): Pairing => ({
-  ...freshPairing(
-    'Weighed',
-    { system: systems.get('Co-op Letters')!, entity: 'subscribers' },
-    { system: systems.get('Co-op CRM')!, entity: 'People' },
-  ),
+  ...two.fresh('Weighed'),
   matches: [{ parts: [{ left: ['crm_id'], right: ['id'] }] }],
   weighed: 'right',
   lines: [
@@ -36,16 +27,8 @@ const documentOf = (more: Partial<Pairing> = {}): Pairing => ({
 });
 
 beforeAll(async () => {
-  stage = await openStage({ people: 60 });
-  for (const { id, name } of (await stage.api('GET', '/systems')).body.systems) systems.set(name, id);
-  pairing = (await stage.api('POST', '/pairings', { document: documentOf() })).body.id;
-  expect((await stage.api('POST', `/pairings/${pairing}/start`, { revision: 1, accept: true })).status).toBe(200);
-  await until('all are looked at', async () => {
-    const { filled, states } = (await stage.api('GET', `/pairings/${pairing}`)).body.pairing;
-    return filled && states.onTheWay === 0;
-  });
+  pairing = await two.started(documentOf());
 });
-afterAll(() => stage.close());
 
 it('who weighs surely the same goes together, though nothing else says so', async () => {
   const email = 'tomira.quastenberg@orchard.example';
@@ -70,7 +53,7 @@ it('who may be the same is asked about, and stays alone when somebody says that 
     side: 'right',
     candidates: [{ title: expect.stringContaining('Zwirnhart') }],
   });
-  const answered = await stage.api('POST', `/pairings/${pairing}/pairs/${question.pair}/answer`, { kind: 'none' });
+  const answered = await two.stage.api('POST', `/pairings/${pairing}/pairs/${question.pair}/answer`, { kind: 'none' });
   expect(answered.status).toBe(204);
   await post(`subscribers/${made.id}`, 'PATCH', { given: 'Leo', version: made.version });
   await new Promise((resolve) => setTimeout(resolve, 3_000));
@@ -83,11 +66,10 @@ it('who comes later than the one that was weighed is recognised all the same', a
   const email = 'isolde.kranewitter@orchard.example';
   const made = await post('subscribers', 'POST', { ...names, email });
   await until('it is known, and nothing is due about it', async () => {
-    const [rows] = await stage.db.$client.query(
+    const [{ seen, due }] = (await two.rowsOf(
       'SELECT (SELECT COUNT(*) FROM seen_records WHERE record_id = ?) AS seen, (SELECT COUNT(*) FROM pair_due) AS due',
       [made.id],
-    );
-    const [{ seen, due }] = rows as [{ seen: number; due: number }];
+    )) as [Json];
     return Number(seen) === 1 && Number(due) === 0;
   });
   expect(await pairOf(made.id)).toBeUndefined();
@@ -104,8 +86,8 @@ it('a stranger stays alone', async () => {
 });
 
 it('isn’t started where nobody has said how the others are recognised', async () => {
-  const { id } = (await stage.api('POST', '/pairings', { document: documentOf({ weighed: 'left' }) })).body;
-  const refused = await stage.api('POST', `/pairings/${id}/start`, { revision: 1, accept: true });
+  const { id } = (await two.stage.api('POST', '/pairings', { document: documentOf({ weighed: 'left' }) })).body;
+  const refused = await two.stage.api('POST', `/pairings/${id}/start`, { revision: 1, accept: true });
   expect(refused).toMatchObject({ status: 422 });
   expect(refused.body.errors).toContainEqual(
     expect.objectContaining({ field: 'K21', reason: expect.stringMatching(/Nobody has said how Subscriber/) }),

@@ -1,6 +1,6 @@
 import { across, acrossValues, type Side } from '@zusammen/core/pairing';
 import type { Values } from '@zusammen/core/schema';
-import { addKeys, inTransaction, keyHash, markDue, recordsByKey, type DueRecord } from '../../store/index.ts';
+import { addKeys, inTransaction, isThere, keyHash, markDue, recordsByKey, type DueRecord } from '../../store/index.ts';
 import type { Working } from './bundle.ts';
 import { loadMore, reachIn, type Gathered, type Way } from './gather.ts';
 import type { Applied } from './view.ts';
@@ -82,7 +82,9 @@ async function keepResembling(
   const kept = await Promise.all(
     alone.map(async ({ id, values }) => ({ id, keys: resembling(pairing, await known.keysOf(target, values)) })),
   );
-  await inTransaction(db, (query) => addKeys(query, pairing.id, side, kept));
+  await inTransaction(db, async (query) => {
+    if (await isThere(query, pairing.id)) await addKeys(query, pairing.id, side, kept);
+  });
 }
 
 /** A record that nothing goes with may be the counterpart of some that were weighed before it was known. */
@@ -96,6 +98,7 @@ async function lookAgain(
   const target = pairing.document[across(side)];
   const keys = await Promise.all(newcomers.map(({ values }) => known.keysOf(target, values)));
   await inTransaction(db, async (query) => {
+    if (!(await isThere(query, pairing.id))) return;
     const found = await recordsByKey(query, pairing.id, side, resembling(pairing, keys.flat()));
     const ids = [...new Set([...found.values()].flat())];
     await markDue(

@@ -8,6 +8,7 @@ import {
   hashed,
   idOn,
   inTransaction,
+  isThere,
   ledgerEntered,
   noteTurns,
   type Database,
@@ -109,6 +110,7 @@ async function begin(
   const byDoing = new Map<Doing, Write[]>();
   for (const write of writes) byDoing.set(write.doing, [...(byDoing.get(write.doing) ?? []), write]);
   return inTransaction(db, async (query) => {
+    if (!(await isThere(query, pairing.id))) return { turns: new Map(), rows: [] };
     // Run again after a deadlock, nothing of the first run is kept.
     const doings = [...byDoing.keys()];
     const fresh = doings.filter(({ pair }) => pair.id === 0);
