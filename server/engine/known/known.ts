@@ -67,8 +67,10 @@ export class Known {
     const version = `${row.revision} ${row.countedAt?.getTime() ?? 0}`;
     const held = this.atWork.get(row.scope);
     if (held?.version === version) return held.found;
+    // While all are read anew fewer are known for a while: how many there were when values were counted goes with the counts.
+    const known = row.countedAt === null ? row.known : row.countedOver;
     const found = countsOf(this.db, row.scope).then(
-      (counts) => new Recogniser(row.document, row.known, counts === null ? [] : countsFrom(counts)),
+      (counts) => new Recogniser(row.document, known, counts === null ? [] : countsFrom(counts)),
     );
     this.atWork.set(row.scope, { version, found });
     found.catch(() => this.atWork.delete(row.scope));

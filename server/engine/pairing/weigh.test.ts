@@ -1,7 +1,11 @@
-import { freshLine, type Pairing } from '@zusammen/core/pairing';
+import { freshLine, readied, type Pairing } from '@zusammen/core/pairing';
+import { keyHash } from '../../store/index.ts';
 import type { Json, Stage } from '../../testing/stage.ts';
 import { withTwoSystems } from '../../testing/two-systems.ts';
 import { until } from '../../testing/until.ts';
+import type { Working } from './bundle.ts';
+import type { Gathered } from './gather.ts';
+import { weighLoose } from './weigh.ts';
 
 const two = withTwoSystems();
 const { subscriber } = two;
@@ -75,6 +79,34 @@ it('who comes later than the one that was weighed is recognised all the same', a
   expect(await pairOf(made.id)).toBeUndefined();
   const person = await makePerson({ first_name: 'Isolde', last_name: 'Kranewitter', email });
   await until('they are a pair', async () => (await pairOf(made.id))?.r === person.id);
+});
+
+it('who is surely the same as one that isn’t known to the pairing yet is found when that one comes', async () => {
+  const schemas = new Map<string, Json>();
+  for (const id of [two.letters, two.crm]) schemas.set(id, (await two.stage.api('GET', `/systems/${id}`)).body.schema);
+  const document = documentOf();
+  const work = {
+    ...{ db: two.stage.db, systems: { client: async () => ({}) } },
+    pairing: { id: pairing, document, ready: readied(document, schemas as Map<string, never>) },
+    // The index has the record of a page before the pairing has.
+    known: {
+      weigh: async () => ({ verdict: 'same', weighed: [], records: [{ id: 'not here yet', values: {} }] }),
+      keysOf: async () => ['a key of theirs'],
+    },
+    feeds: { left: { id: 0 }, right: { id: 0 } },
+  } as unknown as Working;
+  const nothing = { left: new Map(), right: new Map() };
+  const seen = {
+    left: new Map([['early', { recordId: 'early', values: { given: 'Uta' }, gone: false }]]),
+    right: new Map(),
+  };
+  const none = { left: new Set(), right: new Set() };
+  const gathered = { seen, related: nothing, pairs: [], ways: { left: new Map(), right: new Map() }, doubt: none };
+  const due = [{ side: 'left' as const, recordId: 'early', since: 0, doubt: false, mark: 1, attempts: 0 }];
+  await weighLoose(work, gathered as unknown as Gathered, due, work.known);
+  expect(gathered.ways.left.size).toBe(0);
+  const kept = await two.rowsOf("SELECT hash FROM pair_keys WHERE record_id = 'early' AND side = 'left'");
+  expect(kept.map(({ hash }) => hash)).toEqual([keyHash(document.matches.length, 'a key of theirs')]);
 });
 
 it('a stranger stays alone', async () => {

@@ -32,31 +32,27 @@ export async function weighLoose(
     read: (_: unknown, id: string) => client.read(entity, id),
   };
   const found: Record<string, Way[]> = Object.create(null) as Record<string, Way[]>;
-  const alone: { id: string; values: Values }[] = [];
+  const weighed: { id: string; values: Values }[] = [];
   await Promise.all(
     looseOn(side, gathered, due).map(async (id) => {
       const record = { id, values: gathered.seen[side].get(id)!.values };
       const reach = reachIn(gathered.related[side]);
       const values = acrossValues(pairing.ready, pairing.document.matches, side, record, reach);
       const weighing = await known.weigh(reading, target, values, CANDIDATES);
-      if (weighing && weighing.verdict !== 'same') alone.push({ id, values });
+      weighed.push({ id, values });
       if (!weighing || weighing.records.length === 0) return;
       const others = weighing.records.map((each) => each.id);
       const isSure = weighing.verdict === 'same';
       found[id] = [
         {
           ...{ match: pairing.document.matches.length, key: '', mine: [id] },
-          ...(isSure ? { others: others.slice(0, 1) } : { others, unsure: true }),
+          ...(isSure ? { others: others.slice(0, 1), unsure: false } : { others, unsure: true }),
         },
       ];
     }),
   );
-  await keepResembling(work, side, alone, known);
-  const newcomers = looseOn(to, gathered, due).map((id) => ({ id, values: gathered.seen[to].get(id)!.values }));
-  await lookAgain(work, side, newcomers, known);
   const others = Object.values(found).flatMap(([way]) => way!.others);
-  if (others.length === 0) return;
-  await inTransaction(db, (query) => loadMore(query, work, gathered, to, others));
+  if (others.length > 0) await inTransaction(db, (query) => loadMore(query, work, gathered, to, others));
   const free = freeOn(to, gathered);
   for (const [id, [way]] of Object.entries(found)) {
     const left = way!.others.filter(
@@ -64,6 +60,11 @@ export async function weighLoose(
     );
     if (left.length > 0) gathered.ways[side].set(id, [{ ...way!, others: left }]);
   }
+  // The system may have told of one that isn't known here yet.
+  const isOpen = ({ id }: { id: string }): boolean => gathered.ways[side].get(id)?.[0]?.unsure !== false;
+  await keepResembling(work, side, weighed.filter(isOpen), known);
+  const newcomers = looseOn(to, gathered, due).map((id) => ({ id, values: gathered.seen[to].get(id)!.values }));
+  await lookAgain(work, side, newcomers, known);
 }
 
 /** Keys under which a record can be found by those that resemble it stand behind those of all ways. */
