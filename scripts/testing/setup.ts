@@ -24,13 +24,21 @@ export default async function setup(): Promise<void> {
   (globalThis as { zusammenTest?: TestDatabase }).zusammenTest = { database, home };
 }
 
+/** Ports that were given out and that somebody may not have begun to listen on yet. */
+const given = new Set<number>();
+const PORTS_EACH = 3_000;
+
 /**
- * A port that nobody listens on. It lies below those that systems give to outgoing connections (RFC 6056): one of
- * these could take it before it is listened on.
+ * A port that nobody listens on, and that nobody was given before. It lies below those that systems give to outgoing
+ * connections (RFC 6056): one of these could take it before it is listened on. Each of several test processes has ports of
+ * its own.
  */
 export async function freePort(): Promise<number> {
+  const first = 20_000 + PORTS_EACH * (Number(process.env['JEST_WORKER_ID'] ?? 0) % 4);
   for (;;) {
-    const port = 20_000 + Math.floor(Math.random() * 12_000);
+    const port = first + Math.floor(Math.random() * PORTS_EACH);
+    if (given.has(port)) continue;
+    given.add(port);
     const free = await new Promise<boolean>((resolve) => {
       const server = createServer();
       server.once('error', () => resolve(false));

@@ -21,7 +21,7 @@ import { finish } from './finish.ts';
 import { gather, type FeedsOf, type Gathered } from './gather.ts';
 import { changesOfFields } from './history.ts';
 import { knownOf } from './listener.ts';
-import { keepWays, lookersOn, markLooking, stillLooking } from './lookers.ts';
+import { keepWays, lookersOn, markLooking, stillLooking, type Lookers } from './lookers.ts';
 import { followedBy, type Applied, type Pairings } from './view.ts';
 import { weighLoose } from './weigh.ts';
 import { carryOutWrites, type Write, type Written } from './write.ts';
@@ -63,7 +63,8 @@ export async function workBundle(work: Working, taken: readonly DueRecord[]): Pr
       ? new Map<Doing, Written>()
       : await carryOutWrites({ db, systems, pairing, group: `pair ${pairing.id} ${bundles}` }, writes);
   const busy = new Set(writes.map(({ doing }) => doing).filter((doing) => !written.has(doing)));
-  work.told(await inTransaction(db, (query) => finish(query, work, gathered, decided, written, busy)));
+  const ends = { left: await at(work, 'left'), right: await at(work, 'right') };
+  work.told(await inTransaction(db, (query) => finish(query, { ...work, ends }, gathered, decided, written, busy)));
   return [...written.values()].reduce((sum, each) => sum + Object.keys(each.answers).length + each.deleted.length, 0);
 }
 
@@ -76,7 +77,7 @@ async function readDoubtful(work: Working, due: readonly DueRecord[]): Promise<D
     const ids = doubtful.filter((each) => each.side === side).map(({ recordId }) => recordId);
     if (ids.length === 0) continue;
     const before = await inTransaction(db, (query) => seenOf(query, feeds[side].id, ids));
-    const { system, entity, client } = await at(work, side);
+    const { fields, entity, client, lookers } = await at(work, side);
     const records = await Promise.all(ids.map((id) => client.read(entity, id)));
     const now = Date.now();
     await inTransaction(db, async (query) => {
@@ -91,15 +92,14 @@ async function readDoubtful(work: Working, due: readonly DueRecord[]): Promise<D
           if (known) fresh.push({ recordId: id, ...takeGone(known, Infinity).seen });
           return;
         }
-        const { values, changedAt } = knownOf(record.values, system.fields, entity, client.clockAhead ?? 0);
+        const { values, changedAt } = knownOf(record.values, fields, entity, client.clockAhead ?? 0);
         const read = known ? (before.get(id)?.version ?? -1) : 0;
         const taken = answered(known, read, { values, etag: record.etag, changedAt }, now);
         fresh.push({ recordId: id, ...taken.seen });
         if (taken.doubt) stillInDoubt.push({ id, doubt: true });
       });
       await keepSeen(query, feeds[side].id, 0, fresh);
-      const lookers = await stillLooking(query, await lookersOn(work, feeds[side], pairing.ready.around[side].schema));
-      await keepWays(query, lookers, fresh, held);
+      await keepWays(query, await stillLooking(query, lookers), fresh, held);
       await markDue(query, pairing.id, side, stillInDoubt, now);
     });
   }
@@ -149,15 +149,23 @@ async function withoutDoubt(
   return due.filter((each) => !later.includes(each));
 }
 
-/** A side's system, and which of its entity's fields are kept. */
-async function at({ pairing, systems }: Working, side: Side) {
+/** A side's system, which of its entity's fields are kept, and who looks at its records. */
+export interface End {
+  client: System;
+  entity: Entity;
+  fields: readonly string[];
+  lookers: Lookers;
+}
+
+async function at(work: Working, side: Side): Promise<End> {
+  const { pairing, systems, feeds } = work;
   const { system: id, entity: name } = pairing.document[side];
   const client: System = await systems.client(id);
   const followed = followedBy(pairing.document, pairing.ready).find(
     (each) => each.system === id && each.entity === name,
   );
-  const entity: Entity = pairing.ready.around[side].entity;
-  return { system: { id, fields: followed?.fields ?? [] }, entity, client };
+  const { entity, schema } = pairing.ready.around[side];
+  return { client, entity, fields: followed?.fields ?? [], lookers: await lookersOn(work, feeds[side], schema) };
 }
 
 /** Where both sides have changed and the newest counts, systems that keep it are asked when each field was changed. */
@@ -180,10 +188,11 @@ async function lookForLonely(work: Working, gathered: Gathered, decided: Decided
     const others = found[index]!;
     const to = across(due.side);
     if (others.length > 0) {
+      const { lookers: known } = await at(work, to);
       await inTransaction(db, async (query) => {
         if (!(await isThere(query, pairing.id))) return;
         await keepNew(query, feeds[to].id, others);
-        const lookers = await stillLooking(query, await lookersOn(work, feeds[to], pairing.ready.around[to].schema));
+        const lookers = await stillLooking(query, known);
         await keepWays(query, lookers, others);
         await markLooking(
           query,
@@ -231,7 +240,7 @@ async function keepNew(query: Query, feed: number, records: readonly SeenRecord[
 
 async function counterpartsOf(work: Working, side: Side, record: SeenRecord): Promise<SeenRecord[]> {
   const to = across(side);
-  const { system, entity, client } = await at(work, to);
+  const { fields, entity, client } = await at(work, to);
   for (const { parts } of work.pairing.document.matches) {
     const criteria = parts.flatMap((part) => {
       const [mine, ...moreMine] = part[side];
@@ -249,7 +258,7 @@ async function counterpartsOf(work: Working, side: Side, record: SeenRecord): Pr
     if (records.length === 0) continue;
     const now = Date.now();
     return records.map(({ id, etag, values: all }) => {
-      const { values, changedAt } = knownOf(all, system.fields, entity, client.clockAhead ?? 0);
+      const { values, changedAt } = knownOf(all, fields, entity, client.clockAhead ?? 0);
       return { recordId: id, values, etag, changedAt, asked: 0, touched: now, version: 1, gone: false };
     });
   }

@@ -23,12 +23,12 @@ import {
   type Trouble,
 } from '../../store/index.ts';
 import { settleLedger } from '../settle.ts';
-import type { Working } from './bundle.ts';
+import type { End, Working } from './bundle.ts';
 import type { Decided, Doing, OpenPair } from './decide.ts';
 import type { Gathered } from './gather.ts';
 import { knownOf } from './listener.ts';
-import { keepWays, lookersOn, markLooking, stillLooking } from './lookers.ts';
-import { followedBy, type Applied } from './view.ts';
+import { keepWays, markLooking, stillLooking } from './lookers.ts';
+import type { Applied } from './view.ts';
 import type { Written } from './write.ts';
 
 /** Milliseconds until what somebody else was at, or changed meanwhile, is looked at again; doubled each time. */
@@ -39,7 +39,7 @@ const again = (attempts: number): number => Math.min(LONGEST_MS, AGAIN_MS * 2 **
 /** Puts down what came of a bundle, in one transaction. @returns other pairings that have something to do by it */
 export async function finish(
   query: Query,
-  work: Working,
+  work: Working & { ends: Sides<End> },
   gathered: Gathered,
   decided: Decided,
   written: ReadonlyMap<Doing, Written>,
@@ -147,13 +147,12 @@ function partnersOf({ doings }: Decided, done: readonly DueRecord[]): Pick<DueRe
 /** Keeps what systems have answered. @param told gets the pairings that have something to do by it @returns records of which something else became known meanwhile */
 async function keepAnswers(
   query: Query,
-  work: Working,
+  { pairing, feeds, ends }: Working & { ends: Sides<End> },
   gathered: Gathered,
   written: ReadonlyMap<Doing, Written>,
   now: number,
   told: Set<string>,
 ): Promise<Sides<string[]>> {
-  const { pairing, feeds, systems } = work;
   const doubts: Sides<string[]> = { left: [], right: [] };
   for (const side of SIDES) {
     const answers = [...written].flatMap(([doing, { answers: of }]) => {
@@ -165,12 +164,7 @@ async function keepAnswers(
       if (overtaken.includes(side) && id !== null) doubts[side].push(id);
     }
     if (answers.length === 0) continue;
-    const { system: id } = pairing.document[side];
-    const entity = pairing.ready.around[side].entity;
-    const client = await systems.client(id);
-    const fields = followedBy(pairing.document, pairing.ready).find(
-      (each) => each.system === id && each.entity === entity.name,
-    )!.fields;
+    const { client, entity, fields } = ends[side];
     const held = await seenOf(
       query,
       feeds[side].id,
@@ -186,7 +180,7 @@ async function keepAnswers(
       if (taken.doubt) doubts[side].push(record.id);
     }
     await keepSeen(query, feeds[side].id, feeds[side].generation, fresh);
-    const lookers = await stillLooking(query, await lookersOn(work, feeds[side], pairing.ready.around[side].schema));
+    const lookers = await stillLooking(query, ends[side].lookers);
     await keepWays(query, lookers, fresh, held);
     // To a feed it is nothing new any more; to other pairings, and to the other side of an entity with itself, it is.
     const own = lookers.own.filter((each) => each.pairing.id !== pairing.id || each.side !== side);

@@ -21,7 +21,7 @@ import {
   type SeenRecord,
 } from '../../store/index.ts';
 import { hasPlainKeys } from './lookers.ts';
-import { placesOf, type Applied } from './view.ts';
+import { followedBy, placeOf, placesOf, type Applied } from './view.ts';
 
 /** All that is known of the records a bundle is about, loaded at once. */
 export interface Gathered {
@@ -49,24 +49,26 @@ export interface Way {
   unsure?: boolean;
 }
 
-type FeedAt = (system: string, entity: string) => Promise<FeedRow | undefined>;
-export type FeedsOf = Sides<FeedRow>;
+type FeedAt = (system: string, entity: string) => FeedRow | undefined;
 
-/** The feeds of both sides; undefined while one isn't followed yet. */
-export async function feedsOf(db: Database, { document }: Applied): Promise<FeedsOf | undefined> {
-  const left = await feedOf(db, document.left.system, document.left.entity);
-  const right = await feedOf(db, document.right.system, document.right.entity);
-  return left && right && { left, right };
+/** The feeds of both sides, and of what their relations lead to. */
+export type FeedsOf = Sides<FeedRow> & { at: FeedAt };
+
+/** The feeds that a pairing looks at; undefined while one of the two sides isn't followed yet. */
+export async function feedsOf(db: Database, { document, ready }: Applied): Promise<FeedsOf | undefined> {
+  const found = new Map<string, FeedRow>();
+  for (const { system, entity } of followedBy(document, ready)) {
+    const feed = await feedOf(db, system, entity);
+    if (feed) found.set(placeOf(system, entity), feed);
+  }
+  const at: FeedAt = (system, entity) => found.get(placeOf(system, entity));
+  const left = at(document.left.system, document.left.entity);
+  const right = at(document.right.system, document.right.entity);
+  return left && right && { left, right, at };
 }
 
 /** Loads what is known of records that are due, of what they go with, and of what relations lead to. */
 export function gather(db: Database, pairing: Applied, feeds: FeedsOf, due: readonly DueRecord[]): Promise<Gathered> {
-  const known = new Map<string, Promise<FeedRow | undefined>>();
-  const feedAt: FeedAt = (system, entity) => {
-    const place = JSON.stringify([system, entity]);
-    if (!known.has(place)) known.set(place, feedOf(db, system, entity));
-    return known.get(place)!;
-  };
   const at = Date.now();
   return inTransaction(db, async (query) => {
     const ids = (side: Side): string[] => due.filter((each) => each.side === side).map(({ recordId }) => recordId);
@@ -76,7 +78,7 @@ export function gather(db: Database, pairing: Applied, feeds: FeedsOf, due: read
       const missing = wanted.filter((id) => !seen[side].has(id));
       const found = await seenOf(query, feeds[side].id, missing);
       for (const [id, record] of found) seen[side].set(id, record);
-      await loadRelated(query, feedAt, pairing, side, [...found.values()], related[side]);
+      await loadRelated(query, feeds.at, pairing, side, [...found.values()], related[side]);
     };
     for (const side of SIDES) await load(side, ids(side));
 
@@ -119,16 +121,15 @@ export function gather(db: Database, pairing: Applied, feeds: FeedsOf, due: read
 /** Loads what is known of further records of a side, and of the pairs they are in. */
 export async function loadMore(
   query: Query,
-  { db, pairing, feeds }: { db: Database; pairing: Applied; feeds: FeedsOf },
+  { pairing, feeds }: { pairing: Applied; feeds: FeedsOf },
   gathered: Gathered,
   side: Side,
   ids: readonly string[],
 ): Promise<void> {
-  const feedAt: FeedAt = (system, entity) => feedOf(db, system, entity);
   const missing = [...new Set(ids)].filter((id) => !gathered.seen[side].has(id));
   const found = await seenOf(query, feeds[side].id, missing);
   for (const [id, record] of found) gathered.seen[side].set(id, record);
-  await loadRelated(query, feedAt, pairing, side, [...found.values()], gathered.related[side]);
+  await loadRelated(query, feeds.at, pairing, side, [...found.values()], gathered.related[side]);
   const held = new Set(gathered.pairs.map(({ id }) => id));
   for (const pair of await pairsWith(query, pairing.id, side, [...new Set(ids)]))
     if (!held.has(pair.id)) gathered.pairs.push(pair);
@@ -151,14 +152,13 @@ export function keepNextKeys(
   db: Database,
   pairing: Applied,
   side: Side,
-  { feed, after, limit }: { feed: number; after: string; limit: number },
+  { feeds, after, limit }: { feeds: FeedsOf; after: string; limit: number },
 ): Promise<string | undefined> {
-  const feedAt: FeedAt = (system, entity) => feedOf(db, system, entity);
   return inTransaction(db, async (query) => {
     if (!(await isThere(query, pairing.id))) return undefined;
-    const records = await seenAfter(query, feed, after, limit);
+    const records = await seenAfter(query, feeds[side].id, after, limit);
     const related = new Map<string, Map<string, Seen>>();
-    await loadRelated(query, feedAt, pairing, side, records, related);
+    await loadRelated(query, feeds.at, pairing, side, records, related);
     await keepKeys(
       query,
       pairing.id,
@@ -261,7 +261,7 @@ async function loadRelated(
     for (const name of path.slice(0, -1)) {
       const relation = fieldOf(at, name)?.relation;
       const next = relation === undefined ? undefined : entityOf(schema, relation);
-      const feed = next && (await feedAt(pairing.document[side].system, next.name));
+      const feed = next && feedAt(pairing.document[side].system, next.name);
       if (!next || !feed) break;
       const known = into.get(next.name) ?? new Map<string, Seen>();
       into.set(next.name, known);

@@ -1,5 +1,5 @@
 import { SIDES } from '@zusammen/core/pairing';
-import { feedOf, inTransaction, isThere, seenAfter, type Database } from '../../store/index.ts';
+import { inTransaction, isThere, seenAfter, type Database } from '../../store/index.ts';
 import type { HeldJob } from '../jobs.ts';
 import { keepNextKeys, type FeedsOf } from './gather.ts';
 import { keepLed, lookersOn } from './lookers.ts';
@@ -16,9 +16,9 @@ interface Indexing {
 
 /** Keeps the keys of all records of both sides, and where they lead to: whoever isn't found by them is taken for not there. */
 export async function indexAll(work: Indexing, job: HeldJob, pairing: Applied, feeds: FeedsOf): Promise<void> {
-  await keepAllLed(work, job, pairing);
+  await keepAllLed(work, job, pairing, feeds);
   for (const side of SIDES) {
-    const next = { feed: feeds[side].id, limit: AT_ONCE };
+    const next = { feeds, limit: AT_ONCE };
     for (let after: string | undefined = ''; after !== undefined; ) {
       after = await keepNextKeys(work.db, pairing, side, { ...next, after });
       await job.note({});
@@ -31,10 +31,10 @@ export async function indexAll(work: Indexing, job: HeldJob, pairing: Applied, f
 }
 
 /** A relation that is followed from now on may have been known before only as a value. */
-async function keepAllLed({ db, pairings }: Indexing, job: HeldJob, pairing: Applied): Promise<void> {
+async function keepAllLed({ db, pairings }: Indexing, job: HeldJob, pairing: Applied, feeds: FeedsOf): Promise<void> {
   const { document, ready } = pairing;
   for (const { system, entity } of followedBy(document, ready)) {
-    const feed = await feedOf(db, system, entity);
+    const feed = feeds.at(system, entity);
     const { schema } = ready.around[document.left.system === system ? 'left' : 'right'];
     const lookers = feed && (await lookersOn({ db, pairings }, feed, schema));
     if (!lookers || followedLinks([...lookers.own, ...lookers.through], schema, entity).length === 0) continue;

@@ -26,8 +26,9 @@ export interface News {
 
 /** The sides of pairings that look at an entity's records: at its own, or through relations of others. */
 export interface Lookers {
-  db: Database;
   feed: FeedRow;
+  /** The feeds of entities from which relations lead here, by their names. */
+  from: ReadonlyMap<string, FeedRow>;
   schema: Schema;
   own: readonly Looking[];
   through: readonly Looking[];
@@ -49,13 +50,21 @@ export async function stillLooking(query: Query, lookers: Lookers): Promise<Stil
   return { ...lookers, own: lookers.own.filter(isThere), through: lookers.through.filter(isThere), unlaid };
 }
 
+/** Asked before a transaction begins: whoever holds a connection and waits for another may wait for ever. */
 export async function lookersOn(
   { db, pairings }: { db: Database; pairings: Pick<Pairings, 'sidesOn' | 'throughs'> },
   feed: FeedRow,
   schema: Schema,
 ): Promise<Lookers> {
   const own = await pairings.sidesOn(feed.systemId, feed.entity);
-  return { db, feed, schema, own, through: await pairings.throughs(feed.systemId, feed.entity) };
+  const through = await pairings.throughs(feed.systemId, feed.entity);
+  const ways = through.flatMap((looking) => pathsTo(looking, schema, feed.entity)).flat();
+  const from = new Map<string, FeedRow>();
+  for (const name of new Set(ways.map(({ entity }) => entity))) {
+    const found = await feedOf(db, feed.systemId, name);
+    if (found) from.set(name, found);
+  }
+  return { feed, from, schema, own, through };
 }
 
 /** Keeps where records lead to, and the keys that don't depend on other records. @param before what was known of them */
@@ -115,7 +124,7 @@ export async function markLooking(query: Query, lookers: StillLooking, news: rea
 /** The paired records that are led to these by the relations a pairing follows. */
 async function ledFrom(
   query: Query,
-  { db, feed, schema }: Lookers,
+  { feed, from, schema }: Lookers,
   looking: Looking,
   news: readonly News[],
 ): Promise<string[]> {
@@ -123,8 +132,8 @@ async function ledFrom(
   for (const path of pathsTo(looking, schema, feed.entity)) {
     let ids = news.map(({ id }) => id);
     for (const { entity, field } of path.toReversed()) {
-      const from = await feedOf(db, feed.systemId, entity);
-      ids = from ? await leadingTo(query, from.id, field, ids.map(hashed)) : [];
+      const start = from.get(entity);
+      ids = start ? await leadingTo(query, start.id, field, ids.map(hashed)) : [];
     }
     for (const id of ids) found.add(id);
   }
