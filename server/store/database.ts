@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
 import { migrate } from 'drizzle-orm/mysql2/migrator';
 import mysql, { type Pool } from 'mysql2/promise';
+import { refuseASecond } from './one-connection.ts';
 
 export type Database = MySql2Database & { $client: Pool };
 
@@ -41,7 +42,13 @@ export function openDatabase(url: string, connections = 24): Database {
     maxIdle: connections,
     waitForConnections: true,
   });
-  pool.pool.on('connection', (connection) => {
+  const { pool: core } = pool;
+  const given = core.getConnection.bind(core);
+  core.getConnection = (done) => {
+    refuseASecond();
+    given(done);
+  };
+  core.on('connection', (connection) => {
     connection.query("SET SESSION tx_isolation = 'READ-COMMITTED', time_zone = '+00:00'");
   });
   return drizzle(pool) as unknown as Database;

@@ -16,6 +16,7 @@ export * from './jobs.ts';
 export * from './lanes.ts';
 export * from './learned.ts';
 export * from './ledger.ts';
+export * from './one-connection.ts';
 export * from './pairing-figures.ts';
 export * from './pairings.ts';
 export * from './pairs.ts';

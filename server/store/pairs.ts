@@ -48,7 +48,8 @@ export function layDue(db: Database, pairing: string, side: Side, feeds: Sides<{
   const step = side === 'left' ? 1 : 2;
   return inTransaction(db, async (query) => {
     const [row] = await query<{ laid: number }>('SELECT laid FROM pairings WHERE id = ? FOR UPDATE', [pairing]);
-    if (!row || row.laid >= step) return;
+    // Begun anew meanwhile, the left ones come first again.
+    if (row?.laid !== step - 1) return;
     const now = Date.now();
     const known = [pairing, side, now, now];
     if (side === 'left')
@@ -66,6 +67,11 @@ export function layDue(db: Database, pairing: string, side: Side, feeds: Sides<{
       );
     await query('UPDATE pairings SET laid = ? WHERE id = ?', [step, pairing]);
   });
+}
+
+/** All records have been looked at; where it was begun anew meanwhile they haven't. */
+export async function noteFilled(db: Database, pairing: string): Promise<void> {
+  await db.$client.query('UPDATE pairings SET filled = TRUE WHERE id = ? AND laid = 2', [pairing]);
 }
 
 /** Whether a pairing is still there; until the transaction ends it isn't removed. */

@@ -7,6 +7,7 @@ import {
   migrateDatabase,
   openDatabase,
   turns,
+  watchConnections,
   type Database,
 } from './index.ts';
 import { addTurn } from './turns.ts';
@@ -88,4 +89,16 @@ it('turns have ids in the order they were added, and say who acts', async () => 
     { id: one, kind: 'merge', actor: 'Mara' },
     { id: two, kind: 'taking back', subject: String(one), actor: 'Idris' },
   ]);
+});
+
+it('where it is watched, nobody within a transaction gets a second connection', async () => {
+  watchConnections();
+  const second = (): Promise<unknown> => ask('SELECT 1');
+  await expect(inTransaction(db, second)).rejects.toThrow('second connection');
+  await expect(inTransaction(db, () => inTransaction(db, (query) => query('SELECT 1')))).rejects.toThrow(
+    'second connection',
+  );
+  await expect(atomically(db, second)).rejects.toThrow('second connection');
+  expect(await second()).toHaveLength(1);
+  expect(await inTransaction(db, (query) => query('SELECT 1'))).toHaveLength(1);
 });

@@ -1,5 +1,6 @@
 import type { PoolConnection } from 'mysql2/promise';
 import { repeatedly, type Database } from './database.ts';
+import { asTransaction } from './one-connection.ts';
 
 /** Asks within a transaction; rows come as plain objects. */
 export type Query = <Row = Record<string, unknown>>(text: string, values?: unknown[]) => Promise<Row[]>;
@@ -11,7 +12,7 @@ export function inTransaction<T>(db: Database, work: (query: Query) => Promise<T
     const query = asking(connection);
     try {
       // What is asked first goes out right behind it.
-      const [, result] = await Promise.all([query('START TRANSACTION'), work(query)]);
+      const [, result] = await Promise.all([query('START TRANSACTION'), asTransaction(() => work(query))]);
       await query('COMMIT');
       return result;
     } catch (error) {
@@ -41,4 +42,4 @@ export type Drizzled = Parameters<Parameters<Database['transaction']>[0]>[0];
 
 /** The same for statements that Drizzle builds. @param work may run more than once: it changes nothing but the database */
 export const atomically = <T>(db: Database, work: (tx: Drizzled) => Promise<T>): Promise<T> =>
-  repeatedly(() => db.transaction(work));
+  repeatedly(() => db.transaction((tx) => asTransaction(() => work(tx))));

@@ -1,4 +1,5 @@
 import { freshPairing, type Pairing } from '@zusammen/core/pairing';
+import { watchConnections } from '../store/index.ts';
 import { openStage, type Json, type Stage } from './stage.ts';
 import { until } from './until.ts';
 
@@ -65,6 +66,8 @@ export function withTwoSystems(people = 60): TwoSystems {
       expect((await stage().api('DELETE', `/pairings/${id}`)).status).toBe(204);
     },
   };
+  // What keeps pairs in step has many transactions at once.
+  watchConnections();
   beforeAll(async () => {
     two.stage = await openStage({ people });
     const { systems } = (await stage().api('GET', '/systems')).body;

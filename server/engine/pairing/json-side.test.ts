@@ -74,9 +74,10 @@ describe('json-server, which nobody here wrote and which describes itself nowher
     const { id, version } = (await subscriberWith(EMAILS[0]!))!;
     await letters(`subscribers/${id}`, 'PATCH', { given: 'Ada Łęska', version });
     await until('it is there', () => row(EMAILS[0]!)?.['name'] === 'Ada Łęska');
+    await atRest(pairing);
     await send('/1', 'PATCH', { name: 'Ada Wren' });
     await compare();
-    expect((await letters(`subscribers/${id}`)).given).toBe('Ada Wren');
+    await until('it is here', async () => (await letters(`subscribers/${id}`)).given === 'Ada Wren');
   });
 
   it('gives an id again that a deleted record had: it is somebody else', async () => {
@@ -86,6 +87,7 @@ describe('json-server, which nobody here wrote and which describes itself nowher
     const made = await send('', 'POST', { name: 'Dina', email: 'dina@orchard.example', letters: false });
     expect(made.id).toBe(3);
     await compare();
+    await until('she has a subscriber', async () => (await subscriberWith('dina@orchard.example')) !== undefined);
     expect(await subscriberWith('dina@orchard.example')).toMatchObject({ given: 'Dina', wants_letters: false });
     expect(await subscriberWith(EMAILS[2]!)).toBeUndefined();
   });

@@ -10,6 +10,7 @@ import {
   markDue,
   heldStill,
   migrateDatabase,
+  noteFilled,
   openDatabase,
   type Database,
   type SeenRecord,
@@ -64,6 +65,14 @@ it('until all are marked at once what is new needn’t be, and what is in doubt 
   await news('L-1', false);
   await news('L-2', true);
   expect(await due()).toEqual(['L-2 in doubt']);
+});
+
+it('the right ones don’t come first, and before both are marked nothing counts as looked at', async () => {
+  await layDue(db, pairing, 'right', feeds);
+  await noteFilled(db, pairing);
+  expect(await due()).toEqual(['L-2 in doubt']);
+  const [rows] = await db.$client.query('SELECT laid, filled FROM pairings WHERE id = ?', [pairing]);
+  expect(rows).toEqual([{ laid: 0, filled: 0 }]);
 });
 
 it('all left ones are marked, once, and what is in doubt stays so', async () => {

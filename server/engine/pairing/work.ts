@@ -7,6 +7,7 @@ import {
   inTransaction,
   isDatabaseAway,
   noteBeat,
+  noteFilled,
   pairingById,
   postponeDue,
   seenCount,
@@ -115,7 +116,7 @@ async function keepInStep(keeping: Keeping, job: HeldJob, pairing: Applied): Pro
   if (isOver()) return { state: 'running', dueAt: new Date() };
   const { count, next } = await dueOf(db, pairing.id);
   if (count === 0) {
-    if (!pairing.filled) await db.$client.query('UPDATE pairings SET filled = TRUE WHERE id = ?', [pairing.id]);
+    if (!pairing.filled) await noteFilled(db, pairing.id);
     if (job.row.total !== 0) await job.note({ total: 0, done: 0, words: null });
     return rest;
   }
