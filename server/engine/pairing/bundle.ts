@@ -51,7 +51,7 @@ export async function workBundle(work: Working, taken: readonly DueRecord[]): Pr
   const read = await readDoubtful(work, taken);
   const gathered = await gather(work.db, work.pairing, work.feeds, read);
   await weighLoose(work, gathered, read, work.known);
-  const due = await withoutDoubt(work, gathered, read);
+  const due = await withoutDoubt(work, gathered, await withoutCutShort(work, gathered, read));
   const decided = decide(work.pairing, gathered, due);
   await askWhenChanged(work, gathered, decided);
   await lookForLonely(work, gathered, decided);
@@ -110,6 +110,24 @@ async function readDoubtful(work: Working, due: readonly DueRecord[]): Promise<D
     ]),
   );
   return [...due];
+}
+
+/** Milliseconds until a pair whose turn was cut short is looked at again: what became of that is found out meanwhile. */
+const CUT_SHORT_MS = 500;
+
+/** Puts back what goes with a turn that was cut short: settled anew it would forget that turn, and what it has sent. */
+async function withoutCutShort(
+  { db, pairing }: Working,
+  { pairs }: Gathered,
+  due: readonly DueRecord[],
+): Promise<readonly DueRecord[]> {
+  const open = pairs.filter(({ turn }) => turn !== null);
+  if (open.length === 0) return due;
+  const later = due.filter(({ side, recordId }) => open.some((pair) => idOn(pair, side) === recordId));
+  await inTransaction(db, (query) =>
+    postponeDue(query, pairing.id, later, { dueAt: Date.now() + CUT_SHORT_MS, counts: false }),
+  );
+  return due.filter((each) => !later.includes(each));
 }
 
 /** Milliseconds until what is still in doubt is looked at again. */
