@@ -116,9 +116,9 @@ async function readDoubtful(work: Working, due: readonly DueRecord[]): Promise<D
 const CUT_SHORT_MS = 500;
 
 /** Puts back what goes with a turn that was cut short: settled anew it would forget that turn, and what it has sent. */
-async function withoutCutShort(
-  { db, pairing }: Working,
-  { pairs }: Gathered,
+export async function withoutCutShort(
+  { db, pairing }: Pick<Working, 'db' | 'pairing'>,
+  { pairs }: Pick<Gathered, 'pairs'>,
   due: readonly DueRecord[],
 ): Promise<readonly DueRecord[]> {
   const open = pairs.filter(({ turn }) => turn !== null);

@@ -13,8 +13,10 @@ import {
   noteFilled,
   openDatabase,
   type Database,
+  type PairRow,
   type SeenRecord,
 } from '../../store/index.ts';
+import { withoutCutShort, type Working } from './bundle.ts';
 import { markLooking, stillLooking, type Lookers } from './lookers.ts';
 
 const pairing = '0192f0c1-0000-7000-8000-00000000000a';
@@ -100,4 +102,20 @@ it('of the right ones all are marked that weren’t looked at with a left one', 
   await inTransaction(db, (query) => markDue(query, pairing, 'right', [{ id: 'R-1', doubt: false }], Date.now()));
   await layDue(db, pairing, 'right', feeds);
   expect((await due()).filter((each) => each.startsWith('R'))).toEqual(['R-1', 'R-2', 'R-3', 'R-4']);
+});
+
+it('what goes with a turn that was cut short is put back, and nothing else', async () => {
+  const now = Date.now();
+  const taken = await dueNow(db, pairing, 100, now);
+  const pairs = [
+    { leftId: 'L-1', rightId: 'R-1', turn: 7 },
+    { leftId: 'L-3', rightId: 'R-2', turn: null },
+  ] as PairRow[];
+  const work = { db, pairing: { id: pairing } } as Working;
+  const left = await withoutCutShort(work, { pairs }, taken);
+  expect(left.map(({ recordId }) => recordId).sort()).toEqual(['L-2', 'L-3', 'R-2', 'R-3', 'R-4']);
+  const later = await db.$client.query('SELECT record_id AS id FROM pair_due WHERE due_at > ? ORDER BY record_id', [
+    now,
+  ]);
+  expect(later[0]).toEqual([{ id: 'L-1' }, { id: 'R-1' }]);
 });
