@@ -230,7 +230,7 @@ export function alive(pidFile: string): number | undefined {
   }
 }
 
-const isGone = (pid: number): boolean => {
+export const isGone = (pid: number): boolean => {
   try {
     process.kill(pid, 0);
     return false;

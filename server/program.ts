@@ -133,7 +133,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       }),
     },
     // A slow system holds up the feeds and pairings that need it, and no others.
-    { ...workerSettings(log, 1), pollMs: 1000, atOnce: { feed: 8, pairing: 8 } },
+    { ...workerSettings(log, 1), pollMs: 1000, atOnce: { feed: 8, pairing: 8 }, standing: ['feed', 'pairing'] },
   );
   const hasten = async (changed: ReadonlySet<string>): Promise<void> => {
     for (const id of changed) await hastenJob(db, 'pairing', id).catch(() => undefined);

@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto';
+import mysql from 'mysql2/promise';
 import {
   addJob,
   createDatabase,
@@ -12,7 +13,7 @@ import {
   type JobRow,
 } from '../store/index.ts';
 import { MIGRATIONS } from '../testing/stage.ts';
-import { Jobs, type HeldJob, type JobEnd, type JobWork } from './jobs.ts';
+import { Jobs, type HeldJob, type JobEnd, type JobSettings, type JobWork } from './jobs.ts';
 
 let db: Database;
 const all: Jobs[] = [];
@@ -30,8 +31,8 @@ afterAll(() => db.$client.end());
 
 let named = 0;
 /** A process that works on merges, as far as these tests go. */
-function worker(work: JobWork, leaseMs = 30_000, log = () => undefined as void): Jobs {
-  const settings = { name: `host/${(named += 1)}`, pollMs: 20, leaseMs, log };
+function worker(work: JobWork, more: Partial<JobSettings> = {}): Jobs {
+  const settings = { name: `host/${(named += 1)}`, pollMs: 20, log: () => undefined, ...more };
   const jobs = new Jobs(db, { merge: work }, settings);
   all.push(jobs);
   return jobs;
@@ -80,11 +81,11 @@ it('keeps its lease while it is worked on, however long a step takes', async () 
   const seen: number[] = [];
   const slow = worker(
     counting(seen, () => new Promise((resolve) => setTimeout(resolve, 700))),
-    200,
+    { leaseMs: 200 },
   );
   slow.start();
   await until(job, (row) => row.claimedBy !== null);
-  worker(counting(seen), 200).start();
+  worker(counting(seen), { leaseMs: 200 }).start();
   await until(job, (row) => row.state === 'done');
   expect(seen).toEqual([1]);
 });
@@ -163,14 +164,47 @@ it('that fails says so, is told of without what it held, and is begun again by h
     async () => {
       throw new Error('Kathi Brandt could not be read');
     },
-    30_000,
-    (...said: unknown[]) => void told.push(said),
+    { log: (...said: unknown[]) => void told.push(said) },
   );
   await broken.work();
   expect(await state(job)).toMatchObject({ state: 'failed', words: 'Something went wrong on our side.' });
   expect(JSON.stringify(told)).toContain(job.id);
   await broken.work();
   expect(told).toHaveLength(1);
+});
+
+it('whose turn the database breaks off goes on from its last note', async () => {
+  const job = await begin();
+  let turns = 0;
+  const cut = worker(async (held) => {
+    turns += 1;
+    if (turns > 1) return { state: 'done', words: null };
+    await held.note({ done: 4 });
+    // As when the database is killed, and is there again by the time that what became of the job is noted.
+    const connection = await mysql.createConnection(process.env['TEST_DATABASE_URL']!);
+    await connection.query('KILL CONNECTION_ID()').catch(() => undefined);
+    await connection.query('SELECT 1');
+    throw new Error('It went on without its connection.');
+  });
+  await cut.work();
+  expect(await state(job)).toMatchObject({ state: 'running', done: 4, words: null, claimedBy: null });
+  cut.start();
+  await until(job, (row) => row.state === 'done');
+  expect(turns).toBe(2);
+});
+
+it('that never comes to an end is tried again after a mistake of ours, and says so', async () => {
+  const job = await begin();
+  const broken = worker(
+    async () => {
+      throw new Error('a bug');
+    },
+    { standing: ['merge'] },
+  );
+  await broken.work();
+  const after = await state(job);
+  expect(after).toMatchObject({ state: 'running', words: 'Something went wrong on our side.', claimedBy: null });
+  expect(after.dueAt.getTime()).toBeGreaterThan(Date.now());
 });
 
 it('done again and again is due when it says, or when somebody hastens it', async () => {

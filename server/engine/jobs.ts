@@ -1,7 +1,9 @@
 import {
   claimJob,
+  isDatabaseAway,
   jobById,
   loggable,
+  mustRepeat,
   noteJob,
   releaseJobs,
   type Database,
@@ -49,6 +51,8 @@ export interface JobSettings {
   log: (message: string, details: Record<string, unknown>) => void;
   /** How many jobs of a kind are worked on at once, where it isn't one. */
   atOnce?: Partial<Record<JobKind, number>>;
+  /** Kinds whose jobs never come to an end: what goes wrong with one is tried again, however often. */
+  standing?: readonly JobKind[];
   /** Milliseconds a lease holds when its process is never heard of again; renewed three times in that time. */
   leaseMs?: number;
 }
@@ -59,6 +63,9 @@ const LOOK_EVERY_MS = 100;
 /** Looks at the same jobs within so many milliseconds are one. */
 const TOGETHER_MS = 20;
 const OUR_FAULT = 'Something went wrong on our side.';
+/** Milliseconds until a job goes on that the database broke off, and one that never ends and met a mistake of ours. */
+const BROKEN_OFF_MS = 1000;
+const OUR_FAULT_MS = 30_000;
 
 /** Works on jobs, one of each kind at a time unless more is said; any number of processes may. */
 export class Jobs {
@@ -182,9 +189,16 @@ export class Jobs {
     } catch (error) {
       if (error instanceof JobLost) return;
       settings.log(`a job (${row.kind}) failed`, { job: row.id, ...loggable(error) });
-      await noteJob(db, row, { state: 'failed', words: OUR_FAULT, endedAt: new Date() }, null);
+      await noteJob(db, row, this.afterTrouble(row, error), null);
     } finally {
       clearInterval(renewing);
     }
+  }
+
+  /** What becomes of a job whose turn was broken off: where the database was the reason, it goes on from its last note. */
+  private afterTrouble({ kind }: JobRow, error: unknown): JobChange {
+    if (isDatabaseAway(error) || mustRepeat(error)) return { dueAt: new Date(Date.now() + BROKEN_OFF_MS) };
+    if (this.settings.standing?.includes(kind)) return { words: OUR_FAULT, dueAt: new Date(Date.now() + OUR_FAULT_MS) };
+    return { state: 'failed', words: OUR_FAULT, endedAt: new Date() };
   }
 }

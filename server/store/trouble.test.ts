@@ -1,3 +1,4 @@
+import mysql from 'mysql2/promise';
 import { DrizzleQueryError } from 'drizzle-orm/errors';
 import { isDatabaseAway, loggable } from './trouble.ts';
 
@@ -29,4 +30,13 @@ it('tells a database that is away from a query that is wrong', () => {
     isDatabaseAway(new DrizzleQueryError('x', [], Object.assign(new Error('no'), { code: 'ER_PARSE_ERROR' }))),
   ).toBe(false);
   expect(isDatabaseAway(new Error('a bug'))).toBe(false);
+});
+
+it('knows a connection that is killed, and one that has come to its end, as the database and the package word it', async () => {
+  const connection = await mysql.createConnection(process.env['TEST_DATABASE_URL']!);
+  const killed = await connection.query('KILL CONNECTION_ID()').catch((error: unknown) => error);
+  expect(isDatabaseAway(killed)).toBe(true);
+  const asked = await connection.query('SELECT 1').catch((error: unknown) => error);
+  expect(isDatabaseAway(asked)).toBe(true);
+  expect(isDatabaseAway(new DrizzleQueryError('x', [], asked as Error))).toBe(true);
 });

@@ -27,11 +27,20 @@ const AWAY = new Set([
   'ER_CON_COUNT_ERROR',
 ]);
 
+type Told = Error & { code?: string; errno?: number };
+
+/** “Connection was killed”, as MariaDB says to whoever is asking something then; the package has no name for it. */
+const KILLED = 1927;
+
 /** The database can't be reached at present; what wasn't answered isn't done. */
 export function isDatabaseAway(error: unknown): boolean {
-  const { code, cause, fatal } = error as { code?: string; cause?: { code?: string }; fatal?: boolean };
+  const { code, cause, errno, fatal } = error as Told & { cause?: Told; fatal?: boolean };
   return (
+    errno === KILLED ||
+    cause?.errno === KILLED ||
     AWAY.has(cause?.code ?? '') ||
+    // The package gives no code when a connection is asked that has come to its end a moment ago.
+    [error, cause].some((each) => each instanceof Error && /in closed state$/.test(each.message)) ||
     (AWAY.has(code ?? '') && fatal !== undefined) ||
     (code === 'ECONNREFUSED' && /sql|3306|connect/i.test(String((error as Error).message)))
   );

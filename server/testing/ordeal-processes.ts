@@ -1,8 +1,8 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import mysql from 'mysql2/promise';
-import { startMariadb, type PrivateDatabase } from '../../scripts/mariadb.ts';
+import { isGone, startMariadb, type PrivateDatabase } from '../../scripts/mariadb.ts';
 import { startProcess, type Running } from '../../scripts/processes.ts';
 import { freePort } from '../../scripts/testing/setup.ts';
 import { lettersIn, pause, recordsIn, type Json, type OrdealWorld } from './ordeal-load.ts';
@@ -114,8 +114,7 @@ export class Processes implements OrdealWorld {
   /** What can't start while the database is away is started until it does. */
   private async startProgram(name: string, file: string, args: string[], env: NodeJS.ProcessEnv): Promise<void> {
     for (let attempt = 0; ; attempt += 1) {
-      const log = join(this.home, `${name.replace(' ', '-')}.log`);
-      const program = startProcess(join(this.settings.programs, file), args, env, log);
+      const program = startProcess(join(this.settings.programs, file), args, env, this.logOf(name));
       try {
         await program.ready;
         this.running.set(name, program);
@@ -145,6 +144,21 @@ export class Processes implements OrdealWorld {
     await pause(random() * 300);
     if (victim === 'standins') await this.startStandins();
     else await this.startServer(name);
+  }
+
+  /** Which programs have ended without being killed, with their last words: a restart of the database is no reason to. */
+  endedByThemselves(): string[] {
+    return [...this.running]
+      .filter(([, { pid }]) => isGone(pid))
+      .map(([name]) => `${name} ended by itself:\n${this.lastWords(name)}`);
+  }
+
+  private lastWords(name: string): string {
+    return readFileSync(this.logOf(name), 'utf8').slice(-3000);
+  }
+
+  private logOf(name: string): string {
+    return join(this.home, `${name.replace(' ', '-')}.log`);
   }
 
   async misbehave(): Promise<void> {
@@ -180,7 +194,7 @@ export class Processes implements OrdealWorld {
   }
 
   async query<T>(text: string, values: unknown[] = []): Promise<T[]> {
-    const connection = await mysql.createConnection({ uri: this.databaseUrl });
+    const connection = await mysql.createConnection({ uri: this.databaseUrl, timezone: 'Z' });
     try {
       return (await connection.query(text, values))[0] as T[];
     } finally {

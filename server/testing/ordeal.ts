@@ -36,7 +36,7 @@ export async function ordeal(settings: OrdealSettings): Promise<OrdealResult> {
     if (settings.faults > 0) await world.behave();
     await world.settled();
     const compared = { records: 0, values: 0 };
-    const broken = await whatIsBroken(world, sent, accepted, compared);
+    const broken = [...world.endedByThemselves(), ...(await whatIsBroken(world, sent, accepted, compared))];
     return { accepted, deaths, seconds: (performance.now() - started) / 1000, broken, compared };
   } finally {
     await world.stop();

@@ -55,7 +55,7 @@ export async function pairingOrdeal(settings: PairingOrdealSettings): Promise<Pa
     settings.log(`${settings.edits} edits made`);
     await settled(world, id);
     const compared = { pairs: 0, values: 0 };
-    const broken = await whatIsBroken(world, { pairs, made, deleted }, compared);
+    const broken = [...world.endedByThemselves(), ...(await whatIsBroken(world, { pairs, made, deleted }, compared))];
     return { deaths, seconds: (performance.now() - started) / 1000, edits: settings.edits, broken, compared };
   } finally {
     await world.stop();
@@ -107,21 +107,41 @@ async function startPairing(world: Processes): Promise<string> {
 
 const ORDEAL_ONLY = { field: 'notes', test: 'is' as const, value: 'made in the ordeal' };
 
-/** Everything was looked at, and nothing has been on its way for a while. */
+/**
+ * Waits until everything has been looked at and nothing is on its way: both feeds have been read to their end since anything
+ * last was. A system that was in trouble is let alone for a while, so that no length of silence would say as much.
+ * @throws with what is on its way, after four minutes
+ */
 async function settled(world: Processes, id: string): Promise<void> {
-  let quiet = 0;
-  for (let waited = 0; waited < 2400; waited += 1) {
-    const [row] = await world.query<{ open: number }>(
+  let quietSince = Date.now();
+  for (const until = Date.now() + 240_000; Date.now() < until; await pause(250)) {
+    const [row] = await world.query<{ open: number; unread: number }>(
       `SELECT (SELECT COUNT(*) FROM pair_due WHERE pairing_id = ?) + (SELECT COUNT(*) FROM pairings WHERE id = ? AND filled = 0)
-         + (SELECT COUNT(*) FROM ledger WHERE state = 'intended') AS open`,
-      [id, id],
+         + (SELECT COUNT(*) FROM ledger WHERE state = 'intended') AS open,
+       (SELECT COUNT(*) FROM feeds JOIN jobs ON kind = 'feed' AND subject = feeds.id
+         WHERE feeds.words IS NOT NULL OR look_every IS NOT NULL AND due_at - INTERVAL look_every SECOND < ?) AS unread`,
+      [id, id, new Date(quietSince)],
     );
-    quiet = Number(row!.open) === 0 ? quiet + 1 : 0;
-    // The feeds look every second, and what has put itself off comes back within a few.
-    if (quiet >= 32) return;
-    await pause(250);
+    if (Number(row!.open) > 0) quietSince = Date.now();
+    else if (Number(row!.unread) === 0) return;
   }
-  throw new Error('Some records are still on their way after ten minutes.');
+  const waits = [...(await onTheWay(world)), ...world.endedByThemselves()];
+  throw new Error(`Some records are still on their way after four minutes:\n${waits.join('\n')}`);
+}
+
+/** What has not come to rest, as it stands in the database: the first of each kind. */
+async function onTheWay(world: Processes): Promise<string[]> {
+  const rows = await Promise.all(
+    [
+      'SELECT id, state, indexed, laid, filled FROM pairings',
+      'SELECT * FROM pair_due ORDER BY due_at LIMIT 10',
+      "SELECT * FROM ledger WHERE state = 'intended' LIMIT 10",
+      'SELECT * FROM pairs WHERE turn IS NOT NULL LIMIT 10',
+      'SELECT * FROM lane_holders LIMIT 10',
+      'SELECT * FROM jobs LIMIT 20',
+    ].map((text) => world.query<Json>(text)),
+  );
+  return rows.flat().map((row) => JSON.stringify(row));
 }
 
 async function pairsOf(world: Processes, id: string, random: () => number): Promise<Edited[]> {
