@@ -31,11 +31,18 @@ export async function send(
 /** Whether a change that was cut short took place, judged by what the system holds now; undefined when it didn't. */
 async function changedBefore(system: System, entity: Entity, row: LedgerRow): Promise<Answer | undefined> {
   const record = await system.read(entity, row.recordId!);
-  if (row.action === 'delete') return record ? undefined : { kind: 'done', record: { id: row.recordId!, values: {} } };
+  if (row.action === 'delete' && !record) return { kind: 'done', record: { id: row.recordId!, values: {} } };
   if (!record) return { kind: 'overtaken' };
-  const there = Object.entries(row.after).every(([name, value]) => sameValue(record.values[name], value));
+  const there =
+    row.action === 'update' &&
+    Object.entries(row.after).every(([name, value]) => sameValue(record.values[name], value));
   if (there) return { kind: 'done', record };
-  return row.etagBefore !== null && record.etag !== row.etagBefore ? { kind: 'overtaken' } : undefined;
+  // Without versions, what it held before tells whether somebody else was there meanwhile.
+  const isAsBefore =
+    row.etagBefore === null
+      ? Object.entries(row.before).every(([name, value]) => sameValue(record.values[name], value))
+      : record.etag === row.etagBefore;
+  return isAsBefore ? undefined : { kind: 'overtaken' };
 }
 
 /** How many records alike are looked at; where there are more, a person has to. */

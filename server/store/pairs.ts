@@ -79,6 +79,12 @@ export async function isThere(query: Query, pairing: string): Promise<boolean> {
   return (await heldStill(query, [pairing])).has(pairing);
 }
 
+/** Whether a pairing is at work; until the transaction ends it is neither paused nor removed. */
+export async function isAtWork(query: Query, pairing: string): Promise<boolean> {
+  const rows = await query("SELECT id FROM pairings WHERE id = ? AND state = 'running' LOCK IN SHARE MODE", [pairing]);
+  return rows.length > 0;
+}
+
 /** Which of these pairings are still there, and of how many sides all records are marked as due; so it stays until the end. */
 export async function heldStill(query: Query, pairings: readonly string[]): Promise<Map<string, number>> {
   if (pairings.length === 0) return new Map();
@@ -245,6 +251,17 @@ export async function pairsAtWork(db: Database, pairing: string): Promise<PairRo
     [pairing],
   );
   return (rows as Record<string, unknown>[]).map(toPair);
+}
+
+/** Waits until nothing is being written for a pairing, for at most so many milliseconds. */
+export async function noneAtWork(db: Database, pairing: string, patienceMs: number): Promise<void> {
+  for (const until = Date.now() + patienceMs; Date.now() < until; ) {
+    const [rows] = await db.$client.query('SELECT 1 FROM pairs WHERE pairing_id = ? AND turn IS NOT NULL LIMIT 1', [
+      pairing,
+    ]);
+    if ((rows as unknown[]).length === 0) return;
+    await new Promise((resolve) => setTimeout(resolve, 25));
+  }
 }
 
 export type NewPair = Pick<PairRow, 'leftId' | 'rightId' | 'state' | 'base' | 'candidates'>;

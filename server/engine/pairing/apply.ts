@@ -50,11 +50,11 @@ async function follow(
     if (feed.seen !== null && more.length === 0 && lookEvery === feed.lookEvery) continue;
     const kept = JSON.stringify([...seen, ...more]);
     await tx.execute(sql`UPDATE feeds SET seen = ${kept}, look_every = ${lookEvery} WHERE id = ${feed.id}`);
-    if (feed.seen === null || more.length > 0)
-      await tx.execute(sql`UPDATE feeds SET seen_at = NULL WHERE id = ${feed.id}`);
-    // What wasn't kept before is only there in a reading of everything.
-    if ((feed.seen === null || more.length > 0) && (feed.filledAt !== null || feed.nextLink !== null))
-      await restartFeed(tx, feed);
+    if (feed.seen !== null && more.length === 0) continue;
+    // What wasn't kept before is only there in a reading of everything. One that has begun already, however short a while
+    // ago, goes on for what was kept then: it would come to its end without anything having been seen.
+    await tx.execute(sql`UPDATE feeds SET seen_at = NULL WHERE id = ${feed.id}`);
+    await restartFeed(tx, feed);
   }
   // Nothing is known of any record yet: their keys are kept as they come, unless they run through others.
   if (isNew && (['left', 'right'] as const).every((side) => hasPlainKeys(document.matches, side)))

@@ -17,7 +17,9 @@ import {
   type SeenRecord,
 } from '../../store/index.ts';
 import { withoutCutShort, type Working } from './bundle.ts';
+import type { Doing } from './decide.ts';
 import { markLooking, stillLooking, type Lookers } from './lookers.ts';
+import { carryOutWrites, type Writing } from './write.ts';
 
 const pairing = '0192f0c1-0000-7000-8000-00000000000a';
 const feeds = { left: { id: 1 }, right: { id: 2 } };
@@ -118,4 +120,24 @@ it('what goes with a turn that was cut short is put back, and nothing else', asy
     now,
   ]);
   expect(later[0]).toEqual([{ id: 'L-1' }, { id: 'R-1' }]);
+});
+
+it('nothing is begun for one that was paused, whatever was decided a moment ago', async () => {
+  await db.$client.query("UPDATE pairings SET state = 'paused'");
+  const place = { system: '0192f0c1-0000-7000-8000-00000000000b', entity: 'People' };
+  const doing = {
+    pair: { id: 1, leftId: 'L-1', rightId: 'R-1', state: 'in step', base: {}, decided: null, candidates: null },
+    due: [],
+    todo: { kind: 'keep' },
+  } as Doing;
+  const work = {
+    db,
+    systems: { client: () => Promise.reject(new Error('It asks the system.')) },
+    pairing: { id: pairing, document: { left: place, right: place } },
+    group: 'g',
+  } as unknown as Writing;
+  const write = { doing, side: 'right', action: 'update', values: { a: 'x' }, record: undefined, keys: [] } as const;
+  expect((await carryOutWrites(work, [write])).size).toBe(0);
+  const [rows] = await db.$client.query('SELECT id FROM ledger');
+  expect(rows).toEqual([]);
 });

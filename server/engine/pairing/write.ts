@@ -2,13 +2,14 @@ import { v7 as uuid } from 'uuid';
 import type { PairSettled, Side, Sides } from '@zusammen/core/pairing';
 import type { Refusal } from '@zusammen/core/plans';
 import { mustBeGiven, type Entity, type RecordState, type Value, type Values } from '@zusammen/core/schema';
+import { sameValue } from '@zusammen/core/values';
 import {
   addPairs,
   BY_CONNECTION,
   hashed,
   idOn,
   inTransaction,
-  isThere,
+  isAtWork,
   ledgerEntered,
   noteTurns,
   type Database,
@@ -17,7 +18,7 @@ import {
   type Query,
   type SeenRecord,
 } from '../../store/index.ts';
-import { isSystemTrouble, type Answer, type Systems } from '../../systems/index.ts';
+import { isSystemTrouble, type Answer, type System, type Systems } from '../../systems/index.ts';
 import { send } from '../send.ts';
 import { settlementOf, type Settlement } from '../settle.ts';
 import type { Doing } from './decide.ts';
@@ -110,7 +111,7 @@ async function begin(
   const byDoing = new Map<Doing, Write[]>();
   for (const write of writes) byDoing.set(write.doing, [...(byDoing.get(write.doing) ?? []), write]);
   return inTransaction(db, async (query) => {
-    if (!(await isThere(query, pairing.id))) return { turns: new Map(), rows: [] };
+    if (!(await isAtWork(query, pairing.id))) return { turns: new Map(), rows: [] };
     // Run again after a deadlock, nothing of the first run is kept.
     const doings = [...byDoing.keys()];
     const fresh = doings.filter(({ pair }) => pair.id === 0);
@@ -247,13 +248,36 @@ function entryOf({ document }: Applied, { write, turn, attempt, values, etag }: 
 
 async function sent({ systems, pairing, group }: Writing, { write, row }: Noted): Promise<Answer | 'unknown'> {
   const { system } = pairing.document[write.side];
+  const { entity } = pairing.ready.around[write.side];
+  const client = await systems.client(system);
   try {
-    const client = await systems.client(system);
-    return await send(client, pairing.ready.around[write.side].entity, row, false, { group, atomic: false });
+    if (row.etagBefore === null && (await isOvertaken(client, entity, write, row))) return { kind: 'overtaken' };
+  } catch (error) {
+    // Nothing was sent yet: it is read, and decided, again.
+    if (isSystemTrouble(error)) return { kind: 'overtaken' };
+    throw error;
+  }
+  try {
+    return await send(client, entity, row, false, { group, atomic: false });
   } catch (error) {
     if (isSystemTrouble(error)) return 'unknown';
     throw error;
   }
+}
+
+/**
+ * Whether somebody has changed what is about to be written, in a system that gives no versions by which it would notice
+ * itself. It may have told nothing of that for minutes; what is left is the moment between this reading and the write.
+ */
+async function isOvertaken(
+  client: System,
+  entity: Entity,
+  { action, record }: Write,
+  row: LedgerRow,
+): Promise<boolean> {
+  if (action === 'create' || !record || row.attempt > 1) return false;
+  const now = await client.read(entity, row.recordId!);
+  return !now || Object.entries(row.before).some(([name, value]) => !sameValue(now.values[name], value));
 }
 
 /** Takes an answer in. @returns what is to be tried next, where some of it was refused */

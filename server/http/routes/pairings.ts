@@ -26,6 +26,7 @@ import {
   lookAgain,
   noteChange,
   pairingById,
+  noneAtWork,
   setPairingState,
   troublesOf,
   type PairingRow,
@@ -52,6 +53,9 @@ const SCHEMAS_KNOWN_MS = 2_500;
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
 
 /** Pairings: two entities kept in step. */
+/** Milliseconds that whoever pauses a pairing waits at most for what is on its way; a system in trouble takes longer. */
+const LONGEST_ON_THE_WAY_MS = 3_000;
+
 export const pairingRoutes = (context: Context): Route[] => {
   const { db, live, jobs, pairings, heavy } = context;
   const samples = new Samples(context);
@@ -239,6 +243,8 @@ export const pairingRoutes = (context: Context): Route[] => {
         const row = await existing(params['id']);
         if (!(await setPairingState(db, row.id, 'paused')))
           throw new Problem(409, 'Not started', 'This pairing has never been started.');
+        // What is on its way comes to its end; nothing more is begun.
+        await noneAtWork(db, row.id, LONGEST_ON_THE_WAY_MS);
         await noteChange(db, actorOf(user), 'paused a pairing', row.id);
         pairings.forget();
         return undefined;
