@@ -230,11 +230,6 @@ export async function pairsWith(query: Query, pairing: string, side: Side, ids: 
   return rows.map(toPair).sort((a, b) => a.id - b.id);
 }
 
-export async function pairById(db: Database, id: number): Promise<PairRow | undefined> {
-  const [rows] = await db.$client.query(`SELECT ${COLUMNS} FROM pairs WHERE id = ?`, [id]);
-  return (rows as Record<string, unknown>[]).map(toPair)[0];
-}
-
 /** Pairs in the order of their ids, after one. */
 export async function pairsAfter(db: Database, pairing: string, after: number, limit: number, state?: PairState) {
   const [rows] = await db.$client.query(
@@ -292,6 +287,29 @@ export async function addPairs(
 }
 
 /** Keeps how pairs stand now. */
+/** A pair as it stands, which nobody else changes until the transaction ends. */
+export async function heldPair(query: Query, id: number): Promise<PairRow | undefined> {
+  const [row] = await query<Record<string, unknown>>(`SELECT ${COLUMNS} FROM pairs WHERE id = ? FOR UPDATE`, [id]);
+  return row && toPair(row);
+}
+
+/**
+ * Which of these pairs somebody has had a word about since they were loaded, as they stand now; undefined: it is gone.
+ * Until the transaction ends nobody else has one.
+ */
+export async function changedMeanwhile(
+  query: Query,
+  loaded: readonly Pick<PairRow, 'id' | 'settledAt'>[],
+): Promise<Map<number, PairRow | undefined>> {
+  if (loaded.length === 0) return new Map();
+  const ids = loaded.map(({ id }) => id).sort((a, b) => a - b);
+  const rows = await query<Record<string, unknown>>(`SELECT ${COLUMNS} FROM pairs WHERE id IN (?) FOR UPDATE`, [ids]);
+  const now = new Map(rows.map((row) => [Number(row['id']), toPair(row)]));
+  return new Map(
+    loaded.flatMap(({ id, settledAt }) => (now.get(id)?.settledAt === settledAt ? [] : [[id, now.get(id)]])),
+  );
+}
+
 export async function keepPairs(query: Query, kept: readonly PairRow[]): Promise<void> {
   if (kept.length === 0) return;
   await query(

@@ -2,11 +2,11 @@ import { across, lineKey, type Side } from '@zusammen/core/pairing';
 import {
   atomically,
   feedOf,
+  heldPair,
   idOn,
   inTransaction,
   keepPairs,
   markDue,
-  pairById,
   pairingById,
   pairsWith,
   removePairs,
@@ -42,58 +42,47 @@ export async function answerPair(
   answer: PairAnswer,
 ): Promise<string | undefined> {
   const gone = 'It is no longer waiting; somebody may have decided it.';
-  const pair = await pairById(db, id);
-  if (!pair || pair.pairingId !== pairing.id) return gone;
-  if (answer.kind === 'field') {
-    const line = pairing.ready.lines.find((each) => each.line.id === answer.line);
-    const [trouble] = (await troublesOf(db, { pair: id, limit: 300 })).filter((each) => each.lineId === answer.line);
-    if (!line || !trouble) return gone;
-    const decided = { ...pair.decided, [lineKey(line.line)]: { side: answer.side, now: trouble.now } };
-    await change(db, { ...pair, decided });
-    return undefined;
-  }
-  if (answer.kind === 'with' || answer.kind === 'none') {
-    if (pair.state !== 'unsure') return gone;
-    const about: Side = pair.leftId === null ? 'right' : 'left';
-    if (answer.kind === 'none') {
-      await change(db, { ...pair, state: 'undone', candidates: null });
-      return undefined;
+  const waiting = answer.kind === 'field' ? await troublesOf(db, { pair: id, limit: 300 }) : [];
+  return inTransaction(db, async (query) => {
+    // Whoever is at work on it puts down what came of that before, or notices this word (changedMeanwhile).
+    const pair = await heldPair(query, id);
+    if (!pair || pair.pairingId !== pairing.id) return gone;
+    const keep = async (change: Partial<PairRow>): Promise<undefined> => keepAndMark(query, { ...pair, ...change });
+    if (answer.kind === 'field') {
+      const line = pairing.ready.lines.find((each) => each.line.id === answer.line);
+      const trouble = waiting.find(({ lineId }) => lineId === answer.line);
+      if (!line || !trouble) return gone;
+      return keep({ decided: { ...pair.decided, [lineKey(line.line)]: { side: answer.side, now: trouble.now } } });
     }
-    const to = across(about);
-    if (pair.candidates?.[to].includes(answer.record) !== true) return 'This record is not among those in question.';
-    return inTransaction(db, async (query) => {
-      const taken = await pairsWith(query, pairing.id, to, [answer.record]);
-      if (taken.some((each) => each.id !== id && idOn(each, about) !== null))
-        return 'This record goes with another one already.';
+    if (answer.kind === 'with' || answer.kind === 'none') {
+      if (pair.state !== 'unsure') return gone;
+      if (answer.kind === 'none') return keep({ state: 'undone', candidates: null });
+      const about: Side = pair.leftId === null ? 'right' : 'left';
+      const to = across(about);
+      if (pair.candidates?.[to].includes(answer.record) !== true) return 'This record is not among those in question.';
+      const taken = (await pairsWith(query, pairing.id, to, [answer.record])).filter((each) => each.id !== id);
+      if (taken.some((each) => idOn(each, about) !== null)) return 'This record goes with another one already.';
       await removePairs(
         query,
-        taken.map((each) => each.id).filter((each) => each !== id),
+        taken.map((each) => each.id),
       );
-      const joined: PairRow = { ...pair, state: 'in step', candidates: null };
-      await keepAndMark(
-        query,
-        to === 'left' ? { ...joined, leftId: answer.record } : { ...joined, rightId: answer.record },
-      );
-      return undefined;
-    });
-  }
-  if (pair.state !== 'lost') return gone;
-  if (answer.kind === 'delete') {
-    const left: Side = 'left';
-    const decided = { ...pair.decided, [LOST]: { side: left, now: { left: null, right: null } } };
-    await change(db, { ...pair, decided });
+      const joined = { state: 'in step' as const, candidates: null };
+      return keep(to === 'left' ? { ...joined, leftId: answer.record } : { ...joined, rightId: answer.record });
+    }
+    if (pair.state !== 'lost') return gone;
+    if (answer.kind === 'delete')
+      return keep({ decided: { ...pair.decided, [LOST]: { side: 'left', now: { left: null, right: null } } } });
+    await removePairs(query, [id]);
     return undefined;
-  }
-  await inTransaction(db, (query) => removePairs(query, [id]));
-  return undefined;
+  });
 }
 
-const change = (db: Database, pair: PairRow): Promise<void> => inTransaction(db, (query) => keepAndMark(query, pair));
-
-async function keepAndMark(query: Query, pair: PairRow): Promise<void> {
-  await keepPairs(query, [pair]);
+/** Keeps somebody's word: by the later moment it is told from what was loaded before. */
+async function keepAndMark(query: Query, pair: PairRow): Promise<undefined> {
+  await keepPairs(query, [{ ...pair, settledAt: Math.max(Date.now(), pair.settledAt + 1) }]);
   const side: Side = pair.leftId === null ? 'right' : 'left';
   await markDue(query, pair.pairingId, side, [{ id: idOn(pair, side)!, doubt: false }], Date.now());
+  return undefined;
 }
 
 /** Has all records of both sides read anew and every pair looked at. @returns false: it is no longer there */

@@ -3,6 +3,7 @@ import type { Values } from '@zusammen/core/schema';
 import { withoutValues } from '@zusammen/core/values';
 import {
   addPairs,
+  changedMeanwhile,
   idOn,
   isThere,
   keepPairs,
@@ -59,6 +60,7 @@ export async function finish(
     await letGo(query, over);
     return told;
   }
+  const words = await changedMeanwhile(query, gathered.pairs);
   const doubts = await keepAnswers(query, work, gathered, written, now, told);
   const kept: PairRow[] = [];
   const made: { pair: OpenPair; troubles: Trouble[] }[] = [];
@@ -74,6 +76,8 @@ export async function finish(
     }
     const result = written.get(doing);
     const { pair, todo } = doing;
+    // Somebody had a word about it meanwhile, and it is due again by that: as far as nothing was written, theirs stands.
+    if (!result && words.has(pair.id)) continue;
     removed.push(...(doing.replaces ?? []));
     if (result?.unknown) {
       // What became of it is found out by its turn, which stays open.
@@ -86,6 +90,10 @@ export async function finish(
       continue;
     }
     const row = standsNow(pairing, doing, result, now);
+    const word = Object.entries(words.get(pair.id)?.decided ?? {}).filter(
+      ([key, said]) => JSON.stringify(said) !== JSON.stringify(pair.decided?.[key]),
+    );
+    if (word.length > 0) row.pair.decided = { ...row.pair.decided, ...Object.fromEntries(word) };
     if (row.pair.id === 0) made.push(row);
     else {
       kept.push(row.pair);

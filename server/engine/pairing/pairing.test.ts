@@ -326,6 +326,37 @@ describe('a relation that is followed only later', () => {
   });
 });
 
+it('somebody’s word counts though it comes while the pair is being written', async () => {
+  const id = await started({
+    ...subscribersWithPeople(),
+    lines: [line('given', 'given', 'first_name', { decides: 'ask' }), line('family', 'family', 'last_name')],
+  });
+  const [{ id: pair, l, r }] = (await pairsOf(id)) as [Json];
+  await two.stage.api('POST', `/pairings/${id}/pause`);
+  await changeSubscriber(l, { given: 'Their word' });
+  await changePerson(r, { first_name: 'Another' });
+  await two.stage.api('POST', `/pairings/${id}/start`, {});
+  const asked = async () => (await two.stage.api('GET', '/pairings/questions')).body.questions;
+  await until('it is asked', async () => (await asked()).some((each: Json) => each.pair === pair));
+  await atRest(id);
+  await two.stage.fault({ system: 'crm', kind: 'slow', ms: 1_500, share: 1, methods: ['PATCH', 'POST'] });
+  await changeSubscriber(l, { family: 'Written' });
+  await until(
+    'the other field is being written',
+    async () => (await rowsOf("SELECT 1 FROM ledger WHERE state = 'intended'")).length > 0,
+  );
+  const answer = { kind: 'field', line: 'given', side: 'left' };
+  expect((await two.stage.api('POST', `/pairings/${id}/pairs/${pair}/answer`, answer)).status).toBe(204);
+  await two.stage.noFaults();
+  await until('both are there', async () => {
+    const { first_name: given, last_name: family } = await person(r);
+    return given === 'Their word' && family === 'Written';
+  });
+  await atRest(id);
+  expect(await rowsOf('SELECT decided FROM pairs WHERE id = ?', [pair])).toEqual([{ decided: null }]);
+  await remove(id);
+});
+
 describe('a pairing that is removed', () => {
   const nothingLeft = async (): Promise<void> => {
     for (const table of [

@@ -1,6 +1,7 @@
 import { keyIsOn, type Side } from '@zusammen/core/pairing';
 import type { Entity } from '@zusammen/core/schema';
 import {
+  heldPair,
   idOn,
   inTransaction,
   isThere,
@@ -48,7 +49,10 @@ export async function recoverPairs(work: Recovering, atWork: ReadonlySet<number>
       await settleLedger(query, settlements);
       await query('DELETE FROM lane_holders WHERE turn = ?', [pair.turn]);
       if (!(await isThere(query, pair.pairingId))) return;
-      const recovered = afterTurn(pair, done);
+      // Somebody may have had a word about it meanwhile.
+      const now = await heldPair(query, pair.id);
+      if (now?.turn !== pair.turn) return;
+      const recovered = afterTurn(now, done);
       await keepPairs(query, [recovered]);
       for (const side of ['left', 'right'] as const) {
         const id = idOn(recovered, side);
