@@ -1,6 +1,9 @@
-import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { resolve } from 'node:path';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { buildScript } from './build.ts';
 import { PROGRAMS } from './testing/setup.ts';
 
 /** The package's folder that a name leads to from a file; undefined for what Node brings itself. */
@@ -27,5 +30,20 @@ it('programs use the very packages that the server’s sources name, and no othe
       if (found !== undefined)
         expect([name, found]).toEqual([name, packageOf(name, resolve('server/main.ts')) ?? found]);
     }
+  }
+});
+
+it('what visitors’ pages carry is small', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'zusammen-scripts-'));
+  const sizeOf = async (entry: string): Promise<number> => {
+    await buildScript(entry, join(folder, 'out.js'));
+    return gzipSync(readFileSync(join(folder, 'out.js'))).length;
+  };
+  try {
+    expect(await sizeOf('visitor/form.ts')).toBeLessThanOrEqual(40 * 1024);
+    expect(await sizeOf('visitor/embed.ts')).toBeLessThanOrEqual(2 * 1024);
+    expect(await sizeOf('attach/attach.ts')).toBeLessThanOrEqual(10 * 1024);
+  } finally {
+    rmSync(folder, { recursive: true });
   }
 });

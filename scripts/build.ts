@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join, resolve } from 'node:path';
 import { build, type Plugin } from 'esbuild';
@@ -35,15 +35,21 @@ export async function buildPrograms(outdir = 'dist'): Promise<void> {
     target: 'node20',
     packages: 'external',
     plugins: [ownVersions],
-    alias: Object.fromEntries(
-      readdirSync('core', { withFileTypes: true })
-        .filter((each) => each.isDirectory() && existsSync(`core/${each.name}/index.ts`))
-        .map(({ name }) => [`@zusammen/core/${name}`, `./core/${name}/index.ts`]),
-    ),
+    alias: doorsOfCore(),
     sourcemap: true,
     keepNames: true,
     logLevel: 'warning',
   });
+}
+
+/** By which file each folder of core is entered, those within others included. */
+function doorsOfCore(): Record<string, string> {
+  const doors = readdirSync('core', { recursive: true, encoding: 'utf8' }).filter(
+    (path) => path.endsWith('/index.ts') && !path.includes('node_modules'),
+  );
+  return Object.fromEntries(
+    doors.map((path) => [`@zusammen/core/${path.slice(0, -'/index.ts'.length)}`, `./core/${path}`]),
+  );
 }
 
 /**
@@ -66,18 +72,39 @@ const ownVersions: Plugin = {
 async function buildWeb(): Promise<void> {
   const vite = await import('vite');
   await vite.build({ root: 'web', configFile: 'web/vite.config.ts', logLevel: 'warn' });
-  await buildAttach('web/dist/attach.js');
+  await Promise.all([
+    buildScript('attach/attach.ts', 'web/dist/attach.js'),
+    buildScript('visitor/form.ts', 'web/dist/form.js'),
+    buildScript('visitor/embed.ts', 'web/dist/embed.js'),
+  ]);
+  for (const name of FONTS) {
+    mkdirSync('web/dist/fonts', { recursive: true });
+    copyFileSync(
+      join('node_modules/@fontsource-variable/atkinson-hyperlegible-next/files', name),
+      join('web/dist/fonts', name),
+    );
+  }
 }
 
-/** The script that pages of others carry: one small file that runs in browsers of the last years. */
-export async function buildAttach(outfile: string): Promise<void> {
+/** The fonts of forms of ours, under names that their style sheet knows. */
+const FONTS = [
+  'atkinson-hyperlegible-next-latin-wght-normal.woff2',
+  'atkinson-hyperlegible-next-latin-ext-wght-normal.woff2',
+];
+
+/**
+ * A script by itself, that the pages of others, or of visitors, carry: one small file that runs in browsers of the last years.
+ * @param entry within web/src
+ */
+export async function buildScript(entry: string, outfile: string): Promise<void> {
   await build({
-    entryPoints: ['web/src/attach/attach.ts'],
+    entryPoints: [join('web/src', entry)],
     outfile,
     bundle: true,
     minify: true,
     format: 'iife',
     target: 'es2018',
+    alias: doorsOfCore(),
     logLevel: 'warning',
   });
 }

@@ -6,5 +6,5 @@ export default defineConfig({
   plugins: [react(), tailwindcss()],
   worker: { format: 'es' },
   build: { target: 'es2022', chunkSizeWarningLimit: 900 },
-  server: { proxy: { '/api': 'http://localhost:4600', '/in': 'http://localhost:4600' } },
+  server: { proxy: { '/api': 'http://localhost:4600', '/in': 'http://localhost:4600', '/f': 'http://localhost:4600' } },
 });

@@ -24,7 +24,7 @@ export interface IntakeLine {
   key: string;
   name: string;
   state: IntakeState;
-  source: { page?: string; kind: 'page' | 'events' | 'file' | 'program' };
+  source: { page?: string; kind: 'page' | 'ours' | 'events' | 'file' | 'program' };
   liveVersion: number | null;
   fields: number;
   steps: number;

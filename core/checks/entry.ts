@@ -88,6 +88,11 @@ export const unprotected: Check = ({ intake, facts }) => {
   if (!intake) return [];
   const { kind, page } = intake.source;
   if (kind === 'file' || facts?.secrets === undefined || facts.secrets > 0) return [];
+  if (intake.form) {
+    const { trap, leastSeconds } = intake.form.guard;
+    const sentence = 'Programs can fill it in as well as people: neither a trap nor a least time is set.';
+    return trap || leastSeconds > 0 ? [] : [{ id: 'K29', severity: 'look', place: { station: 'open' }, sentence }];
+  }
   const { allowedOrigins = [], hiddenOrigins } = intake.settings;
   if (allowedOrigins.length > 0 && kind === 'page')
     return hiddenOrigins

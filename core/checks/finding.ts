@@ -86,7 +86,7 @@ export interface CheckInput extends Planned {
   /** Where moments without a zone were meant. */
   zone?: string;
   /** What leads to an intake, and how it is taken in; absent for a plan that no intake begins. */
-  intake?: Pick<IntakeDocument, 'source' | 'settings'>;
+  intake?: Pick<IntakeDocument, 'source' | 'settings' | 'form'>;
   schemas: ReadonlyMap<string, Schema>;
   /** Values of past or made-up submissions. */
   samples: readonly SubmittedValues[];

@@ -77,7 +77,11 @@ const STEP_CHECKS: StepCheck[] = [
 export const inputOf = (document: IntakeDocument): Pick<CheckInput, 'fields' | 'plan' | 'zone' | 'intake'> => ({
   ...runOf(document),
   fields: document.fields,
-  intake: { source: document.source, settings: document.settings },
+  intake: {
+    source: document.source,
+    settings: document.settings,
+    ...(document.form ? { form: document.form } : {}),
+  },
 });
 
 /** Runs all checks; findings that stop publishing come first. */

@@ -1,3 +1,4 @@
+import { fieldsOf, type HostedForm } from '../forms/hosted/index.ts';
 import type { FormField } from '../forms/index.ts';
 import type { Line, Treatment } from '../mapping/index.ts';
 import { changeStep, readNames, removeStep as withoutStep, type Plan, type Step } from '../plans/index.ts';
@@ -87,6 +88,20 @@ function changedTexts<T extends object>(held: T, change: { [Name in keyof T]?: T
     if (next[name] === undefined || next[name] === '') delete next[name];
   return next;
 }
+
+/** A document with its form changed, where it is one of ours: its fields are those that the form sends. */
+export function changeForm(document: IntakeDocument, work: (form: HostedForm) => HostedForm): IntakeDocument {
+  if (!document.form) return document;
+  const form = work(document.form);
+  return form === document.form ? document : withForm(document, form);
+}
+
+/** A document with a form of ours, and the fields that it sends. */
+export const withForm = (document: IntakeDocument, form: HostedForm): IntakeDocument => ({
+  ...document,
+  form,
+  fields: fieldsOf(form),
+});
 
 /** A document without a field; lines that read it stay, and a check says so. */
 export const removeField = (document: IntakeDocument, name: string): IntakeDocument => ({

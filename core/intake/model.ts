@@ -19,14 +19,15 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+import { HostedForm } from '../forms/hosted/index.ts';
 import { FormField } from '../forms/index.ts';
 import { Plan } from '../plans/index.ts';
 
 /** The newest format of an intake's document; raised with every change that older documents have to be brought to. */
 export const INTAKE_FORMAT = 1;
 
-/** What leads to an intake: a form on a page, a feed of signed events, a file, or a program. */
-export const SOURCE_KINDS = ['page', 'events', 'file', 'program'] as const;
+/** What leads to an intake: a form on a page, a form of ours, a feed of signed events, a file, or a program. */
+export const SOURCE_KINDS = ['page', 'ours', 'events', 'file', 'program'] as const;
 
 export class FormSource {
   @IsIn(SOURCE_KINDS) kind!: (typeof SOURCE_KINDS)[number];
@@ -92,6 +93,8 @@ export class IntakeDocument {
   @Equals(INTAKE_FORMAT) format!: typeof INTAKE_FORMAT;
   @IsString() @MinLength(1) @MaxLength(120) name!: string;
   @IsObject() @ValidateNested() @Type(() => FormSource) source!: FormSource;
+  /** The form, where it is one of ours; `fields` are those that it sends. */
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => HostedForm) form?: HostedForm;
   @IsArray() @ArrayMaxSize(1000) @ValidateNested({ each: true }) @Type(() => FormField) fields!: FormField[];
   @IsObject() @ValidateNested() @Type(() => Plan) plan!: Plan;
   @IsObject() @ValidateNested() @Type(() => IntakeSettings) settings!: IntakeSettings;

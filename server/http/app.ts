@@ -6,6 +6,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { asProblem } from './as-problem.ts';
 import type { Context } from './context.ts';
+import { formDoor } from './hosted/form-door.ts';
 import { intakeDoor } from './intake-door.ts';
 import { documentSchemas, openApi } from './openapi.ts';
 import { loggable } from '../store/index.ts';
@@ -33,8 +34,9 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
   app.set('trust proxy', [...context.settings.trustedProxies]);
   // The door stands before all else: what accepts submissions at any rate carries nothing it doesn't need.
   app.use('/in', intakeDoor(context));
-  // Pages of others load this one; it says nothing about anybody.
-  app.get('/attach.js', (_request, response) =>
+  app.use('/f', formDoor(context));
+  // Pages of others load these; they say nothing about anybody.
+  app.get(['/attach.js', '/embed.js'], (request, response) =>
     response
       .set({
         'Cross-Origin-Resource-Policy': 'cross-origin',
@@ -43,7 +45,7 @@ export function makeApp(context: Context, log: Logger, webFolder: string): Expre
         'Cache-Control': 'public, max-age=600',
         'X-Content-Type-Options': 'nosniff',
       })
-      .sendFile(join(webFolder, 'attach.js'), { root: '/' }),
+      .sendFile(join(webFolder, request.path), { root: '/' }),
   );
   app.use(
     helmet({

@@ -13,6 +13,7 @@ import { beyondBounds } from '@zusammen/core/plans';
 import { cameToAnEnd, KeyUsedOtherwise, toldOf, type LiveIntake } from '../engine/index.ts';
 import { readSubmission } from './body.ts';
 import type { Context } from './context.ts';
+import { heldToForm } from './hosted/held.ts';
 import { badField, Problem } from './problem.ts';
 import { asProblem } from './as-problem.ts';
 import { EVENT_ID, verifySignature } from './signature.ts';
@@ -123,11 +124,12 @@ export function intakeDoor({ db, systems, live, acceptor, sealer }: Context): Ro
       ]);
     if (!plainForm) byFieldNames(values, fields);
     if (Object.keys(values).length === 0) throw new Problem(422, 'Nothing in it', 'The submission holds no values.');
-    const outOfBounds = beyondBounds(values, fields, found.document.plan);
+    const taken = heldToForm(found.document, values);
+    const outOfBounds = beyondBounds(taken, fields, found.document.plan);
     if (outOfBounds) throw badField(outOfBounds.field, outOfBounds.reason);
     const accepted = await acceptor
       .accept(found, {
-        values,
+        values: taken,
         via:
           signedId !== undefined || source.kind === 'events'
             ? 'event'

@@ -1,5 +1,6 @@
 import { defaultMetadataStorage } from 'class-transformer/cjs/storage.js';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
+import { IS_TEXTS } from '@zusammen/core/forms/hosted';
 import contract from './contract.json' with { type: 'json' };
 import type { Route } from './route.ts';
 
@@ -13,6 +14,12 @@ export function documentSchemas(refPointerPrefix = PREFIX): Record<string, unkno
   const schemas = validationMetadatasToSchemas({
     classTransformerMetadataStorage: defaultMetadataStorage,
     refPointerPrefix,
+    additionalConverters: {
+      [IS_TEXTS]: ({ constraints }) => ({
+        type: 'object',
+        additionalProperties: { type: 'string', maxLength: constraints[0] as number },
+      }),
+    },
   }) as Record<string, unknown>;
   return opened(schemas);
 }

@@ -44,6 +44,7 @@ import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { isId, limitOf } from '../query.ts';
 import { route, type Route } from '../route.ts';
+import { soundDocument } from '../hosted/sound.ts';
 import { factsOf, pageFieldsOf } from '../facts.ts';
 import { intakeFigures } from '../figures.ts';
 import { reachOf } from '../reach.ts';
@@ -123,7 +124,7 @@ export const intakeRoutes = (context: Context): Route[] => {
       body: NewIntakeBody,
       work: async ({ body, response, user }) => {
         try {
-          const intake = await addIntake(db, body.key, body.document, actorOf(user));
+          const intake = await addIntake(db, body.key, soundDocument(body.document), actorOf(user));
           response.status(201);
           return { intake };
         } catch (error) {
@@ -186,7 +187,7 @@ export const intakeRoutes = (context: Context): Route[] => {
       body: SaveDraftBody,
       work: async ({ params, body }) => {
         const intake = await existing(params['id']!);
-        const revision = await saveDraft(db, intake.id, body.document, body.revision);
+        const revision = await saveDraft(db, intake.id, soundDocument(body.document), body.revision);
         if (revision === undefined)
           throw new Problem(412, 'Changed meanwhile', 'Somebody else has changed this draft; load it again.');
         return { revision };

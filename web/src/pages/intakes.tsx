@@ -18,7 +18,13 @@ import { IntakeStateTag } from '../parts/state.tsx';
 import { Empty, Fetched } from '../parts/states.tsx';
 import { IntakeFigures } from './intake-figures.tsx';
 
-const FROM = { page: 'pasted HTML', events: 'signed events', file: 'a file', program: 'a program' };
+const FROM = {
+  page: 'pasted HTML',
+  ours: 'a form of ours',
+  events: 'signed events',
+  file: 'a file',
+  program: 'a program',
+};
 
 const SHOWN = {
   used: (line: IntakeLine) => line.putAwayAt === null,

@@ -113,6 +113,8 @@ function Fields({ sample }: { sample: Values | undefined }) {
                 <GoesTo field={field} uses={written.get(field.name) ?? []} />
               ) : carried.has(field.name) ? (
                 <span className="text-small text-soft">with row 1</span>
+              ) : document.form ? (
+                <span className="text-small text-soft">nowhere</span>
               ) : (
                 mayEdit && (
                   <span className="flex flex-wrap justify-between gap-x-2 text-small whitespace-nowrap text-soft">

@@ -38,7 +38,20 @@ export function Open() {
       <div className="space-y-3.5">
         <Sheet title="Address" aside={<IntakeStateTag state={intake.state} />}>
           <div className="space-y-3 p-4">
-            <Copy label="Address for submissions" text={address} />
+            {kind === 'ours' && (
+              <>
+                <Copy label="The form’s page" text={`${window.location.origin}/f/${intake.key}`} />
+                <Copy
+                  label="Or within a page of yours, where this line stands"
+                  text={`<script src="${window.location.origin}/embed.js" data-form="${intake.key}" async></script>`}
+                />
+                <p className="text-small text-soft">
+                  It grows with its content and shows only on pages whose origins are named under Protection. When it is
+                  sent, the frame tells its page by an event <code className="font-mono">formsent</code>.
+                </p>
+              </>
+            )}
+            <Copy label={kind === 'ours' ? 'Address for programs' : 'Address for submissions'} text={address} />
             {kind === 'page' && (
               <>
                 {script.all ? (

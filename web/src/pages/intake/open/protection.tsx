@@ -1,5 +1,6 @@
 import { originOf } from '@zusammen/core/checks';
-import { changeSettings, type IntakeSettings } from '@zusammen/core/intake';
+import type { Guard, HostedForm } from '@zusammen/core/forms/hosted';
+import { changeForm, changeSettings, type IntakeSettings } from '@zusammen/core/intake';
 import { useState } from 'react';
 import { TextField } from '../../../parts/form.tsx';
 import { Sheet } from '../../../parts/sheet.tsx';
@@ -14,10 +15,12 @@ export function Protection() {
   return (
     <Sheet title="Protection and thanks">
       <fieldset disabled={!mayEdit} className="space-y-3 p-4">
-        {kind === 'page' && (
+        {(kind === 'page' || kind === 'ours') && (
           <Words
-            label="Only pages of these origins may send"
-            placeholder="any page, e.g. https://www.example.org"
+            label={
+              kind === 'page' ? 'Only pages of these origins may send' : 'Pages of these origins may show the form'
+            }
+            placeholder={`${kind === 'page' ? 'any page' : 'none but ours'}, e.g. https://www.example.org`}
             value={settings.allowedOrigins ?? []}
             read={(text) => originOf(text)}
             wrong="is no origin such as https://www.example.org"
@@ -77,7 +80,8 @@ export function Protection() {
           }}
           help="Values go, here and on the ledger; what came of it stays. It can’t be taken back then."
         />
-        {kind === 'page' && (
+        {document.form && <Guards form={document.form} />}
+        {(kind === 'page' || kind === 'ours') && (
           <TextField
             label="Page that browsers go to afterwards"
             type="url"
@@ -89,6 +93,43 @@ export function Protection() {
         <p className="text-small text-soft">Changes here count from the next version on.</p>
       </fieldset>
     </Sheet>
+  );
+}
+
+/** What keeps programs from filling in a form of ours. */
+function Guards({ form: { guard } }: { form: HostedForm }) {
+  const { change } = useDraft();
+  const set = (more: Partial<Guard>): void =>
+    change((held) => changeForm(held, (form) => ({ ...form, guard: { ...form.guard, ...more } })));
+  return (
+    <>
+      <label className="flex items-start gap-2">
+        <input
+          type="checkbox"
+          className="mt-1"
+          checked={guard.trap}
+          onChange={({ target }) => set({ trap: target.checked })}
+        />
+        <span>
+          A question that nobody sees
+          <span className="block text-small text-soft">
+            Programs fill it in; they are thanked, and nothing is kept.
+          </span>
+        </span>
+      </label>
+      <TextField
+        label="Seconds that filling it in takes at least"
+        type="number"
+        min={0}
+        max={60}
+        value={guard.leastSeconds}
+        onChange={({ target }) => {
+          const leastSeconds = Number(target.value);
+          if (Number.isInteger(leastSeconds) && leastSeconds >= 0 && leastSeconds <= 60) set({ leastSeconds });
+        }}
+        help="Whoever is quicker is asked to send it again."
+      />
+    </>
   );
 }
 

@@ -1,0 +1,147 @@
+import 'reflect-metadata';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { TESTS, type Test } from '../../expressions/index.ts';
+import { ITEM_KINDS, type ItemKind } from './kinds.ts';
+import { IsTexts, type Texts } from './texts.ts';
+
+/** Forms of ours as documents. What visitors see stands in `Texts`: the same in each of the form's languages. */
+
+/** Where a question's name may be used: in HTML, in an address and in CEL. */
+const NAME = /^[A-Za-z][A-Za-z0-9_]{0,59}$/;
+const LANGUAGE = /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/;
+const DAY = /^\d{4}-\d{2}-\d{2}$/;
+export const COLOUR = /^#[0-9a-f]{6}$/i;
+
+/** One comparison with another answer. `field` is its name; that of a question in a group, as in the group's first row. */
+export class ShownPart {
+  @IsString() @MaxLength(200) field!: string;
+  @IsIn(TESTS) test!: Test;
+  @IsOptional() @IsString() @MaxLength(1000) value?: string;
+}
+
+/** When something is shown. Picked only: the visitor's page evaluates it too, without an interpreter of expressions. */
+export class Shown {
+  @IsIn(['all', 'any']) match!: 'all' | 'any';
+  @IsArray() @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => ShownPart) parts!: ShownPart[];
+}
+
+export class HostedOption {
+  @IsString() @MaxLength(200) value!: string;
+  @IsTexts(400) label!: Texts;
+}
+
+/** A day that a date may not be before, or after: so many days from today, from another answer, or from a day given. */
+export class DayLimit {
+  @IsIn(['today', 'answer', 'day']) from!: 'today' | 'answer' | 'day';
+  @IsOptional() @IsString() @MaxLength(200) answer?: string;
+  @IsOptional() @Matches(DAY, { message: 'must be a day such as 2027-04-20' }) day?: string;
+  @IsOptional() @IsInt() @Min(-36_525) @Max(36_525) days?: number;
+}
+
+/** What a question begins with: a constant, or a parameter of the page's address. */
+export class Begins {
+  @IsIn(['constant', 'parameter']) with!: 'constant' | 'parameter';
+  /** The constant, or the parameter's name. */
+  @IsString() @MaxLength(1000) value!: string;
+}
+
+/** A question, words, or a group of questions that is answered once a row. What a kind has no use for is left out. */
+export class Item {
+  @IsString() @MaxLength(64) id!: string;
+  @IsIn(ITEM_KINDS) kind!: ItemKind;
+  /** What the answer is sent as. Words and headings have none. */
+  @IsOptional()
+  @Matches(NAME, { message: 'must begin with a letter and have letters, digits or _ after it, at most 60' })
+  name?: string;
+  /** The question; of words and headings, what they say; of a consent, its wording. */
+  @IsTexts(2000) label!: Texts;
+  @IsOptional() @IsTexts(2000) help?: Texts;
+  @IsOptional() @IsBoolean() required?: boolean;
+  @IsOptional() @ValidateNested() @Type(() => Shown) shown?: Shown;
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(1000)
+  @ValidateNested({ each: true })
+  @Type(() => HostedOption)
+  options?: HostedOption[];
+  @IsOptional() @IsInt() @Min(1) @Max(100_000) maxLength?: number;
+  /** Of numbers and amounts. */
+  @IsOptional() @IsNumber() least?: number;
+  @IsOptional() @IsNumber() most?: number;
+  /** Digits behind the decimal mark; of an amount those of its currency. */
+  @IsOptional() @IsInt() @Min(0) @Max(6) decimals?: number;
+  /** Of an amount, ISO 4217. */
+  @IsOptional() @Matches(/^[A-Z]{3}$/) currency?: string;
+  @IsOptional() @ValidateNested() @Type(() => DayLimit) earliest?: DayLimit;
+  @IsOptional() @ValidateNested() @Type(() => DayLimit) latest?: DayLimit;
+  @IsOptional() @ValidateNested() @Type(() => Begins) begins?: Begins;
+  /** The HTML autofill token (HTML, 4.10.18.7). */
+  @IsOptional() @Matches(/^[a-z][a-z0-9 -]{0,60}$/) autocomplete?: string;
+  /** Never kept in the visitor's browser while it isn't sent. */
+  @IsOptional() @IsBoolean() sensitive?: boolean;
+  /** Of a group: its questions, and how many rows there are at least and at most. */
+  @IsOptional() @IsArray() @ArrayMaxSize(60) @ValidateNested({ each: true }) @Type(() => Item) items?: Item[];
+  @IsOptional() @IsInt() @Min(0) @Max(50) leastRows?: number;
+  @IsOptional() @IsInt() @Min(1) @Max(50) mostRows?: number;
+}
+
+export class HostedPage {
+  @IsString() @MaxLength(64) id!: string;
+  @IsOptional() @IsTexts(200) title?: Texts;
+  @IsOptional() @ValidateNested() @Type(() => Shown) shown?: Shown;
+  @IsArray() @ArrayMaxSize(300) @ValidateNested({ each: true }) @Type(() => Item) items!: Item[];
+}
+
+/** The owner's two colours and mark. */
+export class Look {
+  @IsOptional() @Matches(COLOUR, { message: 'must be a colour such as #6a2c5b' }) first?: string;
+  @IsOptional() @Matches(COLOUR, { message: 'must be a colour such as #6a2c5b' }) second?: string;
+}
+
+/** What keeps programs from filling it in. */
+export class Guard {
+  /** A question that only programs see; whoever answers it is thanked and not heard. */
+  @IsBoolean() trap!: boolean;
+  /** Seconds that anybody needs at least to fill it in. */
+  @IsInt() @Min(0) @Max(60) leastSeconds!: number;
+}
+
+export class HostedForm {
+  /** Languages by BCP 47; the first is shown to those whose browser knows none of them. */
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(12)
+  @Matches(LANGUAGE, { each: true, message: 'must be languages such as en or de-AT' })
+  languages!: string[];
+  @IsTexts(200) title!: Texts;
+  @IsOptional() @IsTexts(5000) intro?: Texts;
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(20)
+  @ValidateNested({ each: true })
+  @Type(() => HostedPage)
+  pages!: HostedPage[];
+  /** What is said once it is sent. */
+  @IsOptional() @IsTexts(5000) thanks?: Texts;
+  @IsOptional() @ValidateNested() @Type(() => Look) look?: Look;
+  @IsObject() @ValidateNested() @Type(() => Guard) guard!: Guard;
+  /** What a visitor is told of a system's refusal: its words, or that it could not be taken. */
+  @IsIn(['words', 'politely']) refused!: 'words' | 'politely';
+}

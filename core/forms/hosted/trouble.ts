@@ -1,0 +1,111 @@
+import { isChoice, isQuestion } from './kinds.ts';
+import type { HostedForm, Item, Shown } from './model.ts';
+import { wordingOf } from './answers.ts';
+
+/** What makes a form's document none that can be shown, and where: the id of the item or page, or '' for the whole. */
+export interface FormTrouble {
+  at: string;
+  reason: string;
+}
+
+const MOST_ITEMS = 400;
+
+/**
+ * What is wrong with a form as a whole, beyond the shape of its parts: names given twice, options of one value, groups
+ * too deep, conditions that lead back to themselves or over questions that aren't there.
+ */
+export function troublesOf(form: HostedForm): FormTrouble[] {
+  const troubles: FormTrouble[] = [];
+  const ids = new Set<string>();
+  const names = new Map<string, Asked>();
+  const limits: { at: string; answer: string }[] = [];
+  const conditions: { at: string; own: string | undefined; shown: Shown; row: string }[] = [];
+  const say = (at: string, reason: string): void => void troubles.push({ at, reason });
+  const add = (items: readonly Item[], row: string, depth: number, around: readonly Shown[]): void => {
+    for (const item of items) {
+      if (ids.has(item.id)) say(item.id, 'its id is given twice');
+      ids.add(item.id);
+      if (item.shown) conditions.push({ at: item.id, own: item.name, shown: item.shown, row });
+      const shown = item.shown ? [...around, item.shown] : around;
+      if (!isQuestion(item.kind) && item.kind !== 'group') continue;
+      if (item.name === undefined) {
+        say(item.id, 'it has no name to be sent under');
+        continue;
+      }
+      const name = row === '' ? item.name : `${row}[${item.name}]`;
+      if (names.has(name)) say(item.id, `“${item.name}” is the name of another question as well`);
+      names.set(name, { item, around: shown });
+      if (item.kind === 'consent') names.set(wordingOf(name), { item, around: shown });
+      addOwn(item, say);
+      for (const limit of [item.earliest, item.latest])
+        if (limit?.from === 'answer' && limit.answer !== undefined) limits.push({ at: item.id, answer: limit.answer });
+      if (item.kind !== 'group') continue;
+      if (depth > 1) say(item.id, 'groups may stand in groups, and no deeper');
+      else add(item.items ?? [], `${name}[0]`, depth + 1, shown);
+    }
+  };
+  for (const page of form.pages) {
+    if (ids.has(page.id)) say(page.id, 'its id is given twice');
+    ids.add(page.id);
+    if (page.shown) conditions.push({ at: page.id, own: undefined, shown: page.shown, row: '' });
+    add(page.items, '', 0, page.shown ? [page.shown] : []);
+  }
+  if (ids.size > MOST_ITEMS) say('', `it has ${ids.size} parts, more than ${MOST_ITEMS}`);
+  if (new Set(form.languages).size < form.languages.length) say('', 'a language is named twice');
+  for (const { at, shown, row } of conditions)
+    for (const { field } of shown.parts) {
+      const asked = names.get(field);
+      if (!asked || !isQuestion(asked.item.kind)) say(at, `it is shown by an answer to “${field}”, which isn't asked`);
+      else if (rowOf(field) !== '' && !`${row}[`.startsWith(`${rowOf(field)}[`))
+        say(at, `it is shown by “${field}”, which is asked once a row, and stands outside those rows`);
+    }
+  for (const { at, answer } of limits)
+    if (!names.has(answer)) say(at, `a limit of its days goes by “${answer}”, which isn't asked`);
+  for (const name of circular(names)) say(names.get(name)!.item.id, `whether it is shown depends on itself`);
+  return troubles;
+}
+
+interface Asked {
+  item: Item;
+  /** Conditions it is shown under, its own and those it stands in. */
+  around: readonly Shown[];
+}
+
+/** The row of a group that a name stands in, as its group's first one. */
+const rowOf = (name: string): string => (name.includes('[') ? name.slice(0, name.lastIndexOf('[')) : '');
+
+/** Whatever is wrong with one item by itself. */
+function addOwn(item: Item, say: (at: string, reason: string) => void): void {
+  if (isChoice(item.kind)) {
+    const values = (item.options ?? []).map(({ value }) => value);
+    if (values.length === 0) say(item.id, 'it offers nothing to choose');
+    const twice = values.find((value, at) => values.indexOf(value) !== at);
+    if (twice !== undefined) say(item.id, `two of its options are sent as “${twice}”`);
+    if (values.includes('')) say(item.id, 'one of its options is sent as nothing');
+  }
+  if (item.kind === 'money' && item.currency === undefined) say(item.id, 'it is an amount without a currency');
+  if (item.kind === 'group' && (item.leastRows ?? 0) > (item.mostRows ?? 10))
+    say(item.id, 'it has fewer rows at most than at least');
+  if (item.least !== undefined && item.most !== undefined && item.least > item.most)
+    say(item.id, 'its least is more than its most');
+  for (const limit of [item.earliest, item.latest]) {
+    if (limit?.from === 'answer' && limit.answer === undefined) say(item.id, 'a limit of its days names no question');
+    if (limit?.from === 'day' && limit.day === undefined) say(item.id, 'a limit of its days names no day');
+  }
+}
+
+/** Questions whether whose being shown depends on themselves (depth-first search). */
+function circular(names: ReadonlyMap<string, Asked>): string[] {
+  const state = new Map<string, 'open' | 'done'>();
+  const found: string[] = [];
+  const visit = (name: string): void => {
+    const asked = names.get(name);
+    if (!asked || state.get(name) === 'done') return;
+    if (state.get(name) === 'open') return void found.push(name);
+    state.set(name, 'open');
+    for (const { parts } of asked.around) for (const { field } of parts) visit(field);
+    state.set(name, 'done');
+  };
+  for (const name of names.keys()) visit(name);
+  return [...new Set(found)];
+}

@@ -1,0 +1,85 @@
+import type { Response } from 'express';
+import { wordsIn, type AnswerTrouble, type HostedForm } from '@zusammen/core/forms/hosted';
+import { THANK_YOU } from '@zusammen/core/intake';
+import type { LiveIntake } from '../../engine/index.ts';
+import { formPage } from './form-page.ts';
+import { formProblem } from './held.ts';
+
+/** What goes along with a form unseen: that it was shown, and when. */
+export const ISSUED = '_shown';
+
+/** A form of ours that is open, as whoever asks sees it. */
+export interface LiveForm {
+  live: LiveIntake;
+  form: HostedForm;
+  language: string;
+  /** The day where the form is at home. */
+  today: string;
+}
+
+/** HTML of a form: it belongs to one visitor, and to their language. */
+export const asPage = (response: Response, language: string): Response =>
+  response
+    .set({ 'Cache-Control': 'no-store', Vary: 'Accept-Language', 'Content-Language': language })
+    .type('text/html');
+
+/** Answers whoever has sent a form: a browser without a script by pages, the page's own script by JSON. */
+export class Answering {
+  private readonly words;
+
+  constructor(
+    private readonly response: Response,
+    private readonly of: LiveForm,
+    /** Whether a page is wanted. */
+    private readonly byPage: boolean,
+    private readonly answers: Readonly<Record<string, string | string[]>>,
+    /** What goes along with the page that is sent back. */
+    private readonly along: string,
+  ) {
+    this.words = wordsIn(of.language);
+  }
+
+  /** The form once more, with what was filled in. */
+  page(status: number, more: Partial<Parameters<typeof formPage>[1]>): void {
+    const { form, language, today, live } = this.of;
+    const view = { today, answers: this.answers, along: { [ISSUED]: this.along }, ...more };
+    asPage(this.response.status(status), language).send(formPage({ form, language, key: live.intake.key }, view));
+  }
+
+  refused(errors: AnswerTrouble[]): void {
+    if (this.byPage) return this.page(422, { errors });
+    this.problem(422, formProblem(this.words.errors(errors.length), errors));
+  }
+
+  tooSoon(): void {
+    this.refused([{ field: ISSUED, message: this.words.tooSoon }]);
+  }
+
+  nothing(): void {
+    this.refused([{ field: '', message: this.words.required }]);
+  }
+
+  /** The same page was sent before with other answers. @param anew what makes it another submission */
+  sentBefore(anew: string): void {
+    const errors = [{ field: ISSUED, message: this.words.sentBefore }];
+    if (this.byPage) return this.page(409, { errors, along: { [ISSUED]: anew } });
+    this.problem(409, { ...formProblem(this.words.sentBefore, errors), status: 409, shown: anew });
+  }
+
+  /** @param submission undefined where nothing was kept, and nobody is to see that */
+  sent(submission?: string): void {
+    const thanks = thanksOf(this.of.live, this.of.language);
+    if (this.byPage) return this.response.redirect(303, thanks);
+    this.response.status(202).json({ ...(submission === undefined ? {} : { submission }), thanks });
+  }
+
+  private problem(status: number, problem: object): void {
+    this.response.status(status).type('application/problem+json').send(JSON.stringify(problem));
+  }
+}
+
+/** Where somebody goes who has sent the form: as the intake says, else to a page of ours. */
+function thanksOf({ intake, document }: LiveIntake, language: string): string {
+  const { thankYou } = document.settings;
+  return thankYou !== undefined && THANK_YOU.test(thankYou) ? thankYou : `/f/${intake.key}/thanks?lang=${language}`;
+}

@@ -1,0 +1,206 @@
+import express, {
+  type ErrorRequestHandler,
+  type NextFunction,
+  type Request,
+  type Response,
+  type Router,
+} from 'express';
+import { rateLimit } from 'express-rate-limit';
+import helmet from 'helmet';
+import { languageFor, type HostedForm } from '@zusammen/core/forms/hosted';
+import { TRAP } from '@zusammen/core/forms/hosted/view';
+import { beyondBounds } from '@zusammen/core/plans';
+import { KeyUsedOtherwise } from '../../engine/index.ts';
+import { asProblem } from '../as-problem.ts';
+import { readSubmission } from '../body.ts';
+import type { Context } from '../context.ts';
+import { Problem } from '../problem.ts';
+import { isVisitor, sorryPage } from '../visitor-page.ts';
+import { Answering, asPage, ISSUED, type LiveForm } from './answering.ts';
+import { formPage, lookSheet, thanksPage } from './form-page.ts';
+import { answersOf, asAnswers, todayIn } from './held.ts';
+import { issue, readIssued } from './issued.ts';
+import { Pages } from './pages.ts';
+
+interface FormRequest extends Request {
+  of?: LiveForm;
+}
+
+/** Pages of one form a minute and address; whoever sends is limited by the intake's own setting. */
+const SHOWN_A_MINUTE = 240;
+
+/** Forms of ours: `GET /f/:intake` shows one, `POST /f/:intake` takes what was filled in. */
+export function formDoor(context: Context): Router {
+  const { live, acceptor, sealer, settings } = context;
+  const router = express.Router();
+  const pages = new Pages();
+  const known = async (request: FormRequest, _response: Response, next: NextFunction): Promise<void> => {
+    const found = await live.intake(String(request.params['intake']));
+    if (found === 'closed') throw new Problem(410, 'Closed', 'This form takes nothing at present.');
+    const form = found === 'unknown' ? undefined : found.document.form;
+    if (found === 'unknown' || !form) throw new Problem(404, 'Not found', 'There is no such form.');
+    const asked = request.query['lang'];
+    const language = languageFor(
+      form.languages,
+      typeof asked === 'string' ? asked : undefined,
+      request.get('Accept-Language') ?? '',
+    );
+    request.of = { live: found, form, language, today: todayIn(found.document.settings.zone) };
+    next();
+  };
+  const limited = (limit: (request: FormRequest) => number) =>
+    rateLimit({
+      windowMs: 60_000,
+      limit: (request) => limit(request as FormRequest),
+      keyGenerator: (request) => `${request.params['intake']} ${request.ip}`,
+      validate: { keyGeneratorIpFallback: false },
+      standardHeaders: false,
+      legacyHeaders: false,
+      handler: (_request, _response, next) =>
+        next(
+          new Problem(429, 'Too many', 'Too much came from this address; wait a minute.', [], { 'Retry-After': '60' }),
+        ),
+    });
+  router.use('/:intake', secured, known, framed);
+
+  router.get(
+    '/:intake',
+    limited(() => SHOWN_A_MINUTE),
+    (request: FormRequest, response) => {
+      const { live: found, form, language, today } = request.of!;
+      const key = found.intake.key;
+      const { answers, byAddress } = beginningOf(form, request.query);
+      const fresh = (): string =>
+        formPage({ form, language, key }, { today, answers, fresh: true, along: { [ISSUED]: Pages.PLACE } });
+      // With nothing of the address in it, it is the same for everybody but for what is issued.
+      const page = byAddress
+        ? pages.split(fresh())
+        : pages.of(`${found.intake.id} ${found.version} ${language} ${today}`, fresh);
+      asPage(response, language).send(pages.filled(page, issue(sealer, found.intake.id)));
+    },
+  );
+
+  router.get('/:intake/look.css', (request: FormRequest, response) =>
+    response.set('Cache-Control', 'public, max-age=300').type('text/css').send(lookSheet(request.of!.form)),
+  );
+
+  router.get('/:intake/thanks', (request: FormRequest, response) => {
+    const { live: found, form, language } = request.of!;
+    asPage(response, language).send(thanksPage({ form, language, key: found.intake.key }));
+  });
+
+  router.post(
+    '/:intake',
+    limited(({ of }) => of!.live.document.settings.perMinute),
+    fromHere,
+    async (request: FormRequest, response) => {
+      const of = request.of!;
+      const { live: found, form, language } = of;
+      const { values } = await readSubmission(request);
+      const { [ISSUED]: issued, [TRAP]: trapped, _more: more, _less: less, ...said } = values;
+      const shown = readIssued(sealer, found.intake.id, issued);
+      const fresh = (): string => issue(sealer, found.intake.id);
+      const answers = asAnswers(said);
+      const answer = new Answering(response, of, isVisitor(request), answers, shown ? String(issued) : fresh());
+      // Without a script, a row more or less is asked for here, and nothing is sent yet.
+      if (typeof more === 'string') return answer.page(200, { more });
+      if (typeof less === 'string') return answer.page(200, { answers: withoutRow(answers, less) });
+      // Whoever fills in what nobody sees is thanked as everybody is, and learns nothing by it.
+      if (form.guard.trap && typeof trapped === 'string' && trapped !== '') return answer.sent();
+      const { leastSeconds } = form.guard;
+      if (leastSeconds > 0 && (!shown || Date.now() - shown.at < leastSeconds * 1000)) return answer.tooSoon();
+      const reading = answersOf(form, said, language, found.document.settings.zone);
+      if (!reading.ok) return answer.refused(reading.errors);
+      if (Object.keys(reading.values).length === 0) return answer.nothing();
+      const beyond = beyondBounds(reading.values, found.document.fields, found.document.plan);
+      if (beyond) return answer.refused([{ field: beyond.field, message: beyond.reason }]);
+      const key = shown?.key ?? request.get('Idempotency-Key')?.slice(0, 200);
+      try {
+        const arrival = { values: reading.values, via: 'form' as const, receivedAt: new Date() };
+        const { id } = await acceptor.accept(found, {
+          ...arrival,
+          ...(key === undefined ? {} : { idempotencyKey: key }),
+        });
+        answer.sent(id);
+      } catch (error) {
+        // It was sent, gone back to, changed and sent again: both may be meant.
+        if (error instanceof KeyUsedOtherwise && shown) return answer.sentBefore(fresh());
+        throw error;
+      }
+    },
+  );
+  router.use(inWords);
+  return router;
+
+  /** Pages of others have no business sending here: the form is shown by us, also where it is embedded. */
+  function fromHere(request: Request, _response: Response, next: NextFunction): void {
+    const origin = request.get('Origin');
+    const own = [new URL(settings.publicAddress).host, request.get('Host')];
+    if (origin !== undefined && (!URL.canParse(origin) || !own.includes(new URL(origin).host)))
+      throw new Problem(403, 'Not from there', 'This form is sent from its own page only.');
+    next();
+  }
+}
+
+/** What a form's page may do: run our script, and be sent to us. */
+const secured = helmet({
+  contentSecurityPolicy: {
+    directives: {
+      defaultSrc: ["'none'"],
+      styleSrc: ["'self'"],
+      scriptSrc: ["'self'"],
+      fontSrc: ["'self'"],
+      imgSrc: ["'self'", 'data:'],
+      connectSrc: ["'self'"],
+      baseUri: ["'none'"],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
+      upgradeInsecureRequests: null,
+    },
+  },
+  referrerPolicy: { policy: 'same-origin' },
+  xFrameOptions: false,
+});
+
+/** Only pages that the intake names may show the form in a frame of theirs. */
+function framed(request: FormRequest, response: Response, next: NextFunction): void {
+  const { allowedOrigins = [] } = request.of!.live.document.settings;
+  if (allowedOrigins.length > 0) {
+    const policy = String(response.getHeader('Content-Security-Policy'));
+    response.setHeader(
+      'Content-Security-Policy',
+      policy.replace("frame-ancestors 'none'", `frame-ancestors 'self' ${allowedOrigins.join(' ')}`),
+    );
+  }
+  next();
+}
+
+/** Answers without those of a row. */
+const withoutRow = (answers: Record<string, string | string[]>, row: string): Record<string, string | string[]> =>
+  Object.fromEntries(Object.entries(answers).filter(([name]) => !name.startsWith(`${row}[`)));
+
+/** What questions begin with: constants, and what stands in the address. */
+function beginningOf(
+  form: HostedForm,
+  query: Request['query'],
+): { answers: Record<string, string>; byAddress: boolean } {
+  const answers: Record<string, string> = {};
+  let byAddress = false;
+  for (const { items } of form.pages)
+    for (const { name, begins } of items) {
+      if (name === undefined || !begins) continue;
+      const said = begins.with === 'constant' ? begins.value : query[begins.value];
+      if (typeof said !== 'string' || said === '') continue;
+      byAddress ||= begins.with === 'parameter';
+      answers[name] = said.slice(0, MOST_BEGUN);
+    }
+  return { answers, byAddress };
+}
+const MOST_BEGUN = 2000;
+
+/** A visitor sees a page in words; the page's script gets a problem to read. */
+const inWords: ErrorRequestHandler = (error: unknown, request, response, next) => {
+  const problem = asProblem(error);
+  if (response.headersSent || !isVisitor(request) || problem.status >= 500) return next(error);
+  response.status(problem.status).set(problem.headers).type('text/html').send(sorryPage(problem));
+};

@@ -1,0 +1,104 @@
+import { asHtml, element, formView, type FormView, type Markup } from '@zusammen/core/forms/hosted/view';
+import { say, wordsIn, type HostedForm } from '@zusammen/core/forms/hosted';
+
+/** The page around a form of ours, and the one that thanks for it. */
+export interface PageOf {
+  form: HostedForm;
+  language: string;
+  /** The intake's key, by which its own style sheet is found. */
+  key: string;
+}
+
+function page({ form, language, key }: PageOf, title: string, ...inside: Markup[]): string {
+  const head = element(
+    'head',
+    {},
+    element('meta', { charset: 'utf-8' }),
+    element('meta', { name: 'viewport', content: 'width=device-width, initial-scale=1' }),
+    element('meta', { name: 'robots', content: 'noindex' }),
+    element('title', {}, title),
+    element('link', { rel: 'stylesheet', href: '/form.css' }),
+    form.look && element('link', { rel: 'stylesheet', href: `/f/${key}/look.css` }),
+    element('script', { src: '/form.js', defer: true }, ''),
+  );
+  return `<!doctype html>\n${asHtml(element('html', { lang: language }, head, element('body', {}, element('main', {}, ...inside))))}`;
+}
+
+/** The form's page as HTML. */
+export function formPage(of: PageOf, view: Omit<FormView, 'form' | 'language' | 'action'>): string {
+  const { form, language, key } = of;
+  const title = say(form.title, language, form.languages);
+  const intro = say(form.intro, language, form.languages);
+  return page(
+    of,
+    title,
+    element('h1', {}, title),
+    ...languages(of),
+    ...paragraphs(intro),
+    formView({ ...view, form, language, action: `/f/${key}?lang=${language}` }),
+    // What the page's script goes by; the browser runs nothing of it.
+    element('script', { type: 'application/json', id: 'document' }, ''),
+  ).replace('id="document"></script>', () => `id="document">${dataOf({ form, language, today: view.today })}</script>`);
+}
+
+/** Data within HTML: no `<` in it, so that nothing in it ends the element (HTML, 4.12.1.3). */
+const dataOf = (data: object): string =>
+  JSON.stringify(data, (name, value: unknown) => (SAID.has(name) ? undefined : value)).replaceAll('<', '\\u003c');
+
+/** What stands in the page already, and what its script has no use for. */
+const SAID = new Set(['label', 'help', 'intro', 'thanks', 'title', 'look', 'guard', 'refused', 'languages', 'begins']);
+
+function languages({ form, language, key }: PageOf): Markup[] {
+  if (form.languages.length < 2) return [];
+  const links = form.languages.map((each) =>
+    element(
+      'a',
+      { href: `/f/${key}?lang=${each}`, hreflang: each, lang: each, 'aria-current': each === language && 'true' },
+      nameOf(each),
+    ),
+  );
+  return [element('nav', { class: 'languages', 'aria-label': 'Language' }, links)];
+}
+
+/** A language by its own name (Unicode CLDR). */
+const nameOf = (language: string): string =>
+  new Intl.DisplayNames([language], { type: 'language' }).of(language) ?? language;
+
+const paragraphs = (text: string): Markup[] =>
+  text === '' ? [] : text.split(/\n{2,}/).map((paragraph) => element('p', { class: 'intro' }, paragraph));
+
+/** What somebody sees who has sent it. */
+export function thanksPage(of: PageOf): string {
+  const { form, language } = of;
+  const words = wordsIn(language);
+  const thanks = say(form.thanks, language, form.languages);
+  const title = say(form.title, language, form.languages);
+  return page(
+    of,
+    title,
+    element('h1', {}, title),
+    element('div', { class: 'thanks', role: 'status' }, ...paragraphs(thanks === '' ? words.sent : thanks)),
+  );
+}
+
+/** The owner's colours as a style sheet. What stands on the first colour is written in whichever of white and ink reads better. */
+export function lookSheet({ look }: Pick<HostedForm, 'look'>): string {
+  const lines: string[] = [];
+  if (look?.first)
+    lines.push(`--first:${look.first};--on-first:${contrast(look.first, '#ffffff') >= 4.5 ? '#ffffff' : '#231f1a'}`);
+  if (look?.second) lines.push(`--second:${look.second}`);
+  return lines.length === 0 ? '' : `:root{${lines.join(';')}}`;
+}
+
+/** The contrast ratio of two colours (WCAG 2.2). */
+export function contrast(one: string, other: string): number {
+  const [a, b] = [luminance(one), luminance(other)];
+  return (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
+}
+
+function luminance(colour: string): number {
+  const [red, green, blue] = [1, 3, 5]
+    .map((at) => parseInt(colour.slice(at, at + 2), 16) / 255)
+    .map((part) => (part <= 0.04045 ? part / 12.92 : ((part + 0.055) / 1.055) ** 2.4)) as [number, number, number];
+  return 0.2126 * red + 0.7152 * green + 0.0722 * blue;
+}

@@ -1,0 +1,58 @@
+import { readAnswers, type AnswerTrouble, type HostedForm, type ReadAnswers } from '@zusammen/core/forms/hosted';
+import type { SubmittedValues } from '@zusammen/core/forms';
+import type { IntakeDocument } from '@zusammen/core/intake';
+import { Problem } from '../problem.ts';
+
+/** What came as answers: texts, or lists of them. Programs say yes and no as such. */
+export const asAnswers = (values: SubmittedValues): Record<string, string | string[]> =>
+  Object.fromEntries(
+    Object.entries(values).map(([name, said]) => [
+      name,
+      Array.isArray(said) ? said : typeof said === 'boolean' ? (said ? 'yes' : 'no') : String(said),
+    ]),
+  );
+
+/**
+ * Holds what a program sends to an intake whose form is one of ours to what the form asks: it gets no further than a page.
+ * @returns what the form takes of it; without a form, everything
+ * @throws Problem naming each answer that won't do
+ */
+export function heldToForm({ form, settings }: IntakeDocument, values: SubmittedValues): SubmittedValues {
+  if (!form) return values;
+  const language = settings.locale ?? form.languages[0]!;
+  const reading = answersOf(form, values, language, settings.zone);
+  if (reading.ok) return reading.values;
+  throw new Problem(
+    422,
+    'Not acceptable as it is',
+    reading.errors.map(({ field, message }) => `${field}: ${message}`).join(' '),
+    reading.errors.map(({ field, message }) => ({ field, reason: message })),
+  );
+}
+
+/** Reads what came for a form, on the day it is where the form is at home. */
+export const answersOf = (
+  form: HostedForm,
+  values: SubmittedValues,
+  language: string,
+  zone: string | undefined,
+): ReadAnswers => readAnswers(form, asAnswers(values), { language, today: todayIn(zone) });
+
+const days = new Map<string, Intl.DateTimeFormat>();
+
+/** Today in a zone (IANA time zone database), as YYYY-MM-DD. */
+export function todayIn(zone = 'UTC'): string {
+  // Sweden writes its days as ISO 8601 does.
+  const format = days.get(zone) ?? new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short' });
+  days.set(zone, format);
+  return format.format(new Date());
+}
+
+/** Errors as the problem of a form's page: each with the words that stand at its field. */
+export const formProblem = (detail: string, errors: readonly AnswerTrouble[]): object => ({
+  type: 'about:blank',
+  title: 'Not acceptable as it is',
+  status: 422,
+  detail,
+  errors,
+});

@@ -1,0 +1,128 @@
+import { readAnswers, wordsIn, type AnswerTrouble, type HostedForm } from '@zusammen/core/forms/hosted';
+import { answersIn, fillIn, sensitiveNames } from './answers.ts';
+import { Draft } from './draft.ts';
+import { clearErrors, showErrors } from './errors.ts';
+import { tellHeight, tellSent } from './frame.ts';
+import { Leaves } from './leaves.ts';
+import { addRow, numberRows, takeRow } from './rows.ts';
+import { showWhatApplies } from './shown.ts';
+
+/**
+ * What makes a form of ours pleasant: it is checked as it is filled in, rows and pages are here at once, what isn't sent yet
+ * is kept for a day, and it is sent without leaving the page. Without it all of that works as well, a page a time.
+ */
+interface PageData {
+  form: HostedForm;
+  language: string;
+  today: string;
+}
+
+/** Sets a form's page to work. @param root the form */
+export function setUp(root: HTMLFormElement, { form, language, today }: PageData): void {
+  const words = wordsIn(language);
+  const draft = new Draft(window.location.pathname, sensitiveNames(form));
+  const leaves = new Leaves(root, words, (page) => isRight(page));
+  /** Once it was tried to be sent, what is put right loses its words at once. */
+  let tried = false;
+
+  const read = () => readAnswers(form, answersIn(root), { language, today });
+  const refresh = (): void => {
+    showWhatApplies(root, form);
+    numberRows(root, words);
+    leaves.refresh();
+  };
+  const show = (errors: readonly AnswerTrouble[]): void => {
+    tried = true;
+    const page = leaves.pageOf(errors.map(({ field }) => field));
+    if (page !== undefined) leaves.open(page);
+    showErrors(root, errors, words);
+  };
+  /** Whether nothing on a page is wrong; what is, is shown. */
+  function isRight(page: Element): boolean {
+    const reading = read();
+    const here = reading.ok ? [] : reading.errors.filter(({ field }) => leaves.isOn(page, field));
+    if (here.length === 0) clearErrors(root, []);
+    else show(here);
+    return here.length === 0;
+  }
+
+  const send = async (button: HTMLButtonElement): Promise<void> => {
+    const reading = read();
+    if (!reading.ok) return show(reading.errors);
+    const label = button.textContent;
+    // What is sent is what stands there now, whatever is done meanwhile.
+    const body = new URLSearchParams(new FormData(root) as unknown as Record<string, string>);
+    lock(root, true);
+    button.textContent = words.sending;
+    draft.keep(root);
+    try {
+      const response = await fetch(root.action, { method: 'POST', body, headers: { Accept: 'application/json' } });
+      const answer = (await response.json().catch(() => ({}))) as Partial<Answer>;
+      if (response.ok && answer.thanks !== undefined) {
+        draft.forget();
+        tellSent();
+        return window.location.assign(answer.thanks);
+      }
+      lock(root, false);
+      // It was sent before with other answers: what is sent now is another one.
+      if (answer.shown !== undefined) (root.elements.namedItem('_shown') as HTMLInputElement).value = answer.shown;
+      show(
+        answer.errors ?? [
+          { field: '', message: response.status >= 500 ? words.notSentNow : (answer.detail ?? words.notSent) },
+        ],
+      );
+    } catch {
+      lock(root, false);
+      show([{ field: '', message: words.notSentNow }]);
+    } finally {
+      button.textContent = label;
+    }
+  };
+
+  root.noValidate = true;
+  root.addEventListener('submit', (event) => {
+    event.preventDefault();
+    const button = (event as SubmitEvent).submitter as HTMLButtonElement | null;
+    if (button?.name === '_more') addRow(root, button.value);
+    else if (button?.name === '_less') takeRow(root, button.value);
+    // Enter in a field of a page that isn't the last goes on to the next.
+    else if (leaves.next()) return;
+    else return void send(root.querySelector<HTMLButtonElement>('.send button[type=submit]:not([name])')!);
+    refresh();
+    draft.keep(root);
+  });
+  const changed = (): void => {
+    refresh();
+    draft.keep(root);
+    if (!tried) return;
+    const reading = read();
+    clearErrors(root, reading.ok ? [] : reading.errors);
+  };
+  root.addEventListener('input', changed);
+  root.addEventListener('change', changed);
+
+  const kept = root.hasAttribute('data-fresh') ? draft.read() : undefined;
+  if (kept) {
+    fillIn(root, kept, (group) => addRow(root, group));
+    draft.tell(root, words);
+  }
+  refresh();
+}
+
+interface Answer {
+  thanks: string;
+  errors: AnswerTrouble[];
+  detail: string;
+  shown: string;
+}
+
+/** While it is sent nothing can be changed or sent again. */
+function lock(root: HTMLFormElement, locked: boolean): void {
+  root.inert = locked;
+  root.setAttribute('aria-busy', String(locked));
+}
+
+tellHeight();
+const root = document.querySelector<HTMLFormElement>('form#form');
+const data = document.getElementById('document');
+if (root && data) setUp(root, JSON.parse(data.textContent ?? '') as PageData);
