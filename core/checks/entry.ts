@@ -19,7 +19,7 @@ export const unreachable: Check = ({ intake, facts }) => {
 };
 
 /** K22: the page's form differs from the fields taken in, or what arrives does. */
-export const formDrift: Check = ({ fields, plan, facts }) => {
+export const formDrift: Check = ({ fields, plan, facts, intake }) => {
   const findings: Finding[] = [];
   if (facts?.pageFields) {
     const differences = compareForms(fields, facts.pageFields);
@@ -46,7 +46,8 @@ export const formDrift: Check = ({ fields, plan, facts }) => {
       findings.push(finding);
     }
   }
-  if (facts?.arrived && fields.length > 0) findings.push(...arrivalDrift(fields, facts.arrived));
+  // Of a form of ours nothing arrives but what its version asks.
+  if (facts?.arrived && fields.length > 0 && !intake?.form) findings.push(...arrivalDrift(fields, facts.arrived));
   return findings;
 };
 

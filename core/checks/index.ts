@@ -32,10 +32,11 @@ import {
   unwritable,
   writtenTwice,
 } from './values.ts';
+import { neverShown } from './forms.ts';
 import { unpairedOption, vanishedOption } from './options.ts';
 
 /** Every check there is: a new one is a function and a line here. */
-const CHECKS: Check[] = [entityRights, unreachable, formDrift, unprotected, toldBack];
+const CHECKS: Check[] = [entityRights, unreachable, formDrift, unprotected, toldBack, neverShown];
 const STEP_CHECKS: StepCheck[] = [
   keyWithoutLine,
   keyOfAllRows,

@@ -39,6 +39,13 @@ it('shows what a step’s condition of the same words would carry out', () => {
   );
 });
 
+it('looks no farther into an answer than is of use, however long somebody makes it', () => {
+  const has = (said: string): boolean =>
+    holdsFor({ match: 'all', parts: [{ field: 'a', test: 'has', value: 'bees' }] }, () => said);
+  expect(has(`${'x'.repeat(4_000)} bees`)).toBe(true);
+  expect(has(`${'x'.repeat(600_000)} bees`)).toBe(false);
+});
+
 describe('the language', () => {
   it.each([
     [undefined, 'de-AT,de;q=0.9,en;q=0.8', 'de'],

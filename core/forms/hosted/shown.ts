@@ -3,8 +3,13 @@ import type { Shown } from './model.ts';
 /** What is known of answers while a form is filled in: a text, or several. A name that isn't there: nothing was said. */
 export type Answers = Readonly<Record<string, string | readonly string[]>>;
 
+/** Conditions look no farther into an answer: many of them may look at one that somebody made as long as they could. */
+const MOST_CHARACTERS = 5_000;
+
 const listed = (said: string | readonly string[] | undefined): readonly string[] =>
-  (said === undefined ? [] : typeof said === 'string' ? [said] : said).filter((each) => each.trim() !== '');
+  (said === undefined ? [] : typeof said === 'string' ? [said] : said)
+    .map((each) => each.slice(0, MOST_CHARACTERS))
+    .filter((each) => each.trim() !== '');
 
 /** A number with either mark, or a day: both can be more or less than another. */
 function measured(text: string): number | undefined {

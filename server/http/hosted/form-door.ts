@@ -26,8 +26,9 @@ interface FormRequest extends Request {
   of?: LiveForm;
 }
 
-/** Pages of one form a minute and address; whoever sends is limited by the intake's own setting. */
+/** Pages of one form a minute and address, at least; and for each that may be sent, so many may be looked at. */
 const SHOWN_A_MINUTE = 240;
+const SHOWN_FOR_EACH = 4;
 
 /** Forms of ours: `GET /f/:intake` shows one, `POST /f/:intake` takes what was filled in. */
 export function formDoor(context: Context): Router {
@@ -65,7 +66,7 @@ export function formDoor(context: Context): Router {
 
   router.get(
     '/:intake',
-    limited(() => SHOWN_A_MINUTE),
+    limited(({ of }) => Math.max(SHOWN_A_MINUTE, SHOWN_FOR_EACH * of!.live.document.settings.perMinute)),
     (request: FormRequest, response) => {
       const { live: found, form, language, today } = request.of!;
       const key = found.intake.key;
