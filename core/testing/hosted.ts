@@ -16,6 +16,5 @@ export const formOf = (items: Item[], more: Partial<HostedForm> = {}): HostedFor
   title: { en: 'A form' },
   pages: [{ id: 'p1', items }],
   guard: { trap: true, leastSeconds: 2 },
-  refused: 'politely',
   ...more,
 });

@@ -22,6 +22,7 @@ interface Answer {
   id?: string;
   file?: { id: string };
   submissions?: { id: string }[];
+  intake?: { id: string; draft: { plan: { steps: { lines: { from: string[] }[] }[] } } };
 }
 type BodyLike = string | Uint8Array | URLSearchParams | FormData;
 

@@ -5,7 +5,6 @@ import express, {
   type Response,
   type Router,
 } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { SubmittedValues } from '@zusammen/core/forms';
 import { THANK_YOU } from '@zusammen/core/intake';
@@ -14,6 +13,7 @@ import { cameToAnEnd, KeyUsedOtherwise, toldOf, type LiveIntake } from '../engin
 import { readSubmission } from './body.ts';
 import type { Context } from './context.ts';
 import { heldToForm } from './hosted/held.ts';
+import { limitedBy } from './limited.ts';
 import { badField, Problem } from './problem.ts';
 import { asProblem } from './as-problem.ts';
 import { EVENT_ID, verifySignature } from './signature.ts';
@@ -59,20 +59,7 @@ export function intakeDoor({ db, systems, live, acceptor, sealer }: Context): Ro
     }
     next();
   };
-  const limited = rateLimit({
-    windowMs: 60_000,
-    limit: (request) => (request as DoorRequest).live!.document.settings.perMinute,
-    keyGenerator: (request) => `${request.params['intake']} ${request.ip}`,
-    validate: { keyGeneratorIpFallback: false },
-    standardHeaders: false,
-    legacyHeaders: false,
-    handler: (_request, _response, next) =>
-      next(
-        new Problem(429, 'Too many', 'Too many submissions from this address; wait a minute.', [], {
-          'Retry-After': '60',
-        }),
-      ),
-  });
+  const limited = limitedBy(({ live }: DoorRequest) => live!.document.settings.perMinute);
   // Whatever is answered, also a refusal, the page's own script may read it; no cookies of ours are ever involved.
   router.use((_request, response, next) => {
     response.setHeader('Access-Control-Allow-Origin', '*');

@@ -19,6 +19,7 @@ export * from './ledger.ts';
 export * from './one-connection.ts';
 export * from './pairing-figures.ts';
 export * from './pairings.ts';
+export * from './pair-due.ts';
 export * from './pairs.ts';
 export * from './recognitions.ts';
 export * from './schema.ts';

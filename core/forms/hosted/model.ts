@@ -142,6 +142,4 @@ export class HostedForm {
   @IsOptional() @IsTexts(5000) thanks?: Texts;
   @IsOptional() @ValidateNested() @Type(() => Look) look?: Look;
   @IsObject() @ValidateNested() @Type(() => Guard) guard!: Guard;
-  /** What a visitor is told of a system's refusal: its words, or that it could not be taken. */
-  @IsIn(['words', 'politely']) refused!: 'words' | 'politely';
 }

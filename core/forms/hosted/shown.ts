@@ -4,7 +4,7 @@ import type { Shown } from './model.ts';
 export type Answers = Readonly<Record<string, string | readonly string[]>>;
 
 /** Conditions look no farther into an answer: many of them may look at one that somebody made as long as they could. */
-const MOST_CHARACTERS = 5_000;
+const MOST_CHARACTERS = 1_000;
 
 const listed = (said: string | readonly string[] | undefined): readonly string[] =>
   (said === undefined ? [] : typeof said === 'string' ? [said] : said)

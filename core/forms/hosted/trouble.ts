@@ -1,6 +1,7 @@
 import { isChoice, isQuestion } from './kinds.ts';
 import type { HostedForm, Item, Shown } from './model.ts';
 import { wordingOf } from './answers.ts';
+import { mostRows } from './placed.ts';
 
 /** What makes a form's document none that can be shown, and where: the id of the item or page, or '' for the whole. */
 export interface FormTrouble {
@@ -9,6 +10,8 @@ export interface FormTrouble {
 }
 
 const MOST_ITEMS = 400;
+/** As many answers are taken in at once (server/http/body.ts): what has room for more could not be sent when it is full. */
+const MOST_ANSWERS = 1000;
 
 /**
  * What is wrong with a form as a whole, beyond the shape of its parts: names given twice, options of one value, groups
@@ -51,6 +54,12 @@ export function troublesOf(form: HostedForm): FormTrouble[] {
     add(page.items, '', 0, page.shown ? [page.shown] : []);
   }
   if (ids.size > MOST_ITEMS) say('', `it has ${ids.size} parts, more than ${MOST_ITEMS}`);
+  const answers = form.pages.reduce((sum, { items }) => sum + roomIn(items), 0);
+  if (answers > MOST_ANSWERS)
+    say(
+      '',
+      `it has room for ${answers} answers with all its rows, more than the ${MOST_ANSWERS} that can be sent at once`,
+    );
   if (new Set(form.languages).size < form.languages.length) say('', 'a language is named twice');
   for (const { at, shown, row } of conditions)
     for (const { field } of shown.parts) {
@@ -64,6 +73,14 @@ export function troublesOf(form: HostedForm): FormTrouble[] {
   for (const name of circular(names)) say(names.get(name)!.item.id, `whether it is shown depends on itself`);
   return troubles;
 }
+
+/** How many answers there can be, with as many rows as there may be. */
+const roomIn = (items: readonly Item[]): number =>
+  items.reduce(
+    (sum, item) =>
+      sum + (item.kind === 'group' ? mostRows(item) * roomIn(item.items ?? []) : isQuestion(item.kind) ? 1 : 0),
+    0,
+  );
 
 interface Asked {
   item: Item;

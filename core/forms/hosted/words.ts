@@ -40,7 +40,6 @@ export interface Words {
   sentBefore: string;
   restored: string;
   forget: string;
-  clear: string;
   trap: string;
 }
 
@@ -85,7 +84,6 @@ const en: Words = {
   tooSoon: 'That was very quick. Please look it over and send it again.',
   restored: 'What you entered before is here again.',
   forget: 'Begin anew',
-  clear: 'Clear',
   trap: 'Please leave this empty',
 };
 
@@ -132,7 +130,6 @@ const de: Words = {
   tooSoon: 'Das ging sehr schnell. Bitte noch einmal durchsehen und erneut senden.',
   restored: 'Ihre früheren Eingaben sind wieder da.',
   forget: 'Neu beginnen',
-  clear: 'Löschen',
   trap: 'Bitte leer lassen',
 };
 
@@ -177,7 +174,6 @@ const pl: Words = {
   tooSoon: 'To było bardzo szybko. Proszę przejrzeć i wysłać jeszcze raz.',
   restored: 'Wcześniej wpisane dane są z powrotem.',
   forget: 'Zacznij od nowa',
-  clear: 'Wyczyść',
   trap: 'Proszę zostawić puste',
 };
 

@@ -5,7 +5,6 @@ import express, {
   type Response,
   type Router,
 } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { languageFor, type HostedForm } from '@zusammen/core/forms/hosted';
 import { TRAP } from '@zusammen/core/forms/hosted/view';
@@ -14,6 +13,7 @@ import { KeyUsedOtherwise } from '../../engine/index.ts';
 import { asProblem } from '../as-problem.ts';
 import { readSubmission } from '../body.ts';
 import type { Context } from '../context.ts';
+import { limitedBy } from '../limited.ts';
 import { Problem } from '../problem.ts';
 import { isVisitor, sorryPage } from '../visitor-page.ts';
 import { Answering, asPage, ISSUED, type LiveForm } from './answering.ts';
@@ -49,24 +49,11 @@ export function formDoor(context: Context): Router {
     request.of = { live: found, form, language, today: todayIn(found.document.settings.zone) };
     next();
   };
-  const limited = (limit: (request: FormRequest) => number) =>
-    rateLimit({
-      windowMs: 60_000,
-      limit: (request) => limit(request as FormRequest),
-      keyGenerator: (request) => `${request.params['intake']} ${request.ip}`,
-      validate: { keyGeneratorIpFallback: false },
-      standardHeaders: false,
-      legacyHeaders: false,
-      handler: (_request, _response, next) =>
-        next(
-          new Problem(429, 'Too many', 'Too much came from this address; wait a minute.', [], { 'Retry-After': '60' }),
-        ),
-    });
   router.use('/:intake', secured, known, framed);
 
   router.get(
     '/:intake',
-    limited(({ of }) => Math.max(SHOWN_A_MINUTE, SHOWN_FOR_EACH * of!.live.document.settings.perMinute)),
+    limitedBy(({ of }: FormRequest) => Math.max(SHOWN_A_MINUTE, SHOWN_FOR_EACH * of!.live.document.settings.perMinute)),
     (request: FormRequest, response) => {
       const { live: found, form, language, today } = request.of!;
       const key = found.intake.key;
@@ -92,7 +79,7 @@ export function formDoor(context: Context): Router {
 
   router.post(
     '/:intake',
-    limited(({ of }) => of!.live.document.settings.perMinute),
+    limitedBy(({ of }: FormRequest) => of!.live.document.settings.perMinute),
     fromHere,
     async (request: FormRequest, response) => {
       const of = request.of!;

@@ -46,7 +46,7 @@ const dataOf = (data: object): string =>
   JSON.stringify(data, (name, value: unknown) => (SAID.has(name) ? undefined : value)).replaceAll('<', '\\u003c');
 
 /** What stands in the page already, and what its script has no use for. */
-const SAID = new Set(['label', 'help', 'intro', 'thanks', 'title', 'look', 'guard', 'refused', 'languages', 'begins']);
+const SAID = new Set(['label', 'help', 'intro', 'thanks', 'title', 'look', 'guard', 'languages', 'begins']);
 
 function languages({ form, language, key }: PageOf): Markup[] {
   if (form.languages.length < 2) return [];
