@@ -111,7 +111,7 @@ export function Open() {
           </div>
         </Sheet>
         <Protection />
-        {kind !== 'page' && kind !== 'file' && <KeysForEvents />}
+        {(kind === 'events' || kind === 'program') && <KeysForEvents />}
       </div>
       <div className="space-y-3.5">
         <Told />
