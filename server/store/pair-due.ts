@@ -68,6 +68,11 @@ export async function noteFilled(db: Database, pairing: string): Promise<void> {
   await db.$client.query('UPDATE pairings SET filled = TRUE WHERE id = ? AND laid = 2', [pairing]);
 }
 
+/** Notes how both entities look by now: its pairs are brought into step under that from here on. */
+export async function noteShape(db: Database, pairing: string, shape: Buffer): Promise<void> {
+  await db.$client.query('UPDATE pairings SET shape = ? WHERE id = ?', [shape, pairing]);
+}
+
 /** Whether a pairing is still there; until the transaction ends it isn't removed. */
 export async function isThere(query: Query, pairing: string): Promise<boolean> {
   return (await heldStill(query, [pairing])).has(pairing);

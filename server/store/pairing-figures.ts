@@ -200,7 +200,7 @@ export async function openPairs(
   }));
 }
 
-/** Has all pairs that wait for a cause looked at again. @returns how many */
+/** Has all pairs that wait for a cause, or for any, looked at again. @returns how many */
 export async function lookAgain(
   db: Database,
   pairing: string,

@@ -31,6 +31,8 @@ export const pairings = mysqlTable('pairings', {
   laid: int('laid').notNull().default(0),
   /** All records of both sides have been looked at under it. */
   filled: boolean('filled').notNull().default(false),
+  /** Of how both entities looked when its pairs were last brought into step: what was refused is tried anew under another. */
+  shape: hash('shape'),
   createdAt: moment('created_at').notNull(),
   changedAt: moment('changed_at').notNull(),
 });

@@ -25,7 +25,17 @@ export async function pairingById(db: Pick<Database, 'select'>, id: string): Pro
 export async function addPairing(db: Database, draft: Pairing): Promise<PairingRow> {
   const now = new Date();
   const row: PairingRow = {
-    ...{ id: uuid(), state: 'draft', draft, revision: 1, liveVersion: null, indexed: false, laid: 0, filled: false },
+    ...{
+      id: uuid(),
+      state: 'draft',
+      draft,
+      revision: 1,
+      liveVersion: null,
+      indexed: false,
+      laid: 0,
+      filled: false,
+      shape: null,
+    },
     ...{ createdAt: now, changedAt: now },
   };
   await db.insert(pairings).values(row);
@@ -71,6 +81,7 @@ export interface LivePairing {
   indexed: boolean;
   laid: number;
   filled: boolean;
+  shape: Buffer | null;
   document: Pairing;
 }
 
@@ -91,6 +102,7 @@ export async function livePairings(db: Pick<Database, 'select'>): Promise<LivePa
     indexed: pairing.indexed,
     laid: pairing.laid,
     filled: pairing.filled,
+    shape: pairing.shape,
     document: fromJson(version.document),
   }));
 }

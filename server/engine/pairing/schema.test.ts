@@ -79,6 +79,28 @@ it('takes an option for added that is there by now, though adding it is refused'
   await remove(id);
 });
 
+it('tries anew what was refused when a schema that was read anew looks otherwise', async () => {
+  const { name } = (
+    await two.stage.api('POST', `/systems/${two.letters}/fields`, {
+      ...{ entity: 'subscribers', label: 'Matters', type: 'options' },
+      options: ['honey', 'queens', 'swarms', 'hiring hives'].map((value) => ({ value, label: value })),
+    })
+  ).body;
+  const { id, left } = await withInterests('courses', 2, name);
+  expect((await detail(id)).states.refused).toBeGreaterThanOrEqual(2);
+  // Somebody else adds it there; nobody says here that anything is to be sent again.
+  await post('fields/subscribers/matters/options', 'POST', { option: 'courses' });
+  const { document, version } = (await two.stage.api('GET', `/systems/${two.letters}/adapter`)).body;
+  const field = document.entities
+    .find((each: Json) => each.name === 'subscribers')
+    .fields.find((each: Json) => each.name === 'matters');
+  field.options.push({ value: 'courses', label: 'Courses' });
+  expect((await two.stage.api('PUT', `/systems/${two.letters}/adapter`, { document, version })).status).toBe(200);
+  await until('all of them are sent', async () => (await detail(id)).states.refused === 0);
+  expect((await post(`subscribers/${left[0]}`)).matters).toEqual(['honey', 'courses']);
+  await remove(id);
+});
+
 it('makes a field of the nearest kind, and knows of it at once', async () => {
   const make = (more: object) =>
     two.stage.api('POST', `/systems/${two.letters}/fields`, {

@@ -8,8 +8,8 @@ import {
   type ReadyPairing,
   type Side,
 } from '@zusammen/core/pairing';
-import { changedAtField, entityOf, fieldOf, type Schema } from '@zusammen/core/schema';
-import { livePairings, type Database, type LivePairing } from '../../store/index.ts';
+import { changedAtField, entityOf, fieldOf, type Entity, type Schema } from '@zusammen/core/schema';
+import { hashed, livePairings, type Database, type LivePairing } from '../../store/index.ts';
 import type { LiveView } from '../live.ts';
 
 /** A pairing that is applied, ready to be carried out under the schemas of now. */
@@ -19,6 +19,19 @@ export interface Applied extends LivePairing {
 
 /** An entity of a system, as a text. */
 export const placeOf = (system: string, entity: string): string => JSON.stringify([system, entity]);
+
+const looks = new WeakMap<Entity, string>();
+
+/** @returns a digest of how both entities look: their fields, options, and what may be written */
+export function shapeOf({ ready }: Pick<Applied, 'ready'>): Buffer {
+  const said = SIDES.map((side) => {
+    const { entity } = ready.around[side];
+    const look = looks.get(entity) ?? JSON.stringify(entity);
+    looks.set(entity, look);
+    return look;
+  });
+  return hashed(said.join());
+}
 
 /** How one side of a pairing looks at an entity: its own, or one that its relations lead to. */
 export interface Looking {

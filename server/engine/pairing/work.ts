@@ -4,10 +4,12 @@ import {
   dueOf,
   layDue,
   loggable,
+  lookAgain,
   inTransaction,
   isDatabaseAway,
   noteBeat,
   noteFilled,
+  noteShape,
   pairingById,
   postponeDue,
   seenCount,
@@ -21,7 +23,7 @@ import { workBundle } from './bundle.ts';
 import { feedsOf, type FeedsOf } from './gather.ts';
 import { indexAll } from './index-all.ts';
 import { recoverPairs } from './recover.ts';
-import type { Applied, Pairings } from './view.ts';
+import { shapeOf, type Applied, type Pairings } from './view.ts';
 
 /** What keeping in step works with. */
 export interface Keeping {
@@ -88,15 +90,26 @@ async function keepInStep(keeping: Keeping, job: HeldJob, pairing: Applied): Pro
     return rest;
   }
   if (!pairing.indexed) await indexAll(keeping, job, pairing, feeds);
+  const shape = shapeOf(pairing);
+  // What one of them refused may be right by now. Whoever still worked by how it looked before has come to an end.
+  if (!pairing.shape?.equals(shape)) {
+    if (pairing.shape) await lookAgain(db, pairing.id, undefined);
+    await noteShape(db, pairing.id, shape);
+    keeping.pairings.forget();
+  }
   const started = Date.now();
   await recoverPairs({ db, systems, pairing }, new Set());
   // Settling goes on at a stretch: with many lines fewer pairs at once, so that nobody in this process waits for it.
   const size = Math.max(10, Math.min(BUNDLE, Math.floor(LINES_AT_ONCE / Math.max(1, pairing.ready.lines.length))));
   const progress = new Progress(job, await stillToLook(db, pairing, feeds));
-  const isOver = (): boolean => job.stopping || Date.now() - started > LONGEST_TURN_MS;
+  let isOvertaken = false;
+  const isOver = (): boolean => job.stopping || isOvertaken || Date.now() - started > LONGEST_TURN_MS;
   const workThrough = async (next: () => Promise<DueRecord[]>): Promise<void> => {
     while (!isOver()) {
-      const due = await next();
+      // A schema that was read anew, or another version, counts from the next bundle on.
+      const now = await keeping.pairings.byId(pairing.id);
+      if (!now || now.version !== pairing.version || !shapeOf(now).equals(shape)) isOvertaken = true;
+      const due = isOver() ? [] : await next();
       if (due.length === 0) return;
       await workOrPutBack(keeping, pairing, feeds, due);
       await progress.more(due.length);

@@ -131,13 +131,13 @@ function PairingsNow() {
           {list.map((pairing) => (
             <tr key={pairing.id}>
               <td className={cx(TD, 'pl-4')}>
-                <Link to={`/pairings/${pairing.id}`} className="hover:underline">
+                <Link to={`/pairings/${pairing.id}`} className="inline-block min-h-6 hover:underline">
                   {pairing.name}
                 </Link>
                 {(pairing.states.asked > 0 || pairing.states.refused > 0) && (
                   <span className="block text-small text-soft">
                     {pairing.states.asked > 0 && (
-                      <Link to="/review/pairs" className="text-plum hover:underline">
+                      <Link to="/review/pairs" className="inline-block min-h-6 text-plum hover:underline">
                         {count(pairing.states.asked)} waiting for an answer
                       </Link>
                     )}

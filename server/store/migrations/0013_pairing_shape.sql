@@ -1,0 +1,1 @@
+ALTER TABLE `pairings` ADD `shape` binary(16);
