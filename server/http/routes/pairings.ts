@@ -318,7 +318,17 @@ const sameSides = (a: PairingRow['draft'], b: PairingRow['draft']): boolean =>
   (['left', 'right'] as const).every((side) => a[side].system === b[side].system && a[side].entity === b[side].entity);
 
 const rowLike = (draft: PairingRow['draft']): PairingRow => ({
-  ...{ id: '', state: 'draft', draft, revision: 0, liveVersion: null, indexed: false, laid: 0, filled: false, shape: null },
+  ...{
+    id: '',
+    state: 'draft',
+    draft,
+    revision: 0,
+    liveVersion: null,
+    indexed: false,
+    laid: 0,
+    filled: false,
+    shape: null,
+  },
   ...{ createdAt: new Date(), changedAt: new Date() },
 });
 
