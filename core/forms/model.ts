@@ -38,6 +38,12 @@ export class FormOption {
   @IsOptional() @IsString() group?: string;
 }
 
+/** An entity of a system. */
+export class RecordOf {
+  @IsString() @MaxLength(64) system!: string;
+  @IsString() @MaxLength(255) entity!: string;
+}
+
 /** One field of a form: what is sent (`name`) and what the visitor sees (`label`). */
 export class FormField {
   @IsString() @MaxLength(500) name!: string;
@@ -50,6 +56,8 @@ export class FormField {
   @ValidateNested({ each: true })
   @Type(() => FormOption)
   options?: FormOption[];
+  /** It holds the id of a record of this entity. */
+  @IsOptional() @ValidateNested() @Type(() => RecordOf) record?: RecordOf;
   /** The visitor doesn't see it. */
   @IsOptional() @IsBoolean() hidden?: boolean;
   /** Several values may be sent under the one name. */

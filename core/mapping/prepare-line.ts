@@ -9,6 +9,8 @@ interface Source {
   name: string;
   type: string;
   freely?: boolean;
+  /** It holds the id of a record of this entity. */
+  record?: { entity: string };
   options?: readonly { value: string; label: string }[];
 }
 
@@ -68,6 +70,8 @@ export function treatmentsFor(
       else if (means.includes('language')) treatments.push({ kind: 'language', as: 'code' });
     }
   } else if (field.type === 'reference' && field.relation !== undefined) {
+    // A record that was chosen is named by its id: there is nothing to look up.
+    if (source?.record?.entity === field.relation) return treatments;
     const by = where.calledBy?.(field.relation);
     if (by !== undefined) treatments.push({ kind: 'trim' }, { kind: 'lookup', entity: field.relation, by });
   } else if (field.type === 'text' && sources.length === 1 && part === undefined) treatments.push({ kind: 'trim' });

@@ -71,13 +71,24 @@ function readAnswer(placed: Placed, said: Answers[string] | undefined, by: Readi
     if (item.required !== true) return { value: undefined };
     return { trouble: item.kind === 'consent' ? words.consent : words.required };
   }
-  if (isChoice(item.kind)) return readChoice(item, given, words);
+  if (isChoice(item.kind) || item.kind === 'record') return readChoice(item, given, words);
   if (given.length > 1) return { trouble: words.oneValue };
   return readOne(placed, given[0]!, by, words);
 }
 
-function readChoice({ kind, options = [] }: Item, given: readonly string[], words: Words): Reading {
+/** Characters of a record's id. */
+const MOST_ID = 255;
+/** Records chosen at once: each of them is asked for. */
+const MOST_CHOSEN = 20;
+
+function readChoice({ kind, options = [], reads }: Item, given: readonly string[], words: Words): Reading {
   const chosen = [...new Set(given)];
+  // Which records there are to choose, only their system knows: the server asks it (server/http/hosted/offered.ts).
+  if (reads) {
+    if (chosen.some((each) => each.length > MOST_ID)) return { trouble: words.option };
+    if (kind !== 'several of') return chosen.length > 1 ? { trouble: words.oneValue } : { value: chosen[0] };
+    return chosen.length > MOST_CHOSEN ? { trouble: words.option } : { value: chosen };
+  }
   const offered = new Set(options.map(({ value }) => value));
   if (!chosen.every((each) => offered.has(each))) return { trouble: words.option };
   if (kind === 'several of') return { value: chosen };

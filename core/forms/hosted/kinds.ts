@@ -15,6 +15,7 @@ export const ASKED_AS = {
   'yes/no': 'yes/no',
   'one of': 'option',
   'several of': 'options',
+  record: 'text',
   consent: 'yes/no',
   hidden: 'text',
 } as const satisfies Record<string, InputType>;
@@ -26,6 +27,9 @@ export const ITEM_KINDS = [...QUESTION_KINDS, 'heading', 'words', 'group'] as co
 export type ItemKind = (typeof ITEM_KINDS)[number];
 
 export const isQuestion = (kind: ItemKind): kind is QuestionKind => Object.hasOwn(ASKED_AS, kind);
+
+/** Whether an answer may be a record that is read from a system. */
+export const readsRecords = (kind: ItemKind): boolean => kind === 'record' || isChoice(kind);
 
 /** Whether an answer is chosen among options. */
 export const isChoice = (kind: ItemKind): boolean => kind === 'one of' || kind === 'several of';

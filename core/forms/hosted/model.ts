@@ -19,6 +19,7 @@ import {
 } from 'class-validator';
 import { TESTS, type Test } from '../../expressions/index.ts';
 import { ITEM_KINDS, type ItemKind } from './kinds.ts';
+import { Reads } from './reads.ts';
 import { IsTexts, type Texts } from './texts.ts';
 
 /** Forms of ours as documents. What visitors see stands in `Texts`: the same in each of the form's languages. */
@@ -81,6 +82,8 @@ export class Item {
   @ValidateNested({ each: true })
   @Type(() => HostedOption)
   options?: HostedOption[];
+  /** The records that are offered: of a record looked up, and of choices whose options are records. */
+  @IsOptional() @ValidateNested() @Type(() => Reads) reads?: Reads;
   @IsOptional() @IsInt() @Min(1) @Max(100_000) maxLength?: number;
   /** Of numbers and amounts. */
   @IsOptional() @IsNumber() least?: number;

@@ -1,5 +1,6 @@
-import { isChoice, isQuestion } from './kinds.ts';
+import { isChoice, isQuestion, readsRecords } from './kinds.ts';
 import type { HostedForm, Item, Shown } from './model.ts';
+import { goesBy, type Reads } from './reads.ts';
 import { wordingOf } from './answers.ts';
 import { mostRows } from './placed.ts';
 
@@ -22,6 +23,7 @@ export function troublesOf(form: HostedForm): FormTrouble[] {
   const ids = new Set<string>();
   const names = new Map<string, Asked>();
   const limits: { at: string; answer: string }[] = [];
+  const reading: { at: string; row: string; own: string; reads: Reads }[] = [];
   const conditions: { at: string; own: string | undefined; shown: Shown; row: string }[] = [];
   const say = (at: string, reason: string): void => void troubles.push({ at, reason });
   const add = (items: readonly Item[], row: string, depth: number, around: readonly Shown[]): void => {
@@ -42,6 +44,7 @@ export function troublesOf(form: HostedForm): FormTrouble[] {
       addOwn(item, say);
       for (const limit of [item.earliest, item.latest])
         if (limit?.from === 'answer' && limit.answer !== undefined) limits.push({ at: item.id, answer: limit.answer });
+      if (item.reads) reading.push({ at: item.id, row, own: name, reads: item.reads });
       if (item.kind !== 'group') continue;
       if (depth > 1) say(item.id, 'groups may stand in groups, and no deeper');
       else add(item.items ?? [], `${name}[0]`, depth + 1, shown);
@@ -70,6 +73,17 @@ export function troublesOf(form: HostedForm): FormTrouble[] {
     }
   for (const { at, answer } of limits)
     if (!names.has(answer)) say(at, `a limit of its days goes by “${answer}”, which isn't asked`);
+  for (const { at, row, own, reads } of reading) {
+    for (const name of goesBy(reads))
+      if (name === own) say(at, 'which records it offers depends on itself');
+      else if (!isAsked(names.get(name))) say(at, `its records go by an answer to “${name}”, which isn't asked`);
+      else if (rowOf(name) !== '' && rowOf(name) !== row)
+        say(at, `its records go by “${name}”, which is asked once a row of another group`);
+    for (const { into } of reads.fills ?? [])
+      if (into === own) say(at, 'it fills itself');
+      else if (!isAsked(names.get(into))) say(at, `it fills “${into}”, which isn't asked`);
+      else if (rowOf(into) !== row) say(at, `it fills “${into}”, which stands in other rows`);
+  }
   for (const name of circular(names)) say(names.get(name)!.item.id, `whether it is shown depends on itself`);
   return troubles;
 }
@@ -81,6 +95,8 @@ const roomIn = (items: readonly Item[]): number =>
       sum + (item.kind === 'group' ? mostRows(item) * roomIn(item.items ?? []) : isQuestion(item.kind) ? 1 : 0),
     0,
   );
+
+const isAsked = (asked: Asked | undefined): boolean => asked !== undefined && isQuestion(asked.item.kind);
 
 interface Asked {
   item: Item;
@@ -95,11 +111,16 @@ const rowOf = (name: string): string => (name.includes('[') ? name.slice(0, name
 function addOwn(item: Item, say: (at: string, reason: string) => void): void {
   if (isChoice(item.kind)) {
     const values = (item.options ?? []).map(({ value }) => value);
-    if (values.length === 0) say(item.id, 'it offers nothing to choose');
+    if (values.length === 0 && !item.reads) say(item.id, 'it offers nothing to choose');
     const twice = values.find((value, at) => values.indexOf(value) !== at);
     if (twice !== undefined) say(item.id, `two of its options are sent as “${twice}”`);
     if (values.includes('')) say(item.id, 'one of its options is sent as nothing');
   }
+  if (item.kind === 'record' && !item.reads) say(item.id, 'it names no records to choose among');
+  if (item.reads && !readsRecords(item.kind)) say(item.id, `a question of the kind “${item.kind}” offers no records`);
+  for (const { test, value, answer } of item.reads?.where ?? [])
+    if (value === undefined && answer === undefined && !test.endsWith('blank'))
+      say(item.id, 'what its records are compared with is missing');
   if (item.kind === 'money' && item.currency === undefined) say(item.id, 'it is an amount without a currency');
   if (item.kind === 'group' && (item.leastRows ?? 0) > (item.mostRows ?? 10))
     say(item.id, 'it has fewer rows at most than at least');
