@@ -61,6 +61,22 @@ export function askFor(document: IntakeDocument, stepId: string, name: string, a
   return withLine(filled, step, field, sent, asking);
 }
 
+/** A document in which a question's answer goes into a field of a step's record as well. */
+export function fillWith(
+  document: IntakeDocument,
+  from: string,
+  stepId: string,
+  name: string,
+  asking: Asking,
+): IntakeDocument {
+  const step = document.plan.steps.find(({ id }) => id === stepId);
+  const schema = step && asking.schemas.get(step.system);
+  const entity = schema && entityOf(schema, step.entity);
+  const field = entity && fieldOf(entity, name);
+  if (!step || !field || step.lines.some((line) => line.field === name)) return document;
+  return withLine(filledWhenChosen(document, step, from, name), step, field, from, asking);
+}
+
 function withLine(
   document: IntakeDocument,
   step: Step,

@@ -3,6 +3,7 @@ export * from './edit.ts';
 export * from './fields.ts';
 export * from './kinds.ts';
 export * from './model.ts';
+export * from './options.ts';
 export * from './placed.ts';
 export * from './reads.ts';
 export * from './say.ts';

@@ -23,12 +23,14 @@ interface Props {
   fields: readonly ConditionField[];
   /** By what name the fields are reached in an expression. */
   root?: 'form' | 'record';
+  /** Comparisons can be picked only; whoever evaluates it knows no expressions. */
+  pickedOnly?: boolean;
   /** Undefined: always. */
   change: (next: Condition | undefined) => void;
 }
 
 /** When something is done: comparisons that are picked, or an expression. */
-export function ConditionEditor({ condition = ALWAYS, fields, root = 'form', change }: Props) {
+export function ConditionEditor({ condition = ALWAYS, fields, root = 'form', pickedOnly = false, change }: Props) {
   const setPart = (at: number, part: ConditionPart): void =>
     change({ ...condition, parts: condition.parts.map((each, index) => (index === at ? part : each)) });
   const [first] = fields;
@@ -89,12 +91,14 @@ export function ConditionEditor({ condition = ALWAYS, fields, root = 'form', cha
         >
           Add a comparison
         </Button>
-        <Button
-          look="quiet"
-          onClick={() => change({ ...condition, expression: expressionOf(condition, fields) ?? 'true' })}
-        >
-          write it in CEL
-        </Button>
+        {!pickedOnly && (
+          <Button
+            look="quiet"
+            onClick={() => change({ ...condition, expression: expressionOf(condition, fields) ?? 'true' })}
+          >
+            write it in CEL
+          </Button>
+        )}
       </div>
     </div>
   );

@@ -67,7 +67,7 @@ export function formView(view: FormView): Element {
         { class: 'page', 'data-page': placed.page.id, 'data-off': !placed.shown },
         pages.length > 1 && element('p', { class: 'step' }, words.page(at + 1, pages.length)),
         placed.page.title && element('h2', {}, say(placed.page.title, language, form.languages)),
-        placed.items.map((each) => item(showing, each)),
+        placed.items.map((each) => itemOf(showing, each)),
       ),
     ),
     element(
@@ -76,6 +76,25 @@ export function formView(view: FormView): Element {
       element('button', { type: 'submit', class: 'strong', 'data-sending': words.sending }, words.send),
     ),
   );
+}
+
+/** One question or words of a form by themselves, as a visitor sees them who has filled in nothing; of a group nothing. */
+export function itemView(
+  item: Item,
+  { form, language, today }: Pick<FormView, 'form' | 'language' | 'today'>,
+): Markup | undefined {
+  if (item.kind === 'group' || item.kind === 'hidden') return undefined;
+  const begun = item.begins?.with === 'constant' ? [item.begins.value] : [];
+  const showing: Showing = {
+    form,
+    language,
+    today,
+    words: wordsIn(language),
+    said: () => begun,
+    wrong: () => undefined,
+  };
+  const placed: Placed = { item, name: item.id, sure: false, answerTo: () => undefined, idle: false, shown: true };
+  return itemOf(showing, placed);
 }
 
 function errorSummary(
@@ -110,7 +129,7 @@ function trap({ words }: Showing): Element {
   );
 }
 
-function item(showing: Showing, placed: Placed): Markup {
+function itemOf(showing: Showing, placed: Placed): Markup {
   const text = say(placed.item.label, showing.language, showing.form.languages);
   switch (placed.item.kind) {
     case 'heading':
@@ -196,7 +215,7 @@ function rowFrame(showing: Showing, group: string, { row, items }: PlacedRow, at
     'fieldset',
     { class: 'row', 'data-row': name },
     element('legend', {}, showing.words.row(at)),
-    items.map((each) => item(showing, each)),
+    items.map((each) => itemOf(showing, each)),
     element(
       'button',
       { type: 'submit', name: '_less', value: name, class: 'less', formnovalidate: true },

@@ -18,6 +18,7 @@ import { Sheet, TD, TH } from '../../parts/sheet.tsx';
 import { Empty } from '../../parts/states.tsx';
 import { ValueText } from '../../parts/values.tsx';
 import { useDraft } from './draft.tsx';
+import { FormStation } from './form/form-station.tsx';
 
 /** What arrives: the form's fields, each with what a sample brought and where it goes. */
 export function Arrive() {
@@ -25,6 +26,13 @@ export function Arrive() {
   const [reading, setReading] = useState(false);
   const drift = findings.filter(({ id, place }) => id === 'K22' && place.station === 'arrive');
   const kind = document.source.kind;
+  if (document.form)
+    return (
+      <div className="space-y-3.5">
+        <FormStation />
+        <Settings />
+      </div>
+    );
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_310px] items-start gap-3.5 max-[900px]:grid-cols-1">
       <div className="space-y-3.5">
@@ -113,8 +121,6 @@ function Fields({ sample }: { sample: Values | undefined }) {
                 <GoesTo field={field} uses={written.get(field.name) ?? []} />
               ) : carried.has(field.name) ? (
                 <span className="text-small text-soft">with row 1</span>
-              ) : document.form ? (
-                <span className="text-small text-soft">nowhere</span>
               ) : (
                 mayEdit && (
                   <span className="flex flex-wrap justify-between gap-x-2 text-small whitespace-nowrap text-soft">
