@@ -23,6 +23,8 @@ import {
   leadingTo,
   renameQuestion,
   stopAsking,
+  startFrom,
+  STARTING_POINTS,
 } from './index.ts';
 
 const field = (name: string, type: Field['type'], more: Partial<Field> = {}): Field => ({
@@ -227,6 +229,68 @@ it('follows a question that is moved into a group, and out of it again', () => {
   expect(linesIn(inside, 'People')).toEqual([['rows[0][email]', 'email']]);
   const outside = editForm(inside, (form) => placeItem(form, email, { before: rows.id }));
   expect(linesIn(outside, 'People')).toEqual([['email', 'email']]);
+});
+
+describe('starting points', () => {
+  const world: Schema = {
+    entities: [
+      entity('People', 'Person', [
+        field('first_name', 'text', { label: 'First name' }),
+        field('last_name', 'text', { label: 'Surname', required: true, maxLength: 80 }),
+        field('email', 'email', { label: 'E-mail' }),
+        field('notes', 'long text'),
+        field('country', 'option', { options: [{ value: 'DE', label: 'Germany' }] }),
+      ]),
+      entity('Requests', 'Request', [
+        field('subject', 'text', { required: true }),
+        field('text', 'long text', { label: 'Message' }),
+        field('kind', 'option', { required: true, options: [{ value: 'a', label: 'Alpha' }] }),
+        field('number', 'text', { required: true, unique: true, label: 'Request number' }),
+        field('status', 'option', { required: true, options: [{ value: 'open', label: 'Open' }] }),
+        field('person_id', 'reference', { relation: 'People', label: 'Person' }),
+      ]),
+    ],
+  };
+  const start = (key: string, schemas: Schema = world) =>
+    startFrom(STARTING_POINTS.find((point) => point.key === key)!, {
+      ...{ schemas: new Map([['crm', schemas]]), learned: [], where: {}, newId: asking.newId },
+    });
+
+  it('become the fields of the connected system, with what it needs; what it lacks is said', () => {
+    const { document, left, added, missing } = start('enquiry');
+    const byName = new Map(standingsOf(document.form!).map(({ item: each, name }) => [name, each]));
+    expect(byName.get('family_name')).toMatchObject({ label: { en: 'Surname' }, maxLength: 80, required: true });
+    expect(linesIn(document, document.plan.steps[0]!.id)).toEqual([
+      ['first_name', 'first_name'],
+      ['family_name', 'last_name'],
+      ['e_mail', 'email'],
+    ]);
+    // The message is the request's, not the person's; the request leads to the person.
+    expect(linesIn(document, document.plan.steps[1]!.id)).toEqual(
+      expect.arrayContaining([
+        ['message', 'text'],
+        ['subject', 'subject'],
+        ['kind', 'kind'],
+        ['', 'person_id'],
+      ]),
+    );
+    expect(document.plan.steps[0]!.recognise).toEqual([{ fields: ['email'] }]);
+    expect(left).toEqual(['Phone', 'Organisation']);
+    expect(added).toEqual(['Request: Kind']);
+    expect(missing).toEqual(['Request: Request number', 'Request: Status']);
+    expect(troublesOf(document.form!)).toEqual([]);
+  });
+
+  it('are sound forms whatever the systems keep, also nothing', () => {
+    for (const { key } of STARTING_POINTS)
+      for (const schemas of [world, schema, { entities: [] }]) {
+        const { document } = start(key, schemas);
+        expect(troublesOf(document.form!)).toEqual([]);
+        const asked = new Set(document.fields.map(({ name }) => name));
+        for (const { lines } of document.plan.steps)
+          for (const { from } of lines) expect(from.filter((name) => !asked.has(name))).toEqual([]);
+      }
+  });
 });
 
 it('keeps of a question what its new kind has a use for', () => {
