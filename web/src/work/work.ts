@@ -1,3 +1,4 @@
+import { startFrom, type Started, type StartingPoint } from '@zusammen/core/asking';
 import { check, inputOf, type CheckInput, type Finding } from '@zusammen/core/checks';
 import type { IntakeDocument } from '@zusammen/core/intake';
 import {
@@ -25,6 +26,7 @@ export const work = {
   propose: (input: Proposing): Step[] => proposeSteps({ ...input, newId }),
   stepsFor: (input: Proposing, about: Pick<Step, 'system' | 'entity'>[]): Step[] =>
     stepsFor({ ...input, newId }, about),
+  start: (point: StartingPoint, input: Omit<Proposing, 'fields'>): Started => startFrom(point, { ...input, newId }),
   check: (document: IntakeDocument, around: Pick<CheckInput, 'schemas' | 'samples' | 'facts'>): Finding[] =>
     check({ ...inputOf(document), ...around }),
 };

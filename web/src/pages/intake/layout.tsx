@@ -9,6 +9,7 @@ import { Tag } from '../../parts/chip.tsx';
 import { unusedFields } from '@zusammen/core/plans';
 import { cx } from '../../parts/cx.ts';
 import { Dialog } from '../../parts/dialog.tsx';
+import { plural } from '../../parts/plural.ts';
 import { useKeys } from '../../parts/keys.ts';
 import { Heading } from '../../parts/sheet.tsx';
 import { Fetched } from '../../parts/states.tsx';
@@ -211,7 +212,7 @@ function Stations() {
     [
       'arrive',
       'Arrive',
-      `${document.fields.length} ${document.fields.length === 1 ? 'field' : 'fields'}${groups.size > 0 ? `, ${groups.size} repeating` : ''}`,
+      `${document.form ? 'our form, ' : ''}${plural(document.fields.length, document.form ? 'question' : 'field')}${groups.size > 0 ? `, ${groups.size} repeating` : ''}`,
       document.fields.length > 0,
     ],
     [

@@ -1,3 +1,6 @@
+import type { Started } from '@zusammen/core/asking';
+import type { HostedForm } from '@zusammen/core/forms/hosted';
+import type { Plan } from '@zusammen/core/plans';
 import type { FormField, ReadForm, SubmittedValues } from '@zusammen/core/forms';
 import type { IntakeSettings, FormSource } from '@zusammen/core/intake';
 
@@ -10,6 +13,8 @@ export interface Brought {
   settings: Partial<IntakeSettings>;
   /** Kept with the intake, so that the plan shows values from the start. */
   samples: SubmittedValues[];
+  /** A form of ours, with the plan it gives. */
+  ours?: { form: HostedForm; plan: Plan; started?: Started };
   /** A sentence about where it came from. */
   note?: string;
 }

@@ -11,11 +11,14 @@ import { Empty } from '../../parts/states.tsx';
 import { freeKey, keyFrom, type Brought } from './brought.ts';
 import { FieldsFound } from './fields-found.tsx';
 import { FileSource } from './file-source.tsx';
+import { OursSource } from './ours-source.tsx';
+import { StartedForm } from './started-form.tsx';
 import { PageSource } from './page-source.tsx';
 import { PayloadSource } from './payload-source.tsx';
 
 const SOURCES = [
   { from: 'page', name: 'a form on a page', hint: 'Its fields appear here with the labels a visitor sees.' },
+  { from: 'ours', name: 'a form of ours', hint: 'The form and its plan appear here before anything is made.' },
   { from: 'events', name: 'a feed of events', hint: 'Paste an event: its fields appear here with inferred kinds.' },
   { from: 'file', name: 'a file of old submissions', hint: 'Its columns appear here; every row becomes a submission.' },
   { from: 'program', name: 'a program, or a schema', hint: 'Paste what it sends, or the JSON Schema of it.' },
@@ -31,6 +34,7 @@ export function NewIntake() {
   const bring = useCallback((found: Brought | undefined) => setBrought(found), []);
   const sources: Record<From, ReactNode> = {
     page: <PageSource bring={bring} />,
+    ours: <OursSource bring={bring} />,
     events: <PayloadSource key="events" kind="events" bring={bring} />,
     file: <FileSource bring={bring} />,
     program: <PayloadSource key="program" kind="program" bring={bring} />,
@@ -65,18 +69,28 @@ export function NewIntake() {
               <Make
                 key={brought.name + brought.fields.length}
                 brought={brought}
-                made={(id) => void navigate(`/intakes/${id}/plan`)}
+                made={(id) => void navigate(`/intakes/${id}/${brought.ours ? 'arrive' : 'plan'}`)}
               />
             )}
           </div>
         </Sheet>
         <Sheet
           title={
-            brought ? `${brought.fields.length} ${brought.fields.length === 1 ? 'field' : 'fields'} found` : 'Fields'
+            brought?.ours
+              ? `${brought.name}, as it would be here`
+              : brought
+                ? `${brought.fields.length} ${brought.fields.length === 1 ? 'field' : 'fields'} found`
+                : 'Fields'
           }
           aside={brought?.note}
         >
-          {brought ? <FieldsFound brought={brought} /> : <Empty title="Nothing brought in yet">{chosen.hint}</Empty>}
+          {brought?.ours ? (
+            <StartedForm brought={brought} />
+          ) : brought ? (
+            <FieldsFound brought={brought} />
+          ) : (
+            <Empty title="Nothing brought in yet">{chosen.hint}</Empty>
+          )}
         </Sheet>
       </div>
     </>
@@ -91,7 +105,7 @@ function Make({ brought, made }: { brought: Brought; made: (id: string) => void 
   const [ownKey, setOwnKey] = useState<string>();
   const key = ownKey ?? freeKey(keyFrom(name), taken);
   const make = useDo(async () => {
-    const { fields, source, settings, samples } = brought;
+    const { fields, source, settings, samples, ours } = brought;
     const { intake } = await call('post /intakes', {
       body: {
         key,
@@ -100,7 +114,8 @@ function Make({ brought, made }: { brought: Brought; made: (id: string) => void 
           name,
           source,
           fields,
-          plan: { steps: [] },
+          plan: ours?.plan ?? { steps: [] },
+          ...(ours ? { form: { ...ours.form, title: { ...ours.form.title, [ours.form.languages[0]!]: name } } } : {}),
           settings: { perMinute: 60, ...settings },
         },
       },
@@ -135,7 +150,10 @@ function Make({ brought, made }: { brought: Brought; made: (id: string) => void 
         onChange={({ target }) => setOwnKey(target.value)}
         help={
           <>
-            Submissions go to <code className="font-mono">/in/{key || '…'}</code>
+            {brought.ours ? 'Visitors find it at ' : 'Submissions go to '}
+            <code className="font-mono">
+              /{brought.ours ? 'f' : 'in'}/{key || '…'}
+            </code>
           </>
         }
       />
@@ -144,7 +162,7 @@ function Make({ brought, made }: { brought: Brought; made: (id: string) => void 
           {make.error instanceof ApiProblem ? make.error.message : ''}
         </p>
       )}
-      <Button type="submit" look="strong" busy={make.isPending} disabled={brought.fields.length === 0}>
+      <Button type="submit" look="strong" busy={make.isPending} disabled={brought.fields.length === 0 && !brought.ours}>
         Make this intake
       </Button>
     </form>

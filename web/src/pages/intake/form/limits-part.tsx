@@ -21,7 +21,7 @@ export function LimitsPart({ item, edited, editing }: Props) {
   if (!hasLimits(item)) return null;
   return (
     <>
-      {' '}
+      ,{' '}
       <Part label="Limits" shown={shown || 'without limits'} edited={edited}>
         {() => (
           <div className="w-[270px] space-y-2 p-2">

@@ -55,7 +55,12 @@ function Question({ standing, edited, editing }: { standing: Standing; edited: b
           />
         </>
       )}
-      .
+      {isChoice(item.kind) && !item.reads && (
+        <>
+          , <OptionsPart {...around} />
+        </>
+      )}
+      <LimitsPart {...around} />.
       {edited && (
         <>
           {' '}
@@ -80,13 +85,6 @@ function Question({ standing, edited, editing }: { standing: Standing; edited: b
           .
         </>
       )}
-      {isChoice(item.kind) && !item.reads && (
-        <>
-          {' '}
-          <OptionsPart {...around} />.
-        </>
-      )}
-      <LimitsPart {...around} />
       <ReadsPart standing={standing} edited={edited} editing={editing} />
     </>
   );

@@ -1,0 +1,27 @@
+import { chromium, test } from '@playwright/test';
+test.setTimeout(90_000);
+test('look', async () => {
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page.on('console', (m) => m.type() === 'error' && console.log('console', m.text()));
+  await page.goto('http://localhost:4600/sign-in');
+  await page.getByLabel('E-mail').fill('mara@cloverhollow.example');
+  await page.getByLabel('Password').fill('clover-hollow');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL((u) => !u.pathname.includes('sign-in'));
+  await page.goto('http://localhost:4600/intakes/new?from=ours&with=membership-renewal');
+  await page.getByRole('button', { name: 'Make this intake' }).waitFor();
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: '/tmp/shot1.png' });
+  await page.getByRole('button', { name: 'Make this intake' }).click();
+  await page.waitForURL(/arrive/);
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: '/tmp/shot2.png' });
+  await page.keyboard.press('j'); await page.keyboard.press('j'); await page.keyboard.press('j');
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: '/tmp/shot3.png' });
+  await page.keyboard.press('Enter');
+  await page.waitForTimeout(300);
+  await page.screenshot({ path: '/tmp/shot4.png' });
+  await browser.close();
+});

@@ -1,0 +1,114 @@
+import { emptyForm, STARTING_POINTS, type Started } from '@zusammen/core/asking';
+import { fieldsOf } from '@zusammen/core/forms/hosted';
+import { useQueries, useQuery } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { useSearchParams } from 'react-router';
+import { systemQuery, useLearned, useSystems } from '../../api/hooks.ts';
+import { cx } from '../../parts/cx.ts';
+import { SelectField } from '../../parts/form.tsx';
+import { worker } from '../../work/index.ts';
+import type { Brought } from './brought.ts';
+
+const EMPTY = 'empty';
+
+/** What a form of ours is begun with: a starting point, matched to a connected system, or nothing. */
+export function OursSource({ bring }: { bring: (brought: Brought | undefined) => void }) {
+  const [params, setParams] = useSearchParams();
+  const chosen = params.get('with') ?? STARTING_POINTS[0]!.key;
+  const system = params.get('in') ?? '';
+  const choose = (name: 'with' | 'in', value: string): void =>
+    setParams(
+      (held) => {
+        const next = new URLSearchParams(held);
+        next.set(name, value);
+        return next;
+      },
+      { replace: true },
+    );
+  const systems = useSystems();
+  const learned = useLearned();
+  const wanted = (systems.data ?? []).filter(({ id }) => system === '' || id === system);
+  const details = useQueries({ queries: wanted.map(({ id }) => ({ ...systemQuery(id), staleTime: 15_000 })) });
+  const isRead =
+    systems.data !== undefined && learned.data !== undefined && details.every(({ isPending }) => !isPending);
+  const point = STARTING_POINTS.find(({ key }) => key === chosen);
+  const started = useQuery({
+    queryKey: ['starting point', chosen, wanted.map(({ id }) => id)],
+    queryFn: () => {
+      const schemas = new Map(
+        details.flatMap(({ data }) => (data?.schema ? [[data.system.id, data.schema] as const] : [])),
+      );
+      return worker().start(point!, { schemas, learned: learned.data!, where: {} });
+    },
+    enabled: isRead && point !== undefined,
+    staleTime: 60_000,
+    gcTime: 60_000,
+  });
+  const found = point ? started.data : NOTHING;
+  const name = point?.name ?? 'New form';
+  useEffect(() => {
+    if (!found) return bring(undefined);
+    const form = found.document?.form ?? emptyForm(name, () => crypto.randomUUID().slice(0, 8));
+    const plan = found.document?.plan ?? { steps: [] };
+    bring({
+      ...{ name, fields: fieldsOf(form), left: [], source: { kind: 'ours' }, settings: {}, samples: [] },
+      ours: { form, plan, ...(found.document ? { started: found as Started } : {}) },
+    });
+  }, [found, name, bring]);
+  return (
+    <div className="space-y-4">
+      <fieldset>
+        <legend className="mb-1 text-small font-semibold">Begin with</legend>
+        <ul className="space-y-0.5">
+          {[
+            ...STARTING_POINTS,
+            { key: EMPTY, name: 'Nothing', about: 'An empty form; you ask for what you need.' },
+          ].map((each) => (
+            <li key={each.key}>
+              <label
+                className={cx(
+                  'flex cursor-pointer gap-2.5 rounded-[7px] px-2 py-1.5',
+                  each.key === chosen ? 'bg-plum-wash' : 'hover:bg-wash',
+                )}
+              >
+                <input
+                  type="radio"
+                  name="starting-point"
+                  className="mt-1 accent-plum"
+                  checked={each.key === chosen}
+                  onChange={() => choose('with', each.key)}
+                />
+                <span>
+                  <span className="font-semibold">{each.name}</span>
+                  <span className="block text-small text-soft">{each.about}</span>
+                </span>
+              </label>
+            </li>
+          ))}
+        </ul>
+      </fieldset>
+      {point && (systems.data?.length ?? 0) > 1 && (
+        <SelectField
+          label="For the records of"
+          value={system}
+          onChange={({ target }) => choose('in', target.value)}
+          help="The questions become the fields that are there."
+        >
+          <option value="">whichever system has most of them</option>
+          {systems.data!.map(({ id, name: called }) => (
+            <option key={id} value={id}>
+              {called}
+            </option>
+          ))}
+        </SelectField>
+      )}
+      {point && started.isFetching && !started.data && (
+        <p role="status" className="text-small text-soft">
+          Looking at what the systems keep …
+        </p>
+      )}
+    </div>
+  );
+}
+
+const NOTHING: { document?: Started['document'] } = {};
