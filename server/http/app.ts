@@ -6,6 +6,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { asProblem } from './as-problem.ts';
 import type { Context } from './context.ts';
+import { FormReading } from './hosted/reading.ts';
 import { formDoor } from './hosted/form-door.ts';
 import { intakeDoor } from './intake-door.ts';
 import { documentSchemas, openApi } from './openapi.ts';
@@ -27,7 +28,8 @@ import { adapterRoutes } from './routes/adapters.ts';
 import { systemRoutes } from './routes/systems.ts';
 
 /** The whole of Zusammen's HTTP: the door for submissions, the API, and the interface's files. */
-export function makeApp(context: Context, log: Logger, webFolder: string): Express {
+export function makeApp(given: Omit<Context, 'formReading'>, log: Logger, webFolder: string): Express {
+  const context: Context = { ...given, formReading: new FormReading(given) };
   const app = express();
   app.disable('x-powered-by');
   app.disable('etag');

@@ -1,3 +1,4 @@
+import type { FormReading } from './hosted/reading.ts';
 import type { Sealer } from '../access/index.ts';
 import type { Acceptor, Jobs, LiveView, Pairings } from '../engine/index.ts';
 import type { Heavy } from '../heavy/index.ts';
@@ -20,6 +21,8 @@ export interface Context {
   jobs: Jobs;
   /** Where what takes long is worked out. */
   heavy: Heavy;
+  /** What forms of ours read for whoever fills them in. */
+  formReading: FormReading;
   fileReader: FileReader;
   feed: LiveFeed;
   settings: HttpSettings;

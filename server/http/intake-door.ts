@@ -29,7 +29,8 @@ const KEY_FIELD = '_key';
 const COPIED_FIELD = '_copied';
 
 /** The door for submissions: `POST /in/:intake`, open to the world, limited by intake and address. */
-export function intakeDoor({ db, systems, live, acceptor, sealer }: Context): Router {
+export function intakeDoor(context: Context): Router {
+  const { db, systems, live, acceptor, sealer } = context;
   const router = express.Router();
   const known = async (request: DoorRequest, _response: Response, next: NextFunction): Promise<void> => {
     const found = await live.intake(String(request.params['intake']));
@@ -111,7 +112,7 @@ export function intakeDoor({ db, systems, live, acceptor, sealer }: Context): Ro
       ]);
     if (!plainForm) byFieldNames(values, fields);
     if (Object.keys(values).length === 0) throw new Problem(422, 'Nothing in it', 'The submission holds no values.');
-    const taken = heldToForm(found.document, values);
+    const taken = await heldToForm(context, found, values);
     const outOfBounds = beyondBounds(taken, fields, found.document.plan);
     if (outOfBounds) throw badField(outOfBounds.field, outOfBounds.reason);
     const accepted = await acceptor

@@ -21,3 +21,4 @@ export * from './reading.ts';
 export * from './registry.ts';
 export * from './schema-changes.ts';
 export * from './system.ts';
+export * from './look.ts';

@@ -2,6 +2,7 @@ import type { SystemState } from '@zusammen/core/api';
 import type { Criterion, Refusal } from '@zusammen/core/plans';
 import type { NewField } from '@zusammen/core/adapters';
 import type { Entity, Option, RecordState, Schema, Values } from '@zusammen/core/schema';
+import type { Wanted } from './look.ts';
 import type { Capabilities } from '../store/index.ts';
 
 /** What a write was sent as; the same again for every time it is sent (OASIS Repeatable Requests 1.0). */
@@ -96,6 +97,11 @@ export interface System {
   changes(entity: Entity): Changes | undefined;
   /** @param certain nothing that was kept from an earlier reading is relied upon: it is looked at now */
   find(entity: Entity, criteria: Criterion[], limit: number, certain?: boolean): Promise<RecordState[]>;
+  /**
+   * Looks for records to be offered, as far as the system can be asked for them; absent, or undefined: they have to be
+   * looked through.
+   */
+  look?(entity: Entity, look: Wanted): Promise<RecordState[] | undefined>;
   read(entity: Entity, id: string): Promise<RecordState | undefined>;
   /** Reads records page by page, with these fields of them. @param from absent: from the start */
   page(entity: Entity, fields: readonly string[], from?: From): Promise<Page>;

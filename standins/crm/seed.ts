@@ -63,7 +63,13 @@ async function seedQuotes(pool: Pool, organisations: number, now: Date, random: 
       owner_id: idAt('U', 1 + Math.floor(random() * 4)),
     };
     quotes.push({ number: `Q${10_000 + at}`, status: accepted ? 'accepted' : 'open', ...owned });
-    if (accepted) contracts.push({ number: `V${20_000 + at}`, quote_id: idAt('Q', at), ...owned });
+    if (accepted) {
+      const day = (after: number): string => new Date(now.getTime() + after * DAY).toISOString().slice(0, 10);
+      const starts = 30 + ((at * 7) % 90);
+      const term = { starts_on: day(starts), ends_on: day(starts + 40), hives: 4 + ((at * 5) % 60) };
+      const bees = ['carnica', 'dark', 'hybrid', 'any'][at % 4]!;
+      contracts.push({ number: `V${20_000 + at}`, quote_id: idAt('Q', at), ...owned, ...term, bees });
+    }
     for (let position = 1; position <= 2 + Math.floor(random() * 5); position += 1) {
       const week = new Date(now.getTime() + (30 + Math.floor(random() * 120)) * DAY).toISOString().slice(0, 10);
       const hive_strength = pick(random, Object.keys(ofContract));

@@ -41,6 +41,15 @@ export interface Words {
   restored: string;
   forget: string;
   trap: string;
+  typeMore: (letters: number) => string;
+  noneFound: string;
+  looking: string;
+  found: (count: number) => string;
+  notLookedUp: string;
+  notChecked: string;
+  nothingThere: string;
+  needsScript: string;
+  firstAnswer: string;
 }
 
 const en: Words = {
@@ -85,6 +94,15 @@ const en: Words = {
   restored: 'What you entered before is here again.',
   forget: 'Begin anew',
   trap: 'Please leave this empty',
+  typeMore: (letters) => `Type at least ${letters} ${letters === 1 ? 'letter' : 'letters'}.`,
+  noneFound: 'Nothing was found.',
+  looking: 'Looking …',
+  found: (count) => (count === 1 ? 'One was found.' : `${count} were found.`),
+  notLookedUp: 'This can’t be looked up just now. The rest of the form works; please try again in a moment.',
+  notChecked: 'This can’t be checked just now. Please choose it again in a moment.',
+  nothingThere: 'There is nothing of this that could be changed.',
+  needsScript: 'To choose here, your browser has to allow scripts.',
+  firstAnswer: 'Please answer what stands before this first.',
 };
 
 const de: Words = {
@@ -131,6 +149,16 @@ const de: Words = {
   restored: 'Ihre früheren Eingaben sind wieder da.',
   forget: 'Neu beginnen',
   trap: 'Bitte leer lassen',
+  typeMore: (letters) => `Bitte mindestens ${letters} Buchstaben eingeben.`,
+  noneFound: 'Es wurde nichts gefunden.',
+  looking: 'Wird gesucht …',
+  found: (count) => (count === 1 ? 'Ein Treffer.' : `${count} Treffer.`),
+  notLookedUp:
+    'Das lässt sich gerade nicht nachschlagen. Der Rest des Formulars geht; bitte gleich noch einmal versuchen.',
+  notChecked: 'Das lässt sich gerade nicht prüfen. Bitte gleich noch einmal auswählen.',
+  nothingThere: 'Dazu gibt es nichts, was geändert werden könnte.',
+  needsScript: 'Um hier zu wählen, muss der Browser Skripte zulassen.',
+  firstAnswer: 'Bitte zuerst beantworten, was davor steht.',
 };
 
 const pl: Words = {
@@ -175,6 +203,16 @@ const pl: Words = {
   restored: 'Wcześniej wpisane dane są z powrotem.',
   forget: 'Zacznij od nowa',
   trap: 'Proszę zostawić puste',
+  typeMore: (letters) =>
+    `Proszę wpisać co najmniej ${letters} ${letters === 1 ? 'literę' : letters < 5 ? 'litery' : 'liter'}.`,
+  noneFound: 'Nic nie znaleziono.',
+  looking: 'Trwa wyszukiwanie …',
+  found: (count) => `Znaleziono: ${count}.`,
+  notLookedUp: 'Nie można tego teraz wyszukać. Reszta formularza działa; proszę spróbować za chwilę.',
+  notChecked: 'Nie można tego teraz sprawdzić. Proszę za chwilę wybrać ponownie.',
+  nothingThere: 'Nie ma tu nic, co można by zmienić.',
+  needsScript: 'Aby tu wybrać, przeglądarka musi zezwalać na skrypty.',
+  firstAnswer: 'Proszę najpierw odpowiedzieć na wcześniejsze pytania.',
 };
 
 const KNOWN: Record<string, Words> = { en, de, pl };

@@ -20,7 +20,9 @@ import { Answering, asPage, ISSUED, type LiveForm } from './answering.ts';
 import { formPage, lookSheet, thanksPage } from './form-page.ts';
 import { answersOf, asAnswers, todayIn } from './held.ts';
 import { issue, readIssued } from './issued.ts';
+import { heldToOffers, OFFER } from './offered.ts';
 import { Pages } from './pages.ts';
+import { readForForm } from './read-door.ts';
 
 interface FormRequest extends Request {
   of?: LiveForm;
@@ -29,10 +31,12 @@ interface FormRequest extends Request {
 /** Pages of one form a minute and address, at least; and for each that may be sent, so many may be looked at. */
 const SHOWN_A_MINUTE = 240;
 const SHOWN_FOR_EACH = 4;
+/** And so often may be looked up. */
+const READ_FOR_EACH = 12;
 
 /** Forms of ours: `GET /f/:intake` shows one, `POST /f/:intake` takes what was filled in. */
 export function formDoor(context: Context): Router {
-  const { live, acceptor, sealer, settings } = context;
+  const { live, acceptor, sealer, settings, formReading } = context;
   const router = express.Router();
   const pages = new Pages();
   const known = async (request: FormRequest, _response: Response, next: NextFunction): Promise<void> => {
@@ -78,6 +82,13 @@ export function formDoor(context: Context): Router {
   });
 
   router.post(
+    '/:intake/read',
+    limitedBy(({ of }: FormRequest) => Math.max(SHOWN_A_MINUTE, READ_FOR_EACH * of!.live.document.settings.perMinute)),
+    fromHere,
+    async (request: FormRequest, response) => readForForm(context, formReading, request.of!, request, response),
+  );
+
+  router.post(
     '/:intake',
     limitedBy(({ of }: FormRequest) => of!.live.document.settings.perMinute),
     fromHere,
@@ -85,7 +96,7 @@ export function formDoor(context: Context): Router {
       const of = request.of!;
       const { live: found, form, language } = of;
       const { values } = await readSubmission(request);
-      const { [ISSUED]: issued, [TRAP]: trapped, _more: more, _less: less, ...said } = values;
+      const { [ISSUED]: issued, [TRAP]: trapped, [OFFER]: offers, _more: more, _less: less, ...said } = values;
       const shown = readIssued(sealer, found.intake.id, issued);
       const fresh = (): string => issue(sealer, found.intake.id);
       const answers = asAnswers(said);
@@ -99,6 +110,9 @@ export function formDoor(context: Context): Router {
       if (leastSeconds > 0 && (!shown || Date.now() - shown.at < leastSeconds * 1000)) return answer.tooSoon();
       const reading = answersOf(form, said, language, found.document.settings.zone);
       if (!reading.ok) return answer.refused(reading.errors);
+      const holding = { reading: formReading, sealer, intake: found.intake.id, form, language };
+      const notOffered = await heldToOffers(holding, answers, reading.values, offers);
+      if (notOffered.length > 0) return answer.refused(notOffered);
       if (Object.keys(reading.values).length === 0) return answer.nothing();
       const beyond = beyondBounds(reading.values, found.document.fields, found.document.plan);
       if (beyond) return answer.refused([{ field: beyond.field, message: beyond.reason }]);

@@ -43,7 +43,12 @@ export function formPage(of: PageOf, view: Omit<FormView, 'form' | 'language' | 
 
 /** Data within HTML: no `<` in it, so that nothing in it ends the element (HTML, 4.12.1.3). */
 const dataOf = (data: object): string =>
-  JSON.stringify(data, (name, value: unknown) => (SAID.has(name) ? undefined : value)).replaceAll('<', '\\u003c');
+  JSON.stringify(data, (name, value: unknown) =>
+    SAID.has(name) ? undefined : name === 'reads' && value ? READ_ELSEWHERE : value,
+  ).replaceAll('<', '\\u003c');
+
+/** Which records are offered is nothing that the page has to know. */
+const READ_ELSEWHERE = { shows: [] };
 
 /** What stands in the page already, and what its script has no use for. */
 const SAID = new Set(['label', 'help', 'intro', 'thanks', 'title', 'look', 'guard', 'languages', 'begins']);

@@ -1,7 +1,9 @@
 import { readAnswers, type AnswerTrouble, type HostedForm, type ReadAnswers } from '@zusammen/core/forms/hosted';
 import type { SubmittedValues } from '@zusammen/core/forms';
-import type { IntakeDocument } from '@zusammen/core/intake';
+import type { LiveIntake } from '../../engine/index.ts';
+import type { Context } from '../context.ts';
 import { Problem } from '../problem.ts';
+import { heldToOffers, OFFER } from './offered.ts';
 
 /** What came as answers: texts, or lists of them. Programs say yes and no as such. */
 export const asAnswers = (values: SubmittedValues): Record<string, string | string[]> =>
@@ -17,16 +19,28 @@ export const asAnswers = (values: SubmittedValues): Record<string, string | stri
  * @returns what the form takes of it; without a form, everything
  * @throws Problem naming each answer that won't do
  */
-export function heldToForm({ form, settings }: IntakeDocument, values: SubmittedValues): SubmittedValues {
-  if (!form) return values;
+export async function heldToForm(
+  { formReading: reading, sealer }: Pick<Context, 'formReading' | 'sealer'>,
+  { intake, document: { form, settings } }: LiveIntake,
+  { [OFFER]: offers, ...values }: SubmittedValues,
+): Promise<SubmittedValues> {
+  if (!form) return offers === undefined ? values : { ...values, [OFFER]: offers };
   const language = settings.locale ?? form.languages[0]!;
-  const reading = answersOf(form, values, language, settings.zone);
-  if (reading.ok) return reading.values;
+  const answered = answersOf(form, values, language, settings.zone);
+  const errors = answered.ok
+    ? await heldToOffers(
+        { reading, sealer, intake: intake.id, form, language },
+        asAnswers(values),
+        answered.values,
+        offers,
+      )
+    : answered.errors;
+  if (answered.ok && errors.length === 0) return answered.values;
   throw new Problem(
     422,
     'Not acceptable as it is',
-    reading.errors.map(({ field, message }) => `${field}: ${message}`).join(' '),
-    reading.errors.map(({ field, message }) => ({ field, reason: message })),
+    errors.map(({ field, message }) => `${field}: ${message}`).join(' '),
+    errors.map(({ field, message }) => ({ field, reason: message })),
   );
 }
 

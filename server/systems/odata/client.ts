@@ -5,6 +5,7 @@ import { criteriaOf, ignoringTrouble, isIdle, isWhatWasAsked, meets } from '../a
 import { withBatches } from '../batch.ts';
 import { fingerprintOf, isFingerprint } from '../fingerprint.ts';
 import type { HttpRequest, HttpResponse, Send } from '../http.ts';
+import type { Wanted } from '../look.ts';
 import {
   clockAheadIn,
   clockIn,
@@ -31,6 +32,7 @@ import {
   UNADDRESSED,
 } from './answers.ts';
 import { describeBy, type MetadataReader } from './describe.ts';
+import { filterOf } from './look.ts';
 import { coarseConditionOf, conditionOf, isFolded, pathOf } from './queries.ts';
 import { addressOf, bodyOf, idFrom, idIn, keysOf, parsed, recordOf, touchesStructure } from './records.ts';
 import { errorInside, refusalOf } from './refusal.ts';
@@ -106,6 +108,30 @@ export class ODataSystem implements System {
     // It gave others than those that were asked for: it doesn't look at the question, and its answer may lack the right ones.
     if (those.length < found.length) return this.compared(entity, criteria, limit);
     return those.slice(0, limit);
+  }
+
+  async look(entity: Entity, look: Wanted): Promise<RecordState[] | undefined> {
+    const filter = filterOf(entity, look, this.capabilities);
+    if (filter === null) return [];
+    if (filter === undefined || (look.order.length > 0 && this.capabilities.order === false)) return undefined;
+    const fields = look.fields.flatMap((name) => fieldOf(entity, name) ?? []);
+    const select = [...keysOf(entity), ...fields.flatMap(({ name, linked }) => (linked ? [] : [name]))];
+    const response = await this.request({
+      method: 'GET',
+      path: pathOf(entity.name, {
+        $filter: filter === '' ? undefined : filter,
+        $select: this.capabilities.select === false ? undefined : [...new Set(select)].join(','),
+        $orderby:
+          this.capabilities.order === false
+            ? undefined
+            : [...look.order.map(({ field, down }) => `${field}${down ? ' desc' : ''}`), ...keysOf(entity)].join(','),
+        $top: String(look.limit),
+        $expand: this.expand(entity, fields),
+      }),
+    });
+    // Whoever can't answer this question is asked for all there is.
+    if (response.status === 501 || response.status === 400) return undefined;
+    return this.listed(entity, response, false).records;
   }
 
   /** Whether the system can be asked by itself, as far as was tried. */

@@ -31,12 +31,25 @@ export function fillIn(
       for (let tries = 0; number !== undefined && tries < 50 && !rowOf(root, row); tries += 1) addRow(group);
     }
     const values = [said].flat();
+    offerKept(root, name, values);
     for (const control of root.elements) {
       if (!isControl(control) || control.name !== name) continue;
       if (control.type === 'checkbox' || control.type === 'radio')
         (control as HTMLInputElement).checked = values.includes(control.value);
       else control.value = values[0] ?? '';
     }
+  }
+}
+
+/** Lists of records are read later: what was chosen among them stands there until then. */
+function offerKept(root: HTMLFormElement, name: string, values: readonly string[]): void {
+  const list = root.querySelector<HTMLElement>(
+    `select[data-reads][name="${CSS.escape(name)}"], .offered[data-name="${CSS.escape(name)}"]`,
+  );
+  for (const value of list ? values : []) {
+    if (value === '' || list!.querySelector(`[value="${CSS.escape(value)}"]`)) continue;
+    if (list instanceof HTMLSelectElement) list.append(new Option(value, value));
+    else list!.append(Object.assign(document.createElement('input'), { type: 'checkbox', name, value }));
   }
 }
 

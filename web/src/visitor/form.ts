@@ -4,6 +4,7 @@ import { Draft } from './draft.ts';
 import { clearErrors, showErrors } from './errors.ts';
 import { tellHeight, tellSent } from './frame.ts';
 import { Leaves } from './leaves.ts';
+import { Reading } from './reading.ts';
 import { addRow, numberRows, takeRow } from './rows.ts';
 import { showWhatApplies } from './shown.ts';
 
@@ -25,11 +26,21 @@ export function setUp(root: HTMLFormElement, { form, language, today }: PageData
   /** Once it was tried to be sent, what is put right loses its words at once. */
   let tried = false;
 
+  const reading = new Reading(
+    root,
+    words,
+    () => answersIn(root),
+    (values) => {
+      fillIn(root, values, (group) => addRow(root, group));
+      changed();
+    },
+  );
   const read = () => readAnswers(form, answersIn(root), { language, today });
   const refresh = (): void => {
     showWhatApplies(root, form);
     numberRows(root, words);
     leaves.refresh();
+    reading.refresh();
   };
   const show = (errors: readonly AnswerTrouble[]): void => {
     tried = true;
@@ -39,16 +50,16 @@ export function setUp(root: HTMLFormElement, { form, language, today }: PageData
   };
   /** Whether nothing on a page is wrong; what is, is shown. */
   function isRight(page: Element): boolean {
-    const reading = read();
-    const here = reading.ok ? [] : reading.errors.filter(({ field }) => leaves.isOn(page, field));
+    const came = read();
+    const here = came.ok ? [] : came.errors.filter(({ field }) => leaves.isOn(page, field));
     if (here.length === 0) clearErrors(root, []);
     else show(here);
     return here.length === 0;
   }
 
   const send = async (button: HTMLButtonElement): Promise<void> => {
-    const reading = read();
-    if (!reading.ok) return show(reading.errors);
+    const came = read();
+    if (!came.ok) return show(came.errors);
     const label = button.textContent;
     // What is sent is what stands there now, whatever is done meanwhile.
     const body = new URLSearchParams(new FormData(root) as unknown as Record<string, string>);
@@ -91,13 +102,13 @@ export function setUp(root: HTMLFormElement, { form, language, today }: PageData
     refresh();
     draft.keep(root);
   });
-  const changed = (): void => {
+  function changed(): void {
     refresh();
     draft.keep(root);
     if (!tried) return;
-    const reading = read();
-    clearErrors(root, reading.ok ? [] : reading.errors);
-  };
+    const came = read();
+    clearErrors(root, came.ok ? [] : came.errors);
+  }
   root.addEventListener('input', changed);
   root.addEventListener('change', changed);
 

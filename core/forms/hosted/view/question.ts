@@ -3,6 +3,7 @@ import type { HostedForm, Item } from '../model.ts';
 import { decimalsOf, limitDay } from '../answers.ts';
 import type { Placed } from '../placed.ts';
 import { say } from '../say.ts';
+import { goesBy, LETTERS } from '../reads.ts';
 import type { Words } from '../words.ts';
 import { element, type Element, type Markup } from './markup.ts';
 
@@ -85,8 +86,44 @@ export function question(showing: Showing, placed: Placed): Element {
 
 /** A few options stand side by side; many are in a list that opens. */
 const AT_ONCE = 7;
-const isChosenAtOnce = ({ kind, options = [] }: Item): boolean =>
-  kind === 'several of' || kind === 'yes/no' || (kind === 'one of' && options.length <= AT_ONCE);
+const isChosenAtOnce = ({ kind, options = [], reads }: Item): boolean =>
+  kind === 'several of' || kind === 'yes/no' || (kind === 'one of' && !reads && options.length <= AT_ONCE);
+
+/** What the page's script has to know of a question that offers records; what they are, the server says. */
+const readsOf = ({ reads, kind }: Item): Attributes =>
+  reads
+    ? {
+        'data-reads': kind,
+        'data-letters': reads.letters ?? LETTERS,
+        'data-by': goesBy(reads).join(' '),
+        'data-fills': (reads.fills ?? []).length > 0,
+      }
+    : {};
+
+/** A record that is looked up (WAI-ARIA 1.2, combobox): what is typed isn't sent, what was chosen is. */
+function lookup({ words }: Showing, item: Item, name: string, value: string, attributes: Attributes): Element {
+  const list = `${String(attributes['id'])}-list`;
+  const { name: _, ...typed } = attributes;
+  return element(
+    'div',
+    { class: 'lookup', ...readsOf(item) },
+    element('input', {
+      ...typed,
+      type: 'text',
+      role: 'combobox',
+      autocomplete: 'off',
+      spellcheck: 'false',
+      'aria-autocomplete': 'list',
+      'aria-expanded': 'false',
+      'aria-controls': list,
+      maxlength: 100,
+    }),
+    element('input', { type: 'hidden', name, value }),
+    element('ul', { id: list, role: 'listbox', hidden: true }),
+    element('p', { class: 'help', role: 'status' }),
+    element('noscript', {}, element('p', { class: 'help' }, words.needsScript)),
+  );
+}
 
 function choices({ form, language, words, said }: Showing, item: Item, name: string, required: boolean): Element[] {
   const options =
@@ -100,6 +137,7 @@ function choices({ form, language, words, said }: Showing, item: Item, name: str
           label: say(label, language, form.languages) || value,
         }));
   const type = item.kind === 'several of' ? 'checkbox' : 'radio';
+  if (item.reads) return [element('div', { class: 'offered', 'data-name': name, ...readsOf(item) })];
   return options.map(({ value, label }) =>
     element(
       'label',
@@ -123,12 +161,15 @@ function control(showing: Showing, placed: Placed, attributes: Attributes): Mark
   const value = showing.said(name)[0] ?? '';
   const autocomplete = item.autocomplete;
   const maxlength = item.maxLength;
+  if (item.kind === 'record') return lookup(showing, item, name, value, attributes);
   if (isChoice(item.kind)) {
     const chosen = value;
     return element(
       'select',
-      { ...attributes, autocomplete },
+      { ...attributes, autocomplete, ...readsOf(item) },
       element('option', { value: '' }, showing.words.choose),
+      // What is offered is read by the page's script; what was chosen stays chosen until then.
+      item.reads !== undefined && value !== '' && element('option', { value, selected: true }, value),
       (item.options ?? []).map((option) =>
         element(
           'option',
