@@ -176,11 +176,11 @@ it('goes on to the newest of what leads to the chosen record', () => {
   const newest = askFor(askNewest(asked, 'Contracts', which.id, of!, asking), 'Contracts', 'starts', asking);
   const reads = standingsOf(newest.form!).find(({ item: { id } }) => id === which.id)!.item.reads!;
   expect(reads.fills).toEqual([
-    { into: 'contracts_id', of },
+    { into: 'contract_meant', of },
     { into: 'hives', field: 'hives', of },
     { into: 'starts', field: 'starts', of },
   ]);
-  expect(newest.plan.steps[1]!.record).toEqual({ by: 'field', field: 'contracts_id' });
+  expect(newest.plan.steps[1]!.record).toEqual({ by: 'field', field: 'contract_meant' });
   expect(troublesOf(newest.form!)).toEqual([]);
 });
 

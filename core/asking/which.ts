@@ -120,18 +120,19 @@ export function askNewest(
   stepId: string,
   chooser: string,
   of: NewestOf,
-  { newId }: Pick<Asking, 'newId'>,
+  { schemas, newId }: Asking,
 ): IntakeDocument {
   const { form } = document;
   const step = document.plan.steps.find(({ id }) => id === stepId);
   const question = form && standingsOf(form).find(({ item }) => item.id === chooser);
   if (!form || !step || !question?.item.reads) return document;
-  const name = freeName(form, `${step.entity} id`);
+  const label = entityOf(schemas.get(step.system) ?? { entities: [] }, step.entity)?.label ?? step.entity;
+  const name = freeName(form, `${label} meant`);
   const hidden: Item = {
     id: newId(),
     kind: 'hidden',
     name,
-    label: { [form.languages[0]!]: `The ${step.entity} meant` },
+    label: { [form.languages[0]!]: `${label} meant` },
   };
   const asked = withFills(insertItem(form, hidden, { after: chooser }), chooser, [
     fillWith(name, undefined, of),

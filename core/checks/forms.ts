@@ -1,5 +1,14 @@
 import { describeCondition, outcomesOf } from '../expressions/index.ts';
-import type { HostedForm, Item, Shown } from '../forms/hosted/index.ts';
+import {
+  isChoice,
+  readAnswers,
+  standingsOf,
+  type HostedForm,
+  type Item,
+  type Reads,
+  type Shown,
+} from '../forms/hosted/index.ts';
+import { entityOf, fieldOf, type Schema } from '../schema/index.ts';
 import type { Check, Finding } from './finding.ts';
 
 /** Checks on forms of ours. What makes one none at all is refused when its draft is kept (core/forms/hosted). */
@@ -32,3 +41,89 @@ function conditionsIn({ pages, languages }: HostedForm): { label: string; name: 
     ...within(items),
   ]);
 }
+
+/** Every question of a form that offers records, with what it is called in the form's first language. */
+const readingIn = (form: HostedForm): { label: string; name: string; reads: Reads }[] =>
+  standingsOf(form).flatMap(({ item, name }) =>
+    item.reads ? [{ label: item.label[form.languages[0]!] ?? name, name, reads: item.reads }] : [],
+  );
+
+/** K29: anybody with the form's address is told what the system keeps, and may change what they choose. */
+export const tellsRecords: Check = ({ intake, plan, schemas }) => {
+  if (!intake?.form) return [];
+  return readingIn(intake.form).map(({ label, name, reads }): Finding => {
+    const entity = entityOf(schemas.get(reads.system) ?? { entities: [] }, reads.entity);
+    const called = (field: string): string => (entity && fieldOf(entity, field)?.label) ?? field;
+    const fills = (reads.fills ?? []).flatMap(({ field }) => field ?? []);
+    const told = [...new Set([...reads.shows.map(called), ...fills.map(called)])].join(', ');
+    const ids = new Set([
+      name,
+      ...(reads.fills ?? []).flatMap(({ into, field }) => (field === undefined ? [into] : [])),
+    ]);
+    const changes = plan.steps.some(
+      ({ record, whenOne }) => record?.field !== undefined && ids.has(record.field) && whenOne === 'update',
+    );
+    const sentence = `Anybody with the form’s address can look among ${entity?.label ?? reads.entity} records and is told ${told}${changes ? '; what is chosen can be changed by whoever chooses it' : ''}.`;
+    return {
+      id: 'K29',
+      severity: 'look',
+      place: { station: 'arrive', field: name },
+      sentence: `“${label}”: ${sentence}`,
+    };
+  });
+};
+
+/** K27: what a question offers or fills isn't there any more, or can't be read. */
+export const readsGone: Check = ({ intake, schemas }) => {
+  if (!intake?.form) return [];
+  return readingIn(intake.form).flatMap(({ label, name, reads }): Finding[] => {
+    const schema = schemas.get(reads.system);
+    if (!schema) return [];
+    const gone = goneFrom(schema, reads);
+    if (gone === undefined) return [];
+    const place = { station: 'arrive' as const, field: name };
+    return [{ id: 'K27', severity: 'stops', place, sentence: `“${label}” can’t be answered: ${gone}.` }];
+  });
+};
+
+function goneFrom(
+  schema: Schema,
+  { entity: name, shows, by, where = [], order = [], fills = [] }: Reads,
+): string | undefined {
+  const entity = entityOf(schema, name);
+  if (!entity) return `${name} can’t be seen in the system`;
+  if (!entity.rights.read) return `${entity.label} records can’t be read with this connection`;
+  const wanted: { of: string; field: string }[] = [
+    ...[...shows, ...(by === undefined ? [] : [by])].map((field) => ({ of: name, field })),
+    ...[...where, ...order].map(({ field }) => ({ of: name, field })),
+    ...fills.flatMap(({ of, field }) => [
+      ...(field === undefined ? [] : [{ of: of?.entity ?? name, field }]),
+      ...(of ? [of.by, of.newest].map((each) => ({ of: of.entity, field: each })) : []),
+    ]),
+  ];
+  for (const { of, field } of wanted) {
+    const from = entityOf(schema, of);
+    const found = from && fieldOf(from, field);
+    if (!found) return `${from?.label ?? of} has no field “${field}”`;
+    if (found.rights === 'none') return `${from.label}: ${found.label} can’t be read with this connection`;
+  }
+  return undefined;
+}
+
+/** K24: what a question begins with is no answer to it. */
+export const beginsWrong: Check = ({ intake }) => {
+  if (!intake?.form) return [];
+  const { languages } = intake.form;
+  return standingsOf(intake.form).flatMap(({ item, name }): Finding[] => {
+    if (item.begins?.with !== 'constant' || item.begins.value === '' || item.name === undefined) return [];
+    const { shown: _, required: __, earliest: ___, latest: ____, ...alone } = item;
+    const pages = [{ id: 'alone', items: [alone] }];
+    const form = { ...intake.form!, pages };
+    const value = isChoice(item.kind) ? [item.begins.value] : item.begins.value;
+    const read = readAnswers(form, { [item.name]: value }, { language: languages[0]!, today: '2000-01-01' });
+    if (read.ok) return [];
+    const label = item.label[languages[0]!] ?? name;
+    const sentence = `“${label}” begins with “${item.begins.value}”, which is no answer to it.`;
+    return [{ id: 'K24', severity: 'stops', place: { station: 'arrive', field: name }, sentence }];
+  });
+};

@@ -32,11 +32,21 @@ import {
   unwritable,
   writtenTwice,
 } from './values.ts';
-import { neverShown } from './forms.ts';
+import { beginsWrong, neverShown, readsGone, tellsRecords } from './forms.ts';
 import { unpairedOption, vanishedOption } from './options.ts';
 
 /** Every check there is: a new one is a function and a line here. */
-const CHECKS: Check[] = [entityRights, unreachable, formDrift, unprotected, toldBack, neverShown];
+const CHECKS: Check[] = [
+  entityRights,
+  unreachable,
+  formDrift,
+  unprotected,
+  toldBack,
+  neverShown,
+  tellsRecords,
+  readsGone,
+  beginsWrong,
+];
 const STEP_CHECKS: StepCheck[] = [
   keyWithoutLine,
   keyOfAllRows,

@@ -40,7 +40,9 @@ export async function readForForm(
         Object.entries(record.fills).filter(([name]) => !Object.hasOwn(record.locked, name)),
       );
       const offer = sealOffer(sealer, live.intake.id, placed, chosen, record);
-      response.json({ chosen: { id: chosen, shown: record.shown, fills, offer } });
+      const isBare = Object.values(record.locked).includes('');
+      const note = isBare ? { note: words.nothingThere } : {};
+      response.json({ chosen: { id: chosen, shown: record.shown, fills, offer, ...note } });
       return;
     }
     response.json({ offered: await reading.offered(placed, language, String(text)) });

@@ -8,6 +8,8 @@ interface Offered {
 interface Chosen extends Offered {
   fills: Record<string, string | string[]>;
   offer: string;
+  /** What stands in the way of it, in words. */
+  note?: string;
 }
 
 const OFFER = '_offer';
@@ -162,8 +164,8 @@ export class Reading {
     if (place.classList.contains('lookup')) {
       chosenIn(place).value = chosen.id;
       box(place).value = chosen.shown.filter(Boolean).join(', ');
-      this.say(place, '');
     }
+    this.say(place, chosen.note ?? '');
     this.keepOffer(place, chosen.offer);
     const row = nameOf(place);
     this.fill(Object.fromEntries(Object.entries(chosen.fills).map(([into, said]) => [besides(row, into), said])));

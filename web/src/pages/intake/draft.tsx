@@ -1,6 +1,7 @@
 import { keepPreviousData, useQueries, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query';
 import type { Facts, Finding } from '@zusammen/core/checks';
 import { formOn, type SubmittedValues } from '@zusammen/core/forms';
+import { standingsOf } from '@zusammen/core/forms/hosted';
 import { titleOf } from '@zusammen/core/mapping';
 import type { IntakeDocument } from '@zusammen/core/intake';
 import { begun, changed, madeUpSample, redone, undone } from '@zusammen/core/plans';
@@ -245,7 +246,12 @@ function useSchemas(document: IntakeDocument) {
   const [all, setAll] = useState(false);
   const readAll = useCallback(() => setAll(true), []);
   const known = systems.data?.map(({ id }) => id) ?? [];
-  const written = [...new Set(document.plan.steps.map(({ system }) => system))];
+  const written = [
+    ...new Set([
+      ...document.plan.steps.map(({ system }) => system),
+      ...(document.form ? standingsOf(document.form).flatMap(({ item }) => item.reads?.system ?? []) : []),
+    ]),
+  ];
   const wanted = all ? [...new Set([...written, ...known])] : written;
   const { schemas, settled } = useQueries({
     queries: wanted.map((id) => ({ ...systemQuery(id), staleTime: 15_000 })),

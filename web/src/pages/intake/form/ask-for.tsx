@@ -1,7 +1,7 @@
-import { askWhich, canBeAsked, filledBy, type Filled } from '@zusammen/core/asking';
-import { standingsOf } from '@zusammen/core/forms/hosted';
+import { askWhich, canBeAsked, chooserOf, filledBy, type Filled } from '@zusammen/core/asking';
+import { say, standingsOf } from '@zusammen/core/forms/hosted';
 import { changePlan } from '@zusammen/core/intake';
-import { blankStep, stepName, type Step } from '@zusammen/core/plans';
+import { blankStep, mayCreate, stepName, type Step } from '@zusammen/core/plans';
 import { isWritable, mustBeGiven, type Entity, type Field } from '@zusammen/core/schema';
 import { useState, type ReactNode } from 'react';
 import { Outgoing } from '../../../parts/chip.tsx';
@@ -131,7 +131,7 @@ function OfStep({ step, editing }: { step: Step; editing: Editing }) {
     <section aria-label={stepName(step, document.plan.steps, schemas)}>
       <h3 className="mb-1 flex justify-between gap-2 text-small font-semibold text-soft">
         <span className="min-w-0">
-          {stepName(step, document.plan.steps, schemas)}, {foundBy(step, entity, document.fields)}
+          {stepName(step, document.plan.steps, schemas)}, {foundBy(step, entity, editing)}
         </span>
         <span className="shrink-0">
           {asked} of {fields.length}
@@ -149,7 +149,7 @@ function OfStep({ step, editing }: { step: Step; editing: Editing }) {
               disabled={!mayEdit || (how !== undefined && !question)}
               flip={() => (question ? editing.remove(question.item.id) : editing.ask(step.id, field.name))}
               note={noteOf(field, how, step)}
-              isNeeded={!how && mustBeGiven(field)}
+              warns={!how && isNeeded(field, step)}
               {...(question ? { choose: () => editing.choose(question.item.id) } : {})}
             >
               <Outgoing muted={!how}>{field.label}</Outgoing>
@@ -181,16 +181,23 @@ function OfStep({ step, editing }: { step: Step; editing: Editing }) {
 function offered(entity: Entity, filled: ReadonlyMap<string, Filled>, step: Step): Field[] {
   const keys = new Set(step.recognise.flatMap(({ fields }) => fields));
   const weight = (field: Field): number =>
-    filled.has(field.name) ? 0 : mustBeGiven(field) ? 1 : keys.has(field.name) ? 2 : 3;
+    filled.has(field.name) ? 0 : isNeeded(field, step) ? 1 : keys.has(field.name) ? 2 : 3;
   return entity.fields
     .filter((field) => isWritable(field) && (canBeAsked(field) || filled.has(field.name)))
     .sort((a, b) => weight(a) - weight(b));
 }
 
-function foundBy(step: Step, entity: Entity, fields: readonly { name: string; label: string }[]): string {
+/** A record that is only ever changed has all it needs. */
+const isNeeded = (field: Field, step: Step): boolean => mayCreate(step) && mustBeGiven(field);
+
+function foundBy(step: Step, entity: Entity, { form, language }: Editing): string {
   const label = (name: string): string => entity.fields.find((field) => field.name === name)?.label ?? name;
-  if (step.record?.by === 'field')
-    return `the one that “${fields.find(({ name }) => name === step.record!.field)?.label ?? step.record.field}” says`;
+  if (step.record?.by === 'field') {
+    const chooser = chooserOf(form, step);
+    const asked = chooser?.item ?? standingsOf(form).find(({ name }) => name === step.record!.field)?.item;
+    const said = asked ? say(asked.label, language, form.languages) : step.record.field;
+    return chooser?.of ? `the newest of “${said}”` : `the one that “${said}” says`;
+  }
   const [key] = step.recognise;
   const rows = step.repeat === undefined ? '' : `one a row of ${step.repeat}, `;
   if (key) return `${rows}found by its ${key.fields.map(label).join(' and ')}`;
@@ -199,8 +206,8 @@ function foundBy(step: Step, entity: Entity, fields: readonly { name: string; la
 
 function noteOf(field: Field, how: Filled | undefined, step: Step): string {
   if (how?.by === 'question') return ordinal(how.at);
-  if (how) return how.by === 'questions' ? 'of several' : 'otherwise';
-  if (mustBeGiven(field)) return 'needed';
+  if (how) return how.by === 'questions' ? 'of several' : 'by the plan';
+  if (isNeeded(field, step)) return 'needed';
   return step.recognise.some(({ fields }) => fields.includes(field.name)) ? 'recognises' : '';
 }
 
@@ -210,7 +217,7 @@ function Ticked({
   disabled,
   flip,
   note,
-  isNeeded = false,
+  warns = false,
   choose,
   children,
 }: {
@@ -219,7 +226,7 @@ function Ticked({
   disabled: boolean;
   flip: () => void;
   note: string;
-  isNeeded?: boolean;
+  warns?: boolean;
   choose?: () => void;
   children: ReactNode;
 }) {
@@ -240,7 +247,7 @@ function Ticked({
       ) : (
         <span className="min-w-0">{children}</span>
       )}
-      <span className={cx('text-small', isNeeded ? 'font-semibold text-saffron' : 'text-soft')}>{note}</span>
+      <span className={cx('text-small', warns ? 'font-semibold text-saffron' : 'text-soft')}>{note}</span>
     </li>
   );
 }
@@ -270,7 +277,7 @@ function AskMore({ editing }: { editing: Editing }) {
                   value: `field ${step.id} ${field.name}`,
                   label: field.label,
                   words: `${field.label} ${field.name}`,
-                  note: mustBeGiven(field) ? 'needed' : field.type,
+                  note: isNeeded(field, step) ? 'needed' : field.type,
                   group: stepName(step, document.plan.steps, schemas),
                 }));
             }),

@@ -61,7 +61,7 @@ function Question({ standing, edited, editing }: { standing: Standing; edited: b
         </>
       )}
       <LimitsPart {...around} />.
-      {edited && (
+      {edited && !item.reads && (
         <>
           {' '}
           Asked as{' '}

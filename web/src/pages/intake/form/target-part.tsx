@@ -40,7 +40,7 @@ export function TargetPart({ standing, edited, editing }: { standing: Standing; 
         </span>
       ))}
       {uses.length === 0 && chosenFor.length === 0 && 'Goes into no record'}
-      {edited && uses.length === 0 && <Into name={name} editing={editing} />}
+      {edited && uses.length === 0 && chosenFor.length === 0 && <Into name={name} editing={editing} />}
     </>
   );
 }
