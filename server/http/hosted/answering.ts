@@ -2,7 +2,7 @@ import type { Response } from 'express';
 import { wordsIn, type AnswerTrouble, type HostedForm } from '@zusammen/core/forms/hosted';
 import { THANK_YOU } from '@zusammen/core/intake';
 import type { LiveIntake } from '../../engine/index.ts';
-import { formPage } from './form-page.ts';
+import { addressIn, formPage, type PageOf } from './form-page.ts';
 import { formProblem } from './held.ts';
 
 /** What goes along with a form unseen: that it was shown, and when. */
@@ -15,7 +15,15 @@ export interface LiveForm {
   language: string;
   /** The day where the form is at home. */
   today: string;
+  /** What speaks for whoever looks at a draft: what they send is looked at, and not kept. */
+  draft?: string;
 }
+
+/** What a page is made of, for a form that somebody looks at. */
+export const pageOf = ({ live, form, language, draft }: LiveForm): PageOf => ({
+  ...{ form, language, key: live.intake.key },
+  ...(draft === undefined ? {} : { draft }),
+});
 
 /** HTML of a form: it belongs to one visitor, and to their language. */
 export const asPage = (response: Response, language: string): Response =>
@@ -41,9 +49,9 @@ export class Answering {
 
   /** The form once more, with what was filled in. */
   page(status: number, more: Partial<Parameters<typeof formPage>[1]>): void {
-    const { form, language, today, live } = this.of;
+    const { language, today } = this.of;
     const view = { today, answers: this.answers, along: { [ISSUED]: this.along }, ...more };
-    asPage(this.response.status(status), language).send(formPage({ form, language, key: live.intake.key }, view));
+    asPage(this.response.status(status), language).send(formPage(pageOf(this.of), view));
   }
 
   refused(errors: AnswerTrouble[]): void {
@@ -68,7 +76,7 @@ export class Answering {
 
   /** @param submission undefined where nothing was kept, and nobody is to see that */
   sent(submission?: string): void {
-    const thanks = thanksOf(this.of.live, this.of.language);
+    const thanks = thanksOf(this.of);
     if (this.byPage) return this.response.redirect(303, thanks);
     this.response.status(202).json({ ...(submission === undefined ? {} : { submission }), thanks });
   }
@@ -79,7 +87,8 @@ export class Answering {
 }
 
 /** Where somebody goes who has sent the form: as the intake says, else to a page of ours. */
-function thanksOf({ intake, document }: LiveIntake, language: string): string {
-  const { thankYou } = document.settings;
-  return thankYou !== undefined && THANK_YOU.test(thankYou) ? thankYou : `/f/${intake.key}/thanks?lang=${language}`;
+function thanksOf(of: LiveForm): string {
+  const { thankYou } = of.live.document.settings;
+  const isElsewhere = thankYou !== undefined && THANK_YOU.test(thankYou) && of.draft === undefined;
+  return isElsewhere ? thankYou : addressIn(pageOf(of), '/thanks');
 }

@@ -16,7 +16,8 @@ import type { Context } from '../context.ts';
 import { limitedBy } from '../limited.ts';
 import { Problem } from '../problem.ts';
 import { isVisitor, sorryPage } from '../visitor-page.ts';
-import { Answering, asPage, ISSUED, type LiveForm } from './answering.ts';
+import { Answering, asPage, ISSUED, pageOf, type LiveForm } from './answering.ts';
+import { draftOf } from './draft.ts';
 import { formPage, lookSheet, thanksPage } from './form-page.ts';
 import { answersOf, asAnswers, todayIn } from './held.ts';
 import { issue, readIssued } from './issued.ts';
@@ -40,7 +41,9 @@ export function formDoor(context: Context): Router {
   const router = express.Router();
   const pages = new Pages();
   const known = async (request: FormRequest, _response: Response, next: NextFunction): Promise<void> => {
-    const found = await live.intake(String(request.params['intake']));
+    const key = String(request.params['intake']);
+    const by = /^\/draft(?:\/|$)/.test(request.path) ? String(request.query['by'] ?? '') : undefined;
+    const found = by === undefined ? await live.intake(key) : ((await draftOf(context, key, by)) ?? 'unknown');
     if (found === 'closed') throw new Problem(410, 'Closed', 'This form takes nothing at present.');
     const form = found === 'unknown' ? undefined : found.document.form;
     if (found === 'unknown' || !form) throw new Problem(404, 'Not found', 'There is no such form.');
@@ -50,46 +53,46 @@ export function formDoor(context: Context): Router {
       typeof asked === 'string' ? asked : undefined,
       request.get('Accept-Language') ?? '',
     );
-    request.of = { live: found, form, language, today: todayIn(found.document.settings.zone) };
+    const draft = by === undefined ? {} : { draft: by };
+    request.of = { live: found, form, language, today: todayIn(found.document.settings.zone), ...draft };
     next();
   };
   router.use('/:intake', secured, known, framed);
 
   router.get(
-    '/:intake',
+    ['/:intake', '/:intake/draft'],
     limitedBy(({ of }: FormRequest) => Math.max(SHOWN_A_MINUTE, SHOWN_FOR_EACH * of!.live.document.settings.perMinute)),
     (request: FormRequest, response) => {
-      const { live: found, form, language, today } = request.of!;
-      const key = found.intake.key;
+      const { live: found, form, language, today, draft } = request.of!;
       const { answers, byAddress } = beginningOf(form, request.query);
       const fresh = (): string =>
-        formPage({ form, language, key }, { today, answers, fresh: true, along: { [ISSUED]: Pages.PLACE } });
+        formPage(pageOf(request.of!), { today, answers, fresh: true, along: { [ISSUED]: Pages.PLACE } });
       // With nothing of the address in it, it is the same for everybody but for what is issued.
-      const page = byAddress
-        ? pages.split(fresh())
-        : pages.of(`${found.intake.id} ${found.version} ${language} ${today}`, fresh);
+      const page =
+        byAddress || draft !== undefined
+          ? pages.split(fresh())
+          : pages.of(`${found.intake.id} ${found.version} ${language} ${today}`, fresh);
       asPage(response, language).send(pages.filled(page, issue(sealer, found.intake.id)));
     },
   );
 
-  router.get('/:intake/look.css', (request: FormRequest, response) =>
+  router.get(['/:intake/look.css', '/:intake/draft/look.css'], (request: FormRequest, response) =>
     response.set('Cache-Control', 'public, max-age=300').type('text/css').send(lookSheet(request.of!.form)),
   );
 
-  router.get('/:intake/thanks', (request: FormRequest, response) => {
-    const { live: found, form, language } = request.of!;
-    asPage(response, language).send(thanksPage({ form, language, key: found.intake.key }));
+  router.get(['/:intake/thanks', '/:intake/draft/thanks'], (request: FormRequest, response) => {
+    asPage(response, request.of!.language).send(thanksPage(pageOf(request.of!)));
   });
 
   router.post(
-    '/:intake/read',
+    ['/:intake/read', '/:intake/draft/read'],
     limitedBy(({ of }: FormRequest) => Math.max(SHOWN_A_MINUTE, READ_FOR_EACH * of!.live.document.settings.perMinute)),
     fromHere,
     async (request: FormRequest, response) => readForForm(context, formReading, request.of!, request, response),
   );
 
   router.post(
-    '/:intake',
+    ['/:intake', '/:intake/draft'],
     limitedBy(({ of }: FormRequest) => of!.live.document.settings.perMinute),
     fromHere,
     async (request: FormRequest, response) => {
@@ -116,6 +119,8 @@ export function formDoor(context: Context): Router {
       if (Object.keys(reading.values).length === 0) return answer.nothing();
       const beyond = beyondBounds(reading.values, found.document.fields, found.document.plan);
       if (beyond) return answer.refused([{ field: beyond.field, message: beyond.reason }]);
+      // Of a draft it is known by now that it would be taken.
+      if (of.draft !== undefined) return answer.sent();
       const key = shown?.key ?? request.get('Idempotency-Key')?.slice(0, 200);
       try {
         const arrival = { values: reading.values, via: 'form' as const, receivedAt: new Date() };

@@ -7,9 +7,18 @@ export interface PageOf {
   language: string;
   /** The intake's key, by which its own style sheet is found. */
   key: string;
+  /** What speaks for whoever looks at a draft. */
+  draft?: string;
 }
 
-function page({ form, language, key }: PageOf, title: string, ...inside: Markup[]): string {
+/** Where a form's pages are. @param rest of the path */
+export function addressIn({ key, language, draft }: PageOf, rest = '', lang = language): string {
+  const query = new URLSearchParams({ ...(draft === undefined ? {} : { by: draft }), lang });
+  return `/f/${key}${draft === undefined ? '' : '/draft'}${rest}?${query.toString()}`;
+}
+
+function page(of: PageOf, title: string, ...inside: Markup[]): string {
+  const { form, language, draft } = of;
   const head = element(
     'head',
     {},
@@ -18,15 +27,18 @@ function page({ form, language, key }: PageOf, title: string, ...inside: Markup[
     element('meta', { name: 'robots', content: 'noindex' }),
     element('title', {}, title),
     element('link', { rel: 'stylesheet', href: '/form.css' }),
-    form.look && element('link', { rel: 'stylesheet', href: `/f/${key}/look.css` }),
+    form.look && element('link', { rel: 'stylesheet', href: addressIn(of, '/look.css') }),
     element('script', { src: '/form.js', defer: true }, ''),
   );
-  return `<!doctype html>\n${asHtml(element('html', { lang: language }, head, element('body', {}, element('main', {}, ...inside))))}`;
+  return `<!doctype html>\n${asHtml(element('html', { lang: language }, head, element('body', {}, element('main', {}, draft !== undefined && element('p', { class: 'restored' }, DRAFT), ...inside))))}`;
 }
+
+/** Said to those who make the form, in the language that the application speaks. */
+const DRAFT = 'This is the draft: what you send here is looked at as a visitor’s would be, and not kept.';
 
 /** The form's page as HTML. */
 export function formPage(of: PageOf, view: Omit<FormView, 'form' | 'language' | 'action'>): string {
-  const { form, language, key } = of;
+  const { form, language } = of;
   const title = say(form.title, language, form.languages);
   const intro = say(form.intro, language, form.languages);
   return page(
@@ -35,7 +47,7 @@ export function formPage(of: PageOf, view: Omit<FormView, 'form' | 'language' | 
     element('h1', {}, title),
     ...languages(of),
     ...paragraphs(intro),
-    formView({ ...view, form, language, action: `/f/${key}?lang=${language}` }),
+    formView({ ...view, form, language, action: addressIn(of) }),
     // What the page's script goes by; the browser runs nothing of it.
     element('script', { type: 'application/json', id: 'document' }, ''),
   ).replace('id="document"></script>', () => `id="document">${dataOf({ form, language, today: view.today })}</script>`);
@@ -53,12 +65,13 @@ const READ_ELSEWHERE = { shows: [] };
 /** What stands in the page already, and what its script has no use for. */
 const SAID = new Set(['label', 'help', 'intro', 'thanks', 'title', 'look', 'guard', 'languages', 'begins']);
 
-function languages({ form, language, key }: PageOf): Markup[] {
+function languages(of: PageOf): Markup[] {
+  const { form, language } = of;
   if (form.languages.length < 2) return [];
   const links = form.languages.map((each) =>
     element(
       'a',
-      { href: `/f/${key}?lang=${each}`, hreflang: each, lang: each, 'aria-current': each === language && 'true' },
+      { href: addressIn(of, '', each), hreflang: each, lang: each, 'aria-current': each === language && 'true' },
       nameOf(each),
     ),
   );

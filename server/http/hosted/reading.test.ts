@@ -202,3 +202,46 @@ describe('a chosen record', () => {
     expect((await stage.crm(`Contracts('${newest.id}')`)).starts_on).toBe('2027-07-01');
   });
 });
+
+describe('the draft of a form', () => {
+  const draftOf = async (): Promise<{ id: string; address: string }> => {
+    const { intakes } = (await stage.api('GET', '/intakes')).body;
+    const { id } = intakes.find(({ key }: Json) => key === 'contract');
+    return { id, address: (await stage.api('POST', `/intakes/${id}/preview`)).body.address };
+  };
+
+  it('is filled in, read for and looked at as a live one is, and nothing of it is kept', async () => {
+    const { id, address } = await draftOf();
+    const { intake } = (await stage.api('GET', `/intakes/${id}`)).body;
+    const draft = structuredClone(intake.draft);
+    draft.form.title = { en: 'A better title' };
+    await stage.api('PUT', `/intakes/${id}/draft`, { revision: intake.revision, document: draft });
+    const page = await (await fetch(stage.address + address)).text();
+    expect(page).toContain('A better title');
+    expect(page).toContain('not kept');
+    expect(await (await fetch(`${stage.address}/f/contract`)).text()).not.toContain('A better title');
+    const at = (rest: string): string => stage.address + address.replace('/draft', `/draft${rest}`);
+    const { organisation } = await withContract();
+    const body = new URLSearchParams({ _question: 'organisation', organisation: '', _chosen: organisation.id });
+    expect((await fetch(at('/read'), { method: 'POST', body })).status).toBe(200);
+    const before = (await stage.api('GET', '/submissions')).body.submissions.length;
+    const headers = { Accept: 'application/json' };
+    const send = (said: Record<string, string>) =>
+      fetch(at(''), { method: 'POST', headers, body: new URLSearchParams(said) });
+    expect((await send({ organisation: 'O-99999' })).status).toBe(422);
+    const sent = await send({ organisation: organisation.id });
+    expect([sent.status, await sent.json()]).toEqual([
+      202,
+      { thanks: expect.stringContaining('/f/contract/draft/thanks?by=') },
+    ]);
+    expect((await stage.api('GET', '/submissions')).body.submissions).toHaveLength(before);
+  });
+
+  it('is shown to nobody without its address', async () => {
+    const { address } = await draftOf();
+    for (const by of ['', 'x', 'x'.repeat(500), `${address.split('by=')[1]!.slice(0, -6)}AAAAAA`])
+      expect((await fetch(`${stage.address}/f/contract/draft?by=${by}`)).status).toBe(404);
+    const elsewhere = address.replace('/f/contract/', '/f/south-only/');
+    expect((await fetch(stage.address + elsewhere)).status).toBe(404);
+  });
+});

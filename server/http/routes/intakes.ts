@@ -44,6 +44,7 @@ import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { isId, limitOf } from '../query.ts';
 import { route, type Route } from '../route.ts';
+import { sealDraft } from '../hosted/draft.ts';
 import { soundDocument } from '../hosted/sound.ts';
 import { factsOf, pageFieldsOf } from '../facts.ts';
 import { intakeFigures } from '../figures.ts';
@@ -51,7 +52,7 @@ import { reachOf } from '../reach.ts';
 import { teach } from '../teach.ts';
 
 export const intakeRoutes = (context: Context): Route[] => {
-  const { db, live } = context;
+  const { db, live, sealer } = context;
   const readings = new Readings();
   const existing = async (id: string): Promise<Intake> => {
     const intake = isId(id) ? await intakeById(db, id) : undefined;
@@ -191,6 +192,17 @@ export const intakeRoutes = (context: Context): Route[] => {
         if (revision === undefined)
           throw new Problem(412, 'Changed meanwhile', 'Somebody else has changed this draft; load it again.');
         return { revision };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/intakes/:id/preview',
+      summary: 'The address at which the draft of a form of ours can be filled in; what is sent there is not kept',
+      role: 'specialist',
+      work: async ({ params }) => {
+        const { id, key, draft } = await existing(params['id']!);
+        if (!draft.form) throw new Problem(409, 'No form of ours', 'What leads to this intake is shown elsewhere.');
+        return { address: `/f/${key}/draft?by=${encodeURIComponent(sealDraft(sealer, id))}` };
       },
     }),
     route({

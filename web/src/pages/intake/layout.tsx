@@ -65,6 +65,7 @@ function Head() {
       actions={
         <>
           <SavingNote saving={saving} />
+          {document.form && <FillIn />}
           <Button hotkey="R" onClick={rehearse}>
             Rehearse
           </Button>
@@ -99,6 +100,30 @@ function Head() {
       {publishing && <Publish version={next} close={() => setPublishing(false)} />}
     </Heading>
   );
+}
+
+/** Opens the form as a visitor has it: the live one, or the draft where that differs. */
+function FillIn() {
+  const { detail, changed, flush, mayEdit } = useDraft();
+  const { id, key, state } = detail.intake;
+  const isLive = state === 'open' && !changed;
+  const open = async (): Promise<void> => {
+    // At once: a page that is opened later, without a click, is taken for an advertisement.
+    const page = window.open('about:blank', '_blank');
+    if (!page) return;
+    page.opener = null;
+    if (isLive) return void page.location.assign(`/f/${key}`);
+    try {
+      await flush();
+      const { address } = await call('post /intakes/:id/preview', { params: { id } });
+      page.location.assign(address);
+    } catch {
+      // Why it isn't saved stands beside the button.
+      page.close();
+    }
+  };
+  if (!isLive && !mayEdit) return null;
+  return <Button onClick={() => void open()}>Fill it in as a visitor</Button>;
 }
 
 const STATIONS = [
