@@ -1,4 +1,5 @@
 import {
+  alongWith,
   changeItem,
   changeNames,
   freeName,
@@ -6,7 +7,6 @@ import {
   removeItem,
   standingOf,
   standingsOf,
-  wordingOf,
   type HostedForm,
   type Item,
   type Standing,
@@ -146,7 +146,8 @@ export function editForm(document: IntakeDocument, work: (form: HostedForm) => H
   const moved = standingsOf(form).flatMap(({ item, name }) => {
     const was = before.get(item.id) ?? '';
     if (was === '' || name === '' || was === name) return [];
-    return [{ was, is: name }, ...(item.kind === 'consent' ? [{ was: wordingOf(was), is: wordingOf(name) }] : [])];
+    const along = alongWith(item, name).map((is, at) => ({ was: alongWith(item, was)[at]!, is }));
+    return [{ was, is: name }, ...along];
   });
   if (moved.length === 0) return withForm(document, form);
   const now = (name: string): string => {

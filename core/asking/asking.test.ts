@@ -104,7 +104,7 @@ it('asks for a reference by choosing among the records that it leads to', () => 
   const asked = askFor(begun('Contracts'), 'Contracts', 'organisation', asking);
   expect(standingsOf(asked.form!)[0]!.item).toMatchObject({
     kind: 'record',
-    reads: { system: 'crm', entity: 'Organisations', shows: ['name'] },
+    reads: { system: 'crm', entity: 'Organisations', shows: ['name', 'town'] },
   });
   // A chosen record is its id: nothing is looked up by name.
   expect(asked.plan.steps[0]!.lines).toMatchObject([{ field: 'organisation', treatments: [] }]);

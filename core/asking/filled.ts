@@ -1,4 +1,5 @@
 import { standingsOf, type HostedForm, type Item, type Reads } from '../forms/hosted/index.ts';
+import { meaningsOf, tellingWords } from '../mapping/index.ts';
 import type { Step } from '../plans/index.ts';
 import { calledBy, entityOf, type Entity, type Field, type Schema } from '../schema/index.ts';
 
@@ -37,5 +38,12 @@ export function readsOf(system: string, entity: Entity): Reads | undefined {
   const by = calledBy(entity);
   const shown = by ?? entity.fields.find(({ type, rights }) => type === 'text' && rights !== 'none')?.name;
   if (shown === undefined) return undefined;
-  return { system, entity: entity.name, shows: [shown], letters: 3, order: [{ field: shown }] };
+  // Two of one name are told apart by where they are.
+  const place = entity.fields.find(
+    ({ name, label, rights }) => name !== shown && rights !== 'none' && [label, name].some((each) => isPlace(each)),
+  );
+  const shows = place ? [shown, place.name] : [shown];
+  return { system, entity: entity.name, shows, letters: 3, order: [{ field: shown }] };
 }
+
+const isPlace = (text: string): boolean => meaningsOf(tellingWords(text))[0]?.meaning === 'city';

@@ -53,9 +53,14 @@ export const tellsRecords: Check = ({ intake, plan, schemas }) => {
   if (!intake?.form) return [];
   return readingIn(intake.form).map(({ label, name, reads }): Finding => {
     const entity = entityOf(schemas.get(reads.system) ?? { entities: [] }, reads.entity);
-    const called = (field: string): string => (entity && fieldOf(entity, field)?.label) ?? field;
-    const fills = (reads.fills ?? []).flatMap(({ field }) => field ?? []);
-    const told = [...new Set([...reads.shows.map(called), ...fills.map(called)])].join(', ');
+    const called = (field: string, of = reads.entity): string => {
+      const from = entityOf(schemas.get(reads.system) ?? { entities: [] }, of);
+      return (from && fieldOf(from, field)?.label) ?? field;
+    };
+    const fills = (reads.fills ?? []).flatMap(({ field, of }) =>
+      field === undefined ? [] : called(field, of?.entity),
+    );
+    const told = [...new Set([...reads.shows.map((field) => called(field)), ...fills])].join(', ');
     const ids = new Set([
       name,
       ...(reads.fills ?? []).flatMap(({ into, field }) => (field === undefined ? [into] : [])),

@@ -8,6 +8,8 @@ interface Named {
   label: string;
   type: string;
   autocomplete?: string;
+  /** It holds an id. */
+  record?: object;
 }
 
 /** Meanings by which people call a submission, the best first; those of one row are joined. */
@@ -29,6 +31,8 @@ function rowsOf(fields: readonly Named[]): string[][] {
   if (known) return known;
   const meanings = fields.map((field) => {
     const spotted = [...meaningsOf(tellingWords(field.label)), ...meaningsOf(tellingWords(field.name))];
+    // By its id nobody calls anything.
+    if (field.record) return new Set<Meaning>();
     const token = field.autocomplete && AUTOFILL[field.autocomplete];
     return new Set<Meaning>(
       field.type === 'email' ? ['email'] : [...(token ? [token] : []), ...spotted.map(({ meaning }) => meaning)],

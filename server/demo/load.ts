@@ -4,7 +4,7 @@ import { allMended } from '@zusammen/core/adapters';
 import { collectValues, readForms } from '@zusammen/core/forms';
 import type { IntakeDocument } from '@zusammen/core/intake';
 import { suggestRecognition } from '@zusammen/core/recognition';
-import type { Schema } from '@zusammen/core/schema';
+import { entityOf, type Schema, type Values } from '@zusammen/core/schema';
 import { hashPassword, type Sealer } from '../access/index.ts';
 import {
   Acceptor,
@@ -73,6 +73,7 @@ import {
   withoutAnswer,
   type Via,
 } from '../systems/index.ts';
+import { formsOfOurs, sentByOurs } from './forms.ts';
 import { intakeForPage, intakeForShop, PAGE_KEYS, SHOP_KEY } from './intakes.ts';
 import { quoteLinesWithContractLines, subscribersWithPeople, type Connected } from './pairings.ts';
 import { orderSamples, pastSubmissions } from './past.ts';
@@ -127,6 +128,7 @@ export async function loadDemo({
     if (!form) throw new Error(`The website shows no form at ${page}.`);
     await publishIntake(db, key, intakeForPage(key, form, page, making));
   }
+  for (const [key, document] of formsOfOurs(making)) await publishIntake(db, key, document);
   const checkout = await publishIntake(db, SHOP_KEY, intakeForShop(orderSamples(), making));
   await signedFeed(db, sealer, standins, checkout, own);
   const crm = new Systems(db, sealer, via);
@@ -134,7 +136,11 @@ export async function loadDemo({
   await recogniseAll(db, crm, system);
   log('playing back past submissions');
   await playBack(db, crm, await pastSubmissions(standins, past, new Date(), 4711));
-  if (past > 0) await keepSamples(db, await pastSubmissions(standins, 120, new Date(), 815));
+  if (past > 0) {
+    const ours = await sentBefore(crm, system);
+    await playBack(db, crm, ours.slice(0, -10));
+    await keepSamples(db, [...(await pastSubmissions(standins, 120, new Date(), 815)), ...ours.slice(-10)]);
+  }
   if (paired) await makePairings(db, letters, system);
   // The people come last: with them the demo counts as loaded.
   const passwordHash = await hashPassword(DEMO_PASSWORD);
@@ -144,6 +150,26 @@ export async function loadDemo({
     });
   }
   return true;
+}
+
+/** What was sent by forms of ours: changes of contracts that the CRM keeps, and renewals of people it knows. */
+async function sentBefore(crm: Systems, { id, schema }: Connected): Promise<ReturnType<typeof sentByOurs>> {
+  const client = await crm.client(id);
+  const some = async (name: string, most: number, fit: (values: Values) => boolean) => {
+    const entity = entityOf(schema, name)!;
+    const seen = entity.fields.flatMap(({ name: field, rights }) => (rights === 'none' ? [] : [field]));
+    const { records } = await client.page(entity, seen);
+    return records.filter(({ values }) => fit(values)).slice(0, most);
+  };
+  const contracts = await some('Contracts', 20, ({ starts_on: starts }) => starts !== null);
+  const people = await some('People', 30, ({ email, last_name: last }) => Boolean(email) && Boolean(last));
+  const organisations = entityOf(schema, 'Organisations')!;
+  const names = new Map<string, string>();
+  for (const { values } of contracts) {
+    const of = await client.read(organisations, String(values['organisation_id']));
+    if (of) names.set(of.id, [of.values['name'], of.values['city']].filter(Boolean).join(', '));
+  }
+  return sentByOurs({ contracts, people, names }, new Date());
 }
 
 /** Two pairings: one that is at work, and one that is ready to be started. */

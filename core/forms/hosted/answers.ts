@@ -51,6 +51,15 @@ export function readAnswers(form: HostedForm, answers: Answers, by: ReadingBy): 
   return errors.length > 0 ? { ok: false, errors } : { ok: true, values };
 }
 
+/** Under which name it goes on how a chosen record was shown: `org` and `org_shown`. */
+export const shownName = (name: string): string => name.replace(/\]?$/, (end) => `_shown${end}`);
+
+/** Under which names more goes on with an answer than was given. */
+export const alongWith = ({ kind, reads }: Pick<Item, 'kind' | 'reads'>, name: string): string[] => [
+  ...(kind === 'consent' ? [wordingOf(name)] : []),
+  ...(reads ? [shownName(name)] : []),
+];
+
 /** Under which name the wording of a consent goes on: `news` and `news_wording`, `rows[0][news]` and `rows[0][news_wording]`. */
 export const wordingOf = (name: string): string => name.replace(/\]?$/, (end) => `_wording${end}`);
 

@@ -1,7 +1,7 @@
 import { fold } from '../../values/index.ts';
 import { isChoice, isQuestion, type ItemKind } from './kinds.ts';
 import type { HostedForm, HostedPage, Item, Shown } from './model.ts';
-import { wordingOf } from './answers.ts';
+import { alongWith, shownName, wordingOf } from './answers.ts';
 
 /** Editing a form's document; what is given is left as it was. An item that isn't there changes nothing. */
 
@@ -60,7 +60,7 @@ export function removeItem(form: HostedForm, id: string): HostedForm {
   const gone = new Set(
     standingsOf(form)
       .filter(({ item, groups }) => item.id === id || groups.some((group) => group.id === id))
-      .flatMap(({ name }) => (name === '' ? [] : [name, wordingOf(name)])),
+      .flatMap(({ item, name }) => (name === '' ? [] : [name, ...alongWith(item, name)])),
   );
   const without = eachList(form, (items) =>
     items.some((each) => each.id === id) ? items.filter((each) => each.id !== id) : items,
@@ -171,8 +171,9 @@ export function freeName(form: Pick<HostedForm, 'pages'>, wanted: string, into?:
   const name = plain === '' ? 'question' : plain;
   const group = into === undefined ? undefined : standingOf(form, into)?.item;
   const beside = group ? (group.items ?? []) : form.pages.flatMap(({ items }) => items);
-  const taken = new Set(beside.flatMap((each) => (each.name === undefined ? [] : [each.name, wordingOf(each.name)])));
-  const isFree = (tried: string): boolean => !taken.has(tried) && !taken.has(wordingOf(tried));
+  const along = (each: string): string[] => [each, wordingOf(each), shownName(each)];
+  const taken = new Set(beside.flatMap((each) => (each.name === undefined ? [] : along(each.name))));
+  const isFree = (tried: string): boolean => along(tried).every((each) => !taken.has(each));
   for (let at = 1; ; at += 1) {
     const tried = at === 1 ? name : `${name}_${at}`;
     if (isFree(tried)) return tried;

@@ -1,7 +1,7 @@
 import type { FormField } from '../model.ts';
 import { ASKED_AS, isQuestion } from './kinds.ts';
 import type { HostedForm, Item } from './model.ts';
-import { wordingOf } from './answers.ts';
+import { shownName, wordingOf } from './answers.ts';
 import { mostRows, rowName } from './placed.ts';
 import { say } from './say.ts';
 
@@ -39,6 +39,7 @@ export function fieldsOf(form: HostedForm): FormField[] {
         if (section !== '') field.section = section.slice(0, 200);
         fields.push(field);
         if (item.kind === 'consent') fields.push(wordingField(field));
+        if (item.reads) fields.push(shownField(field));
       }
     }
   };
@@ -85,6 +86,24 @@ function fieldOf(
   if (item.begins?.with === 'constant') field.initial = item.begins.value;
   return field;
 }
+
+/** How a chosen record was shown goes on with its id, which tells nobody anything. */
+const shownField = ({
+  name,
+  label,
+  options: _,
+  record: __,
+  type: ___,
+  multiple: ____,
+  ...rest
+}: FormField): FormField => ({
+  ...rest,
+  name: shownName(name),
+  label: `${label}, as shown`.slice(0, 1000),
+  type: 'text',
+  required: false,
+  hidden: true,
+});
 
 /** What somebody consented to goes on with their consent. */
 const wordingField = ({ name, label, required, options: _, autocomplete: __, ...rest }: FormField): FormField => ({

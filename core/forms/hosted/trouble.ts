@@ -1,7 +1,7 @@
 import { isChoice, isQuestion, readsRecords } from './kinds.ts';
 import type { HostedForm, Item, Shown } from './model.ts';
 import { goesBy, type Reads } from './reads.ts';
-import { wordingOf } from './answers.ts';
+import { alongWith } from './answers.ts';
 import { mostRows } from './placed.ts';
 
 /** What makes a form's document none that can be shown, and where: the id of the item or page, or '' for the whole. */
@@ -40,7 +40,7 @@ export function troublesOf(form: HostedForm): FormTrouble[] {
       const name = row === '' ? item.name : `${row}[${item.name}]`;
       if (names.has(name)) say(item.id, `“${item.name}” is the name of another question as well`);
       names.set(name, { item, around: shown });
-      if (item.kind === 'consent') names.set(wordingOf(name), { item, around: shown });
+      for (const also of alongWith(item, name)) names.set(also, { item, around: shown });
       addOwn(item, say);
       for (const limit of [item.earliest, item.latest])
         if (limit?.from === 'answer' && limit.answer !== undefined) limits.push({ at: item.id, answer: limit.answer });

@@ -1,6 +1,7 @@
 import {
   comparisonsOf,
   placedIn,
+  shownName,
   wordsIn,
   type AnswerTrouble,
   type Answers,
@@ -35,26 +36,25 @@ export const sealOffer = (
   intake: string,
   placed: Placed,
   id: string,
-  { locked }: Pick<ChosenRecord, 'locked'>,
-): string => sealer.seal(JSON.stringify([digestOf(placed, id), Date.now(), locked]), about(intake));
+  { locked, shown }: Pick<ChosenRecord, 'locked' | 'shown'>,
+): string => sealer.seal(JSON.stringify([digestOf(placed, id), Date.now(), { locked, shown }]), about(intake));
 
-function readOffers(sealer: Sealer, intake: string, sent: unknown): Map<string, Record<string, string>> {
-  const offers = new Map<string, Record<string, string>>();
+function readOffers(sealer: Sealer, intake: string, sent: unknown): Map<string, Held> {
+  const offers = new Map<string, Held>();
   for (const each of [sent ?? []].flat().slice(0, MOST_OFFERS)) {
     if (typeof each !== 'string' || each.length > 20_000) continue;
     try {
-      const [digest, at, locked] = JSON.parse(sealer.open(each, about(intake))) as [
-        string,
-        number,
-        Record<string, string>,
-      ];
-      if (Date.now() - at < GOOD_FOR_MS) offers.set(digest, locked);
+      const [digest, at, held] = JSON.parse(sealer.open(each, about(intake))) as [string, number, Held];
+      if (Date.now() - at < GOOD_FOR_MS) offers.set(digest, held);
     } catch {
       // Altered, or of another form: it speaks for nothing.
     }
   }
   return offers;
 }
+
+/** What is known of a choice: ids that it brings along, and how it was shown. */
+type Held = Pick<ChosenRecord, 'locked' | 'shown'>;
 
 export interface HoldingTo {
   reading: FormReading;
@@ -86,20 +86,24 @@ export async function heldToOffers(
     // Ids that come with a choice are never taken from the page.
     for (const { into, field } of item.reads!.fills ?? []) if (field === undefined) delete values[besides(name, into)];
     const chosen = [values[name] ?? []].flat();
+    const shown: string[] = [];
     for (const id of chosen) {
       const held = await heldTo(placed, id);
       if (typeof held === 'string') errors.push({ field: name, message: held });
-      else
-        for (const [into, value] of Object.entries(held))
+      else {
+        shown.push(held.shown.filter(Boolean).join(', '));
+        for (const [into, value] of Object.entries(held.locked))
           if (value !== '') values[besides(name, into)] = value;
           else errors.push({ field: name, message: words.nothingThere });
+      }
     }
+    if (shown.length > 0) values[shownName(name)] = shown.join('; ').slice(0, 1000);
   }
   return errors;
 
-  async function heldTo(placed: Placed, id: string): Promise<Record<string, string> | string> {
+  async function heldTo(placed: Placed, id: string): Promise<Held | string> {
     try {
-      return (await reading.chosen(placed, language, id))?.locked ?? words.option;
+      return (await reading.chosen(placed, language, id)) ?? words.option;
     } catch (error) {
       if (!isSystemTrouble(error)) throw error;
       return offers.get(digestOf(placed, id)) ?? words.notChecked;

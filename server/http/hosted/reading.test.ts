@@ -153,7 +153,10 @@ describe('a chosen record', () => {
     const [other] = (await stage.crm(`Contracts?$filter=id ne '${newest.id}'&$top=1`)).value;
     const { status, body } = await send({ organisation: organisation.id, contract: other.id, starts: '2027-06-01' });
     expect(status).toBe(202);
-    expect((await valuesOf(body.submission)).contract).toBe(newest.id);
+    expect(await valuesOf(body.submission)).toMatchObject({
+      contract: newest.id,
+      organisation_shown: expect.stringContaining(organisation.name),
+    });
     await stage.settled();
     expect((await stage.crm(`Contracts('${newest.id}')`)).starts_on).toBe('2027-06-01');
     expect((await stage.crm(`Contracts('${other.id}')`)).starts_on).toBe(other.starts_on);

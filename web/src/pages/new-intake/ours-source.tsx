@@ -1,7 +1,7 @@
 import { emptyForm, STARTING_POINTS, type Started } from '@zusammen/core/asking';
 import { fieldsOf } from '@zusammen/core/forms/hosted';
 import { useQueries, useQuery } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { systemQuery, useLearned, useSystems } from '../../api/hooks.ts';
 import { cx } from '../../parts/cx.ts';
@@ -14,9 +14,12 @@ const EMPTY = 'empty';
 /** What a form of ours is begun with: a starting point, matched to a connected system, or nothing. */
 export function OursSource({ bring }: { bring: (brought: Brought | undefined) => void }) {
   const [params, setParams] = useSearchParams();
-  const chosen = params.get('with') ?? STARTING_POINTS[0]!.key;
-  const system = params.get('in') ?? '';
-  const choose = (name: 'with' | 'in', value: string): void =>
+  // The address follows: a choice that shows only once that has changed looks as if it hadn't been taken.
+  const [chosen, setChosen] = useState(params.get('with') ?? STARTING_POINTS[0]!.key);
+  const [system, setSystem] = useState(params.get('in') ?? '');
+  const choose = (name: 'with' | 'in', value: string): void => {
+    if (name === 'with') setChosen(value);
+    else setSystem(value);
     setParams(
       (held) => {
         const next = new URLSearchParams(held);
@@ -25,6 +28,7 @@ export function OursSource({ bring }: { bring: (brought: Brought | undefined) =>
       },
       { replace: true },
     );
+  };
   const systems = useSystems();
   const learned = useLearned();
   const wanted = (systems.data ?? []).filter(({ id }) => system === '' || id === system);

@@ -1,4 +1,4 @@
-import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { pointerWithin, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { troublesOf } from '@zusammen/core/forms/hosted';
 import { Fragment, useState, type CSSProperties } from 'react';
@@ -7,6 +7,7 @@ import { Key } from '../../../parts/key.tsx';
 import { listKeys, useKeys } from '../../../parts/keys.ts';
 import { Radios } from '../../../parts/radios.tsx';
 import { Empty } from '../../../parts/states.tsx';
+import { useDraft } from '../draft.tsx';
 import { AskFor } from './ask-for.tsx';
 import { useEditing, type Editing } from './editing.tsx';
 import { QuestionRow } from './question-row.tsx';
@@ -25,6 +26,7 @@ export function FormStation() {
 
 function Station({ editing }: { editing: Editing }) {
   const { form, standings, chosen, choose, mayEdit } = editing;
+  const { undo, redo } = useDraft();
   const [width, setWidth] = useState<(typeof WIDTHS)[number]>('480');
   const [said, setSaid] = useState('');
   const at = standings.findIndex(({ item }) => item.id === chosen?.item.id);
@@ -43,10 +45,20 @@ function Station({ editing }: { editing: Editing }) {
           'alt+ArrowDown': () => move(1),
           Enter: () => chosen && editing.word(chosen.item.id),
           Delete: () => chosen && editing.remove(chosen.item.id),
+          'ctrl+z': undo,
+          'ctrl+y': redo,
         }
       : {}),
   });
-  useActions(mayEdit ? [{ name: 'Ask for more in this form', hotkey: '/', act: askMore }] : []);
+  useActions(
+    mayEdit
+      ? [
+          { name: 'Ask for more in this form', hotkey: '/', act: askMore },
+          { name: 'Undo', hotkey: 'Ctrl Z', act: undo },
+          { name: 'Redo', hotkey: 'Ctrl Y', act: redo },
+        ]
+      : [],
+  );
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 8 } }));
   const drop = ({ active, over }: DragEndEvent): void => {
     if (!over || active.id === over.id) return;
@@ -105,7 +117,7 @@ function Station({ editing }: { editing: Editing }) {
             Tick a field at the left: the question and the line that fills it are made together.
           </Empty>
         )}
-        <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+        <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={drop}>
           <SortableContext items={standings.map(({ item }) => item.id)} strategy={verticalListSortingStrategy}>
             <ol aria-label="Questions">
               {standings.map((standing, index) => {

@@ -56,7 +56,7 @@ export const QuestionRow = memo(function QuestionRow({
             <button
               type="button"
               aria-label={`${label}, the question`}
-              className="block w-full touch-none text-left"
+              className="block w-full text-left"
               onClick={() => editing.choose(item.id)}
               onDoubleClick={() => mayEdit && editing.word(item.id)}
               onPointerDown={listeners?.['onPointerDown'] as ((event: React.PointerEvent) => void) | undefined}

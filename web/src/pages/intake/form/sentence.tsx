@@ -30,7 +30,7 @@ export function Sentence({ standing, edited, editing }: { standing: Standing; ed
       <ShownPart standing={standing} edited={edited} editing={editing} />
       {isQuestion(item.kind) && item.kind !== 'consent' && !item.reads && <BeginsPart {...around} />}
       <NamePart key={item.name} {...around} />
-      <Findings name={standing.name} />
+      <Findings name={standing.name} label={item.label[editing.form.languages[0]!] ?? ''} />
       {edited && <Doings standing={standing} editing={editing} />}
     </div>
   );
@@ -109,13 +109,13 @@ function RowsInto({ name }: { name: string }) {
 }
 
 /** What checks say of a question, with what mends it. */
-function Findings({ name }: { name: string }) {
+function Findings({ name, label }: { name: string; label: string }) {
   const { findings, change, mayEdit } = useDraft();
   const own = findings.filter(({ place }) => name !== '' && place.station === 'arrive' && place.field === name);
   return own.map((finding, at) => (
     <span key={at} className="font-semibold text-saffron">
       {' '}
-      <span aria-hidden="true">◆</span> {finding.sentence}
+      <span aria-hidden="true">◆</span> {withoutLabel(finding.sentence, label)}
       {finding.mend && mayEdit && (
         <button
           type="button"
@@ -128,6 +128,10 @@ function Findings({ name }: { name: string }) {
     </span>
   ));
 }
+
+/** A sentence that begins with what it is about, without that: it stands beside it. */
+const withoutLabel = (sentence: string, label: string): string =>
+  sentence.startsWith(`“${label}”: `) ? sentence.slice(label.length + 4) : sentence;
 
 function Doings({ standing, editing }: { standing: Standing; editing: Editing }) {
   const { item, groups, page } = standing;

@@ -72,7 +72,12 @@ export function WholeForm({ editing }: { editing: Editing }) {
           {() => <LanguagesBox editing={editing} />}
         </Part>
         . Thanks with{' '}
-        <Part label="Thanks" shown={thanks === '' ? 'our own words' : `“${thanks.slice(0, 60)}”`} edited={edited} wide>
+        <Part
+          label="Thanks"
+          shown={thanks === '' ? 'our own words' : `“${thanks.length > 34 ? `${thanks.slice(0, 32)}…` : thanks}”`}
+          edited={edited}
+          wide
+        >
           {() => (
             <textarea
               autoFocus
