@@ -246,6 +246,16 @@ export class PutAwayBody {
   @IsBoolean() away!: boolean;
 }
 
+/** A signed link that opens a form of ours with a record. */
+export class LinkBody {
+  /** The record's id in its system. */
+  @IsString() @MinLength(1) @MaxLength(255) record!: string;
+  /** Good for so many days. */
+  @IsInt() @Min(1) @Max(400) days!: number;
+  /** Only one submission comes of it. */
+  @IsBoolean() once!: boolean;
+}
+
 export class AgainBody {
   /** Values put right, by the form's names; null takes a value away. */
   @IsOptional() @IsObject() values?: Record<string, unknown>;

@@ -151,6 +151,7 @@ export interface Routes {
   'get /intakes/:id': { answer: intakes.IntakeDetail };
   'put /intakes/:id/draft': { body: bodies.SaveDraftBody; answer: { revision: number } };
   'post /intakes/:id/preview': { answer: { address: string } };
+  'post /intakes/:id/links': { body: bodies.LinkBody; answer: { address: string; until: string } };
   'post /intakes/:id/publish': { body: bodies.PublishBody; answer: { version: number } };
   'put /intakes/:id/state': { body: bodies.IntakeStateBody };
   'put /intakes/:id/put-away': { body: bodies.PutAwayBody };

@@ -14,17 +14,20 @@ import { withForm, type IntakeDocument } from '../intake/index.ts';
 import { blankStep } from '../plans/index.ts';
 import type { Entity, Field, Schema } from '../schema/index.ts';
 import {
+  askByLink,
   askFor,
   askNewest,
   askWhich,
   chooserOf,
   editForm,
   filledBy,
+  isLinked,
   leadingTo,
   renameQuestion,
-  stopAsking,
   startFrom,
   STARTING_POINTS,
+  stopAsking,
+  withoutLink,
 } from './index.ts';
 
 const field = (name: string, type: Field['type'], more: Partial<Field> = {}): Field => ({
@@ -182,6 +185,25 @@ it('goes on to the newest of what leads to the chosen record', () => {
   ]);
   expect(newest.plan.steps[1]!.record).toEqual({ by: 'field', field: 'contract_meant' });
   expect(troublesOf(newest.form!)).toEqual([]);
+});
+
+it('is opened by a link to the record of a step, whose values the questions begin with, and again without', () => {
+  const asked = askFor(begun('Organisations'), 'Organisations', 'town', asking);
+  const linked = askFor(askByLink(asked, 'Organisations', asking), 'Organisations', 'name', asking);
+  expect(linked.form!.link).toMatchObject({
+    entity: 'Organisations',
+    into: 'organisation_of_the_link',
+    required: true,
+  });
+  expect(standingsOf(linked.form!).map(({ item: each }) => each.begins?.value)).toEqual(['town', 'name', undefined]);
+  expect(isLinked(linked.form!, linked.plan.steps[0]!)).toBe(true);
+  expect(troublesOf(linked.form!)).toEqual([]);
+  const bare = withoutLink(linked);
+  expect([bare.form!.link, bare.plan.steps[0]!.record]).toEqual([undefined, undefined]);
+  expect(standingsOf(bare.form!).map(({ item: each }) => each.begins)).toEqual([undefined, undefined]);
+  expect(troublesOf(bare.form!)).toEqual([]);
+  const lost = { ...linked.form!, link: { ...linked.form!.link!, into: 'town' } };
+  expect(troublesOf(lost).map(({ reason }) => reason)).toEqual([expect.stringContaining('hidden question')]);
 });
 
 it('moves, places, breaks and changes items so that none is lost or doubled, and a sound form stays sound', () => {

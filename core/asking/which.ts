@@ -3,6 +3,7 @@ import {
   freeName,
   insertItem,
   placeItem,
+  removeItem,
   standingsOf,
   type Fill,
   type HostedForm,
@@ -10,7 +11,7 @@ import {
   type NewestOf,
 } from '../forms/hosted/index.ts';
 import { changePlanStep, withForm, type IntakeDocument } from '../intake/index.ts';
-import { recordNamedBy, type Step } from '../plans/index.ts';
+import { alwaysAnew, recordNamedBy, type Step } from '../plans/index.ts';
 import { entityOf, type Schema } from '../schema/index.ts';
 import { filledBy, readsOf, type Asking } from './filled.ts';
 
@@ -24,6 +25,10 @@ export interface Chooser {
   item: Item;
   of?: NewestOf;
 }
+
+/** Whether the record of a step is the one that a signed link names. */
+export const isLinked = (form: HostedForm, { record }: Pick<Step, 'record'>): boolean =>
+  form.link !== undefined && record?.by === 'field' && record.field === form.link.into;
 
 /** The question by which the record of a step is chosen, where there is one. */
 export function chooserOf(form: HostedForm, { record }: Pick<Step, 'record'>): Chooser | undefined {
@@ -40,6 +45,7 @@ export function chooserOf(form: HostedForm, { record }: Pick<Step, 'record'>): C
 /** A document in which a chosen record fills the question that asks for one of its fields, as far as it has a chooser. */
 export function filledWhenChosen(document: IntakeDocument, step: Step, into: string, field: string): IntakeDocument {
   const { form } = document;
+  if (form && isLinked(form, step)) return withForm(document, beginsWithRecord(form, new Map([[into, field]])));
   const chooser = form && chooserOf(form, step);
   if (!chooser) return document;
   return withForm(document, withFills(form, chooser.item.id, [fillWith(into, field, chooser.of)]));
@@ -142,4 +148,55 @@ export function askNewest(
     ...recordNamedBy(held, name),
     whenNone: 'stop',
   }));
+}
+
+/** A form whose questions, by their names, begin with fields of the link's record. */
+function beginsWithRecord(form: HostedForm, fields: ReadonlyMap<string, string>): HostedForm {
+  return standingsOf(form).reduce((held, { item, name, groups }) => {
+    const value = groups.length === 0 ? fields.get(name) : undefined;
+    if (value === undefined || item.kind === 'consent' || item.reads) return held;
+    return changeItem(held, item.id, (each) => ({ ...each, begins: { with: 'record', value } }));
+  }, form);
+}
+
+/**
+ * A document whose form is opened with a signed link to the record of a step: the step changes that one, and the questions
+ * that ask for its fields begin with what it holds.
+ */
+export function askByLink(document: IntakeDocument, stepId: string, { schemas, newId }: Asking): IntakeDocument {
+  const { form } = document;
+  const step = document.plan.steps.find(({ id }) => id === stepId);
+  const entity = step && entityOf(schemas.get(step.system) ?? { entities: [] }, step.entity);
+  if (!form || !step || !entity?.rights.read || form.link || step.repeat !== undefined) return document;
+  const name = freeName(form, `${entity.label} of the link`);
+  const label = { [form.languages[0]!]: `${entity.label} of the link` };
+  const filled = new Map(
+    [...filledBy(form, step)].flatMap(([field, how]) =>
+      how.by === 'question' ? [[how.item.name!, field] as const] : [],
+    ),
+  );
+  const asked: HostedForm = {
+    ...beginsWithRecord(insertItem(form, { id: newId(), kind: 'hidden', name, label }), filled),
+    link: { system: step.system, entity: step.entity, into: name, required: true },
+  };
+  return changePlanStep(withForm(document, asked), stepId, (held) => ({
+    ...recordNamedBy(held, name),
+    whenNone: 'stop',
+  }));
+}
+
+/** A document whose form is opened without a link; the step that went by it makes or finds its record again. */
+export function withoutLink(document: IntakeDocument): IntakeDocument {
+  const { link, ...form } = document.form ?? {};
+  if (!link) return document;
+  const own = standingsOf(document.form!).find(({ name }) => name === link.into);
+  const bare = standingsOf(form as HostedForm).reduce(
+    (held, { item }) =>
+      item.begins?.with === 'record' ? changeItem(held, item.id, ({ begins: _, ...rest }) => rest) : held,
+    form as HostedForm,
+  );
+  const next = withForm(document, own ? removeItem(bare, own.item.id) : bare);
+  return document.plan.steps
+    .filter((step) => isLinked(document.form!, step))
+    .reduce((held, { id }) => changePlanStep(held, id, (step) => ({ ...alwaysAnew(step), whenNone: 'create' })), next);
 }

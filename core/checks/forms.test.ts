@@ -64,6 +64,8 @@ describe('questions that offer records', () => {
   it('K29: says what anybody is told by them, and whether they can change what they choose', () => {
     const form = asking({ fills: [{ into: 'phone', field: 'phone' }] });
     expect(found(form, 'K29')[0]!.sentence).toMatch(/is told name, phone\.$/);
+    const link = { system: 'crm', entity: 'Organisations', into: 'phone', required: true };
+    expect(found({ ...form, link }, 'K29')).toEqual([]);
     const step = recordNamedBy(blankStep('s', 'crm', 'Organisations'), 'org');
     expect(found(form, 'K29', { steps: [step] })[0]!.sentence).toMatch(/can be changed by whoever chooses it\.$/);
   });

@@ -50,7 +50,8 @@ const readingIn = (form: HostedForm): { label: string; name: string; reads: Read
 
 /** K29: anybody with the form's address is told what the system keeps, and may change what they choose. */
 export const tellsRecords: Check = ({ intake, plan, schemas }) => {
-  if (!intake?.form) return [];
+  // Whoever has a signed link was sent it by name.
+  if (!intake?.form || intake.form.link?.required) return [];
   return readingIn(intake.form).map(({ label, name, reads }): Finding => {
     const entity = entityOf(schemas.get(reads.system) ?? { entities: [] }, reads.entity);
     const called = (field: string, of = reads.entity): string => {

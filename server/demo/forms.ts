@@ -1,5 +1,6 @@
 import {
   addItem,
+  askByLink,
   askFor,
   askNewest,
   askWhich,
@@ -19,6 +20,7 @@ import type { Making } from './intakes.ts';
 const WHERE = { country: 'DE', locale: 'de-DE', zone: 'Europe/Berlin', perMinute: 6000 };
 export const CONTRACT_CHANGE = 'contract-change';
 export const MEMBERSHIP_RENEWAL = 'membership-renewal';
+const LINKED_PERSON = 'person_of_the_link';
 
 /** Ids in the order of making, so that the demo is the same every time. */
 function counting(prefix: string): () => string {
@@ -82,12 +84,15 @@ function contractChange({ system, schema }: Making): IntakeDocument {
   }));
 }
 
-/** A member's own data, brought up to date once a year. */
+/** A member's own data, brought up to date once a year: opened by the link in a letter to them. */
 function membershipRenewal({ system, schema }: Making): IntakeDocument {
   const point = STARTING_POINTS.find(({ key }) => key === MEMBERSHIP_RENEWAL)!;
-  const { document } = startFrom(point, {
+  const { document: started } = startFrom(point, {
     ...{ schemas: new Map([[system, schema]]), learned: [], newId: counting('m') },
     where: { country: WHERE.country, locale: WHERE.locale },
+  });
+  const document = askByLink(started, started.plan.steps[0]!.id, {
+    ...{ schemas: new Map([[system, schema]]), newId: counting('l') },
   });
   const kinds: [string, string, string][] = [
     ['keeper', 'Beekeeper', 'Imkerin oder Imker'],
@@ -136,7 +141,7 @@ export const formsOfOurs = (making: Making): [key: string, document: IntakeDocum
 export function sentByOurs(
   records: {
     contracts: readonly { id: string; values: Values }[];
-    people: readonly { values: Values }[];
+    people: readonly { id: string; values: Values }[];
     names: ReadonlyMap<string, string>;
   },
   now: Date,
@@ -160,7 +165,7 @@ export function sentByOurs(
       ['agreed_wording', 'I may change this contract.'],
     ]),
   }));
-  const renewals = records.people.map(({ values }, at) => ({
+  const renewals = records.people.map(({ id, values }, at) => ({
     intake: MEMBERSHIP_RENEWAL,
     at: ago(9 + at * 23),
     via: 'form' as const,
@@ -174,6 +179,7 @@ export function sentByOurs(
       ['city', text(values['city'])],
       ['kind_of_member', ['keeper', 'young', 'friend'][at % 3]!],
       ['years', String(1 + (at % 3))],
+      [LINKED_PERSON, id],
       ['letters_allowed', at % 4 === 0 ? 'no' : 'yes'],
     ]),
   }));

@@ -7,6 +7,8 @@ import { pinoHttp } from 'pino-http';
 import { asProblem } from './as-problem.ts';
 import type { Context } from './context.ts';
 import { FormReading } from './hosted/reading.ts';
+import { SigningKeys } from '../access/index.ts';
+import { Links } from './hosted/links.ts';
 import { formDoor } from './hosted/form-door.ts';
 import { intakeDoor } from './intake-door.ts';
 import { documentSchemas, openApi } from './openapi.ts';
@@ -28,8 +30,10 @@ import { adapterRoutes } from './routes/adapters.ts';
 import { systemRoutes } from './routes/systems.ts';
 
 /** The whole of Zusammen's HTTP: the door for submissions, the API, and the interface's files. */
-export function makeApp(given: Omit<Context, 'formReading'>, log: Logger, webFolder: string): Express {
-  const context: Context = { ...given, formReading: new FormReading(given) };
+export function makeApp(given: Omit<Context, 'formReading' | 'links'>, log: Logger, webFolder: string): Express {
+  const keys = new SigningKeys(given.db, given.sealer);
+  const links = new Links(keys, given.settings.publicAddress);
+  const context: Context = { ...given, formReading: new FormReading(given), links };
   const app = express();
   app.disable('x-powered-by');
   app.disable('etag');
@@ -37,6 +41,14 @@ export function makeApp(given: Omit<Context, 'formReading'>, log: Logger, webFol
   // The door stands before all else: what accepts submissions at any rate carries nothing it doesn't need.
   app.use('/in', intakeDoor(context));
   app.use('/f', formDoor(context));
+  // By these whoever is shown a link of ours can tell that it is (JWK Set, RFC 7517).
+  app.get('/.well-known/jwks.json', async (_request, response) => {
+    const shown = (await keys.all()).map((key) => key.shown);
+    response
+      .set({ 'Cache-Control': 'public, max-age=600', 'X-Content-Type-Options': 'nosniff' })
+      .type('application/jwk-set+json')
+      .send(JSON.stringify({ keys: shown }));
+  });
   // Pages of others load these; they say nothing about anybody.
   app.get(['/attach.js', '/embed.js'], (request, response) =>
     response

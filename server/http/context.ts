@@ -1,3 +1,4 @@
+import type { Links } from './hosted/links.ts';
 import type { FormReading } from './hosted/reading.ts';
 import type { Sealer } from '../access/index.ts';
 import type { Acceptor, Jobs, LiveView, Pairings } from '../engine/index.ts';
@@ -23,6 +24,8 @@ export interface Context {
   heavy: Heavy;
   /** What forms of ours read for whoever fills them in. */
   formReading: FormReading;
+  /** Makes and reads links that open a form with a record. */
+  links: Links;
   fileReader: FileReader;
   feed: LiveFeed;
   settings: HttpSettings;

@@ -151,7 +151,7 @@ it('a client made from it by a general tool compiles, and works', async () => {
     ...['--import', 'tsx', join(folder, 'client.ts')],
     ...[stage.address, stage.cookie],
   ]);
-  expect([run.stderr, run.stdout.trim()]).toEqual(['', 'mara@cloverhollow.example, 6 intakes, 1 sample, 404 for none']);
+  expect([run.stderr, run.stdout.trim()]).toEqual(['', 'mara@cloverhollow.example, 8 intakes, 1 sample, 404 for none']);
 });
 
 /** A program of somebody who knows the document only; its types are checked against it. */

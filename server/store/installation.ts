@@ -13,3 +13,21 @@ export async function markDemo(db: Database): Promise<void> {
     .values({ id: 1, demo: true })
     .onDuplicateKeyUpdate({ set: { demo: true } });
 }
+
+/**
+ * What this installation signs with, sealed: made by the first process that needs it, the same for all.
+ * @param make gives fresh keys, sealed
+ */
+export async function sealedKeys(db: Database, make: () => Promise<string>): Promise<string> {
+  const held = async (): Promise<string | null | undefined> =>
+    (await db.select({ sealed: installation.sealedKeys }).from(installation))[0]?.sealed;
+  const known = await held();
+  if (known) return known;
+  const fresh = await make();
+  await db.$client.query(
+    `INSERT INTO installation (id, demo, sealed_keys) VALUES (1, FALSE, ?)
+     ON DUPLICATE KEY UPDATE sealed_keys = COALESCE(sealed_keys, VALUES(sealed_keys))`,
+    [fresh],
+  );
+  return (await held()) ?? fresh;
+}

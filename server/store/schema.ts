@@ -57,6 +57,8 @@ export const installation = mysqlTable('installation', {
   id: int('id').primaryKey(),
   /** It holds the demo, whose systems are on the machine itself. */
   demo: boolean('demo').notNull(),
+  /** The keys that it signs with, sealed, the newest first; null before it signed anything. */
+  sealedKeys: text('sealed_keys'),
 });
 
 /** Every try to sign in: what limits guessing, across all processes, and what is on record. */

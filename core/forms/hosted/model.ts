@@ -15,6 +15,7 @@ import {
   Max,
   MaxLength,
   Min,
+  MinLength,
   ValidateNested,
 } from 'class-validator';
 import { TESTS, type Test } from '../../expressions/index.ts';
@@ -56,10 +57,10 @@ export class DayLimit {
   @IsOptional() @IsInt() @Min(-36_525) @Max(36_525) days?: number;
 }
 
-/** What a question begins with: a constant, or a parameter of the page's address. */
+/** What a question begins with: a constant, a parameter of the page's address, or a field of the link's record. */
 export class Begins {
-  @IsIn(['constant', 'parameter']) with!: 'constant' | 'parameter';
-  /** The constant, or the parameter's name. */
+  @IsIn(['constant', 'parameter', 'record']) with!: 'constant' | 'parameter' | 'record';
+  /** The constant, the parameter's name, or the field's. */
   @IsString() @MaxLength(1000) value!: string;
 }
 
@@ -112,6 +113,16 @@ export class HostedPage {
   @IsArray() @ArrayMaxSize(300) @ValidateNested({ each: true }) @Type(() => Item) items!: Item[];
 }
 
+/** The record that a signed link opens the form with. */
+export class LinkedRecord {
+  @IsString() @MinLength(1) @MaxLength(64) system!: string;
+  @IsString() @MinLength(1) @MaxLength(255) entity!: string;
+  /** The hidden question that holds its id: taken from the link, never from the page. */
+  @IsString() @MaxLength(200) into!: string;
+  /** Without a link the form isn't shown. */
+  @IsBoolean() required!: boolean;
+}
+
 /** The owner's two colours and mark. */
 export class Look {
   @IsOptional() @Matches(COLOUR, { message: 'must be a colour such as #6a2c5b' }) first?: string;
@@ -141,6 +152,8 @@ export class HostedForm {
   @ValidateNested({ each: true })
   @Type(() => HostedPage)
   pages!: HostedPage[];
+  /** It may be opened with a signed link to a record. */
+  @IsOptional() @ValidateNested() @Type(() => LinkedRecord) link?: LinkedRecord;
   /** What is said once it is sent. */
   @IsOptional() @IsTexts(5000) thanks?: Texts;
   @IsOptional() @ValidateNested() @Type(() => Look) look?: Look;

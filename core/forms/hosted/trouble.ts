@@ -84,6 +84,14 @@ export function troublesOf(form: HostedForm): FormTrouble[] {
       else if (!isAsked(names.get(into))) say(at, `it fills “${into}”, which isn't asked`);
       else if (rowOf(into) !== row) say(at, `it fills “${into}”, which stands in other rows`);
   }
+  if (form.link) {
+    const held = names.get(form.link.into);
+    if (held?.item.kind !== 'hidden' || form.link.into.includes('['))
+      say('', `the link's record has to stand in a hidden question outside of rows, and “${form.link.into}” is none`);
+  }
+  for (const { item } of names.values())
+    if (item.begins?.with === 'record' && !form.link)
+      say(item.id, 'it begins with the record of a link, and there is none');
   for (const name of circular(names)) say(names.get(name)!.item.id, `whether it is shown depends on itself`);
   return troubles;
 }

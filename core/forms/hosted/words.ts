@@ -50,6 +50,7 @@ export interface Words {
   nothingThere: string;
   needsScript: string;
   firstAnswer: string;
+  linkUsed: string;
 }
 
 const en: Words = {
@@ -103,6 +104,7 @@ const en: Words = {
   nothingThere: 'There is nothing of this that could be changed.',
   needsScript: 'To choose here, your browser has to allow scripts.',
   firstAnswer: 'Please answer what stands before this first.',
+  linkUsed: 'This link has been used: what was sent with it has arrived.',
 };
 
 const de: Words = {
@@ -159,6 +161,7 @@ const de: Words = {
   nothingThere: 'Dazu gibt es nichts, was geändert werden könnte.',
   needsScript: 'Um hier zu wählen, muss der Browser Skripte zulassen.',
   firstAnswer: 'Bitte zuerst beantworten, was davor steht.',
+  linkUsed: 'Dieser Link wurde schon benutzt: Was damit gesendet wurde, ist angekommen.',
 };
 
 const pl: Words = {
@@ -213,6 +216,7 @@ const pl: Words = {
   nothingThere: 'Nie ma tu nic, co można by zmienić.',
   needsScript: 'Aby tu wybrać, przeglądarka musi zezwalać na skrypty.',
   firstAnswer: 'Proszę najpierw odpowiedzieć na wcześniejsze pytania.',
+  linkUsed: 'Ten link został już użyty: to, co zostało nim wysłane, dotarło.',
 };
 
 const KNOWN: Record<string, Words> = { en, de, pl };

@@ -4,6 +4,7 @@ import { THANK_YOU } from '@zusammen/core/intake';
 import type { LiveIntake } from '../../engine/index.ts';
 import { addressIn, formPage, type PageOf } from './form-page.ts';
 import { formProblem } from './held.ts';
+import type { ReadLink } from './links.ts';
 
 /** What goes along with a form unseen: that it was shown, and when. */
 export const ISSUED = '_shown';
@@ -17,12 +18,15 @@ export interface LiveForm {
   today: string;
   /** What speaks for whoever looks at a draft: what they send is looked at, and not kept. */
   draft?: string;
+  /** The signed link it was opened with, and what that says. */
+  link?: ReadLink & { token: string };
 }
 
 /** What a page is made of, for a form that somebody looks at. */
-export const pageOf = ({ live, form, language, draft }: LiveForm): PageOf => ({
+export const pageOf = ({ live, form, language, draft, link }: LiveForm): PageOf => ({
   ...{ form, language, key: live.intake.key },
   ...(draft === undefined ? {} : { draft }),
+  ...(link === undefined ? {} : { link: link.token }),
 });
 
 /** HTML of a form: it belongs to one visitor, and to their language. */
@@ -61,6 +65,10 @@ export class Answering {
 
   tooSoon(): void {
     this.refused([{ field: ISSUED, message: this.words.tooSoon }]);
+  }
+
+  linkUsed(): void {
+    this.refused([{ field: ISSUED, message: this.words.linkUsed }]);
   }
 
   nothing(): void {

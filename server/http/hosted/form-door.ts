@@ -6,10 +6,11 @@ import express, {
   type Router,
 } from 'express';
 import helmet from 'helmet';
-import { languageFor, type HostedForm } from '@zusammen/core/forms/hosted';
+import { languageFor, wordsIn, type HostedForm } from '@zusammen/core/forms/hosted';
 import { TRAP } from '@zusammen/core/forms/hosted/view';
 import { beyondBounds } from '@zusammen/core/plans';
 import { KeyUsedOtherwise } from '../../engine/index.ts';
+import { isSystemTrouble } from '../../systems/index.ts';
 import { asProblem } from '../as-problem.ts';
 import { readSubmission } from '../body.ts';
 import type { Context } from '../context.ts';
@@ -35,9 +36,12 @@ const SHOWN_FOR_EACH = 4;
 /** And so often may be looked up. */
 const READ_FOR_EACH = 12;
 
+/** Paths of a form that tell nothing of a record. */
+const UNASKED = /\/(?:look\.css|thanks)$/;
+
 /** Forms of ours: `GET /f/:intake` shows one, `POST /f/:intake` takes what was filled in. */
 export function formDoor(context: Context): Router {
-  const { live, acceptor, sealer, settings, formReading } = context;
+  const { live, acceptor, sealer, settings, formReading, links } = context;
   const router = express.Router();
   const pages = new Pages();
   const known = async (request: FormRequest, _response: Response, next: NextFunction): Promise<void> => {
@@ -53,23 +57,32 @@ export function formDoor(context: Context): Router {
       typeof asked === 'string' ? asked : undefined,
       request.get('Accept-Language') ?? '',
     );
-    const draft = by === undefined ? {} : { draft: by };
-    request.of = { live: found, form, language, today: todayIn(found.document.settings.zone), ...draft };
+    const today = todayIn(found.document.settings.zone);
+    request.of = { live: found, form, language, today };
+    if (by !== undefined) request.of.draft = by;
+    if (form.link && !UNASKED.test(request.path)) await opened(request.of, form.link.required, request.query['link']);
     next();
+  };
+  /** A form that a link opens: what that says of the record. */
+  const opened = async (of: LiveForm, required: boolean, token: unknown): Promise<void> => {
+    if (typeof token === 'string') of.link = { token, ...(await links.read(token, of.live.intake.key)) };
+    else if (required && of.draft === undefined)
+      throw new Problem(403, 'By a link only', 'This form is opened by a link that was sent to you.');
   };
   router.use('/:intake', secured, known, framed);
 
   router.get(
     ['/:intake', '/:intake/draft'],
     limitedBy(({ of }: FormRequest) => Math.max(SHOWN_A_MINUTE, SHOWN_FOR_EACH * of!.live.document.settings.perMinute)),
-    (request: FormRequest, response) => {
-      const { live: found, form, language, today, draft } = request.of!;
+    async (request: FormRequest, response) => {
+      const { live: found, form, language, today, draft, link } = request.of!;
       const { answers, byAddress } = beginningOf(form, request.query);
+      if (link) Object.assign(answers, await orNotNow(formReading.linked(form, link.record), language));
       const fresh = (): string =>
         formPage(pageOf(request.of!), { today, answers, fresh: true, along: { [ISSUED]: Pages.PLACE } });
       // With nothing of the address in it, it is the same for everybody but for what is issued.
       const page =
-        byAddress || draft !== undefined
+        byAddress || draft !== undefined || link !== undefined
           ? pages.split(fresh())
           : pages.of(`${found.intake.id} ${found.version} ${language} ${today}`, fresh);
       asPage(response, language).send(pages.filled(page, issue(sealer, found.intake.id)));
@@ -117,11 +130,16 @@ export function formDoor(context: Context): Router {
       const notOffered = await heldToOffers(holding, answers, reading.values, offers);
       if (notOffered.length > 0) return answer.refused(notOffered);
       if (Object.keys(reading.values).length === 0) return answer.nothing();
+      if (form.link) {
+        delete reading.values[form.link.into];
+        if (of.link) reading.values[form.link.into] = of.link.record;
+      }
       const beyond = beyondBounds(reading.values, found.document.fields, found.document.plan);
       if (beyond) return answer.refused([{ field: beyond.field, message: beyond.reason }]);
       // Of a draft it is known by now that it would be taken.
       if (of.draft !== undefined) return answer.sent();
-      const key = shown?.key ?? request.get('Idempotency-Key')?.slice(0, 200);
+      const once = of.link?.once;
+      const key = once === undefined ? (shown?.key ?? request.get('Idempotency-Key')?.slice(0, 200)) : `link ${once}`;
       try {
         const arrival = { values: reading.values, via: 'form' as const, receivedAt: new Date() };
         const { id } = await acceptor.accept(found, {
@@ -131,6 +149,7 @@ export function formDoor(context: Context): Router {
         answer.sent(id);
       } catch (error) {
         // It was sent, gone back to, changed and sent again: both may be meant.
+        if (error instanceof KeyUsedOtherwise && once !== undefined) return answer.linkUsed();
         if (error instanceof KeyUsedOtherwise && shown) return answer.sentBefore(fresh());
         throw error;
       }
@@ -205,9 +224,17 @@ function beginningOf(
 }
 const MOST_BEGUN = 2000;
 
+/** What a system doesn't tell just now, in words for whoever waits for it. */
+const orNotNow = <T>(work: Promise<T>, language: string): Promise<T> =>
+  work.catch((error: unknown) => {
+    if (!isSystemTrouble(error)) throw error;
+    throw new Problem(503, 'Not just now', wordsIn(language).notLookedUp, [], { 'Retry-After': '5' });
+  });
+
 /** A visitor sees a page in words; the page's script gets a problem to read. */
 const inWords: ErrorRequestHandler = (error: unknown, request, response, next) => {
   const problem = asProblem(error);
-  if (response.headersSent || !isVisitor(request) || problem.status >= 500) return next(error);
+  if (response.headersSent || !isVisitor(request) || (problem.status >= 500 && !(error instanceof Problem)))
+    return next(error);
   response.status(problem.status).set(problem.headers).type('text/html').send(sorryPage(problem));
 };

@@ -9,11 +9,17 @@ export interface PageOf {
   key: string;
   /** What speaks for whoever looks at a draft. */
   draft?: string;
+  /** The signed link it was opened with: it goes along with whatever is asked or sent. */
+  link?: string;
 }
 
 /** Where a form's pages are. @param rest of the path */
-export function addressIn({ key, language, draft }: PageOf, rest = '', lang = language): string {
-  const query = new URLSearchParams({ ...(draft === undefined ? {} : { by: draft }), lang });
+export function addressIn({ key, language, draft, link }: PageOf, rest = '', lang = language): string {
+  const query = new URLSearchParams({
+    ...(draft === undefined ? {} : { by: draft }),
+    ...(link === undefined || rest === '/thanks' ? {} : { link }),
+    lang,
+  });
   return `/f/${key}${draft === undefined ? '' : '/draft'}${rest}?${query.toString()}`;
 }
 
@@ -63,7 +69,7 @@ const dataOf = (data: object): string =>
 const READ_ELSEWHERE = { shows: [] };
 
 /** What stands in the page already, and what its script has no use for. */
-const SAID = new Set(['label', 'help', 'intro', 'thanks', 'title', 'look', 'guard', 'languages', 'begins']);
+const SAID = new Set(['label', 'help', 'intro', 'thanks', 'title', 'look', 'guard', 'languages', 'begins', 'link']);
 
 function languages(of: PageOf): Markup[] {
   const { form, language } = of;

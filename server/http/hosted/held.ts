@@ -25,6 +25,8 @@ export async function heldToForm(
   { [OFFER]: offers, ...values }: SubmittedValues,
 ): Promise<SubmittedValues> {
   if (!form) return offers === undefined ? values : { ...values, [OFFER]: offers };
+  if (form.link?.required)
+    throw new Problem(403, 'By a link only', 'This form is sent from the page that a signed link opens.');
   const language = settings.locale ?? form.languages[0]!;
   const answered = answersOf(form, values, language, settings.zone);
   const errors = answered.ok
@@ -35,7 +37,10 @@ export async function heldToForm(
         offers,
       )
     : answered.errors;
-  if (answered.ok && errors.length === 0) return answered.values;
+  if (answered.ok && errors.length === 0) {
+    if (form.link) delete answered.values[form.link.into];
+    return answered.values;
+  }
   throw new Problem(
     422,
     'Not acceptable as it is',

@@ -6,6 +6,7 @@ import {
   mostOffered,
   type Comparison,
   type Fill,
+  type HostedForm,
   type NewestOf,
   type Placed,
   type Reads,
@@ -13,6 +14,7 @@ import {
 import { fieldOf, type Entity, type RecordState, type Schema } from '@zusammen/core/schema';
 import { lookFor, SystemUnavailable, type System, type Wanted } from '../../systems/index.ts';
 import type { Context } from '../context.ts';
+import { Problem } from '../problem.ts';
 
 /** A record as it is offered: its id, and the fields that the form shows of each, in their order. */
 export interface OfferedRecord {
@@ -95,6 +97,22 @@ export class FormReading {
     return { shown: shownOf(record, reads, entity, language), fills, locked };
   }
 
+  /**
+   * What a form's questions begin with of the record that a link names.
+   * @throws Problem 404 where it is no longer there; SystemTrouble
+   */
+  async linked({ pages, link }: HostedForm, id: string): Promise<Record<string, string | string[]>> {
+    const { entity } = await this.entityOf(link!);
+    const record = await this.asked(link!.system, (system) => system.read(entity, id));
+    if (!record) throw new Problem(404, 'Not there', 'What this link leads to is no longer there.');
+    const begun = pages.flatMap(({ items }) => items);
+    return Object.fromEntries(
+      begun.flatMap(({ name, begins }) =>
+        name !== undefined && begins?.with === 'record' ? [[name, asAnswer(record.values[begins.value] ?? null)]] : [],
+      ),
+    );
+  }
+
   private newestOf(
     system: string,
     schema: Schema,
@@ -122,7 +140,7 @@ export class FormReading {
     return found;
   }
 
-  private async entityOf(reads: Reads): Promise<{ entity: Entity; schema: Schema }> {
+  private async entityOf(reads: Pick<Reads, 'system' | 'entity'>): Promise<{ entity: Entity; schema: Schema }> {
     const schema = (await this.around.live.allSchemas()).get(reads.system);
     const entity = readable(schema, reads.entity);
     if (!schema || !entity) throw new SystemUnavailable(`${reads.entity} can’t be read at present.`);

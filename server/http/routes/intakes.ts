@@ -35,11 +35,13 @@ import {
   IntakeStateBody,
   NewIntakeBody,
   PublishBody,
+  LinkBody,
   PutAwayBody,
   RehearseBody,
   SaveDraftBody,
   ValuesBody,
 } from '@zusammen/core/api';
+import { entityOf } from '@zusammen/core/schema';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { isId, limitOf } from '../query.ts';
@@ -203,6 +205,26 @@ export const intakeRoutes = (context: Context): Route[] => {
         const { id, key, draft } = await existing(params['id']!);
         if (!draft.form) throw new Problem(409, 'No form of ours', 'What leads to this intake is shown elsewhere.');
         return { address: `/f/${key}/draft?by=${encodeURIComponent(sealDraft(sealer, id))}` };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/intakes/:id/links',
+      summary: 'Make a signed link that opens the live form with a record',
+      role: 'specialist',
+      body: LinkBody,
+      work: async ({ params, body, user }) => {
+        const intake = await existing(params['id']!);
+        const found = await live.intake(intake.key);
+        const link = typeof found === 'string' ? undefined : found.document.form?.link;
+        if (!link) throw new Problem(409, 'No links', 'The live version isn’t opened with a link.');
+        const entity = entityOf((await live.allSchemas()).get(link.system) ?? { entities: [] }, link.entity);
+        const client = await context.systems.client(link.system);
+        if (!entity || !(await client.read(entity, body.record))) throw badField('record', 'is not there');
+        const { address, until } = await context.links.make({ intake: intake.key, ...body });
+        // Whose record it leads to may be looked up; what the link says is known to whoever has it.
+        await noteChange(db, actorOf(user), 'made a link to the form', intake.id, { record: body.record });
+        return { address: `${context.settings.publicAddress}${address}`, until: until.toISOString() };
       },
     }),
     route({

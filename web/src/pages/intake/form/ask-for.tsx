@@ -1,4 +1,4 @@
-import { askWhich, canBeAsked, chooserOf, filledBy, type Filled } from '@zusammen/core/asking';
+import { askByLink, askWhich, canBeAsked, chooserOf, filledBy, isLinked, type Filled } from '@zusammen/core/asking';
 import { say, standingsOf } from '@zusammen/core/forms/hosted';
 import { changePlan } from '@zusammen/core/intake';
 import { blankStep, mayCreate, stepName, type Step } from '@zusammen/core/plans';
@@ -172,6 +172,15 @@ function OfStep({ step, editing }: { step: Step; editing: Editing }) {
             let visitors choose which
           </button>
         )}
+        {mayChoose && !editing.form.link && (
+          <button
+            type="button"
+            className="min-h-6 text-plum hover:underline"
+            onClick={() => change((held) => askByLink(held, step.id, editing.asking))}
+          >
+            by a signed link
+          </button>
+        )}
       </p>
     </section>
   );
@@ -192,6 +201,7 @@ const isNeeded = (field: Field, step: Step): boolean => mayCreate(step) && mustB
 
 function foundBy(step: Step, entity: Entity, { form, language }: Editing): string {
   const label = (name: string): string => entity.fields.find((field) => field.name === name)?.label ?? name;
+  if (isLinked(form, step)) return 'the one that the link names';
   if (step.record?.by === 'field') {
     const chooser = chooserOf(form, step);
     const asked = chooser?.item ?? standingsOf(form).find(({ name }) => name === step.record!.field)?.item;

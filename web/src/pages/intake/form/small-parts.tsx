@@ -14,6 +14,10 @@ interface Props {
 /** What a question begins with: nothing, a constant, or a parameter of the address. */
 export function BeginsPart({ item, edited, editing }: Props) {
   const { begins } = item;
+  const { schemas } = useDraft();
+  const { link } = editing.form;
+  const linked = link && schemas.get(link.system)?.entities.find(({ name }) => name === link.entity);
+  const fieldLabel = (name: string): string => linked?.fields.find((field) => field.name === name)?.label ?? name;
   if (!begins && !edited) return null;
   const take = (next: Begins | undefined): void =>
     editing.change(item.id, ({ begins: _, ...rest }) => (next ? { ...rest, begins: next } : rest));
@@ -21,7 +25,9 @@ export function BeginsPart({ item, edited, editing }: Props) {
     ? 'nothing'
     : begins.with === 'constant'
       ? `“${begins.value}”`
-      : `what the address says as “${begins.value}”`;
+      : begins.with === 'record'
+        ? `the link’s ${fieldLabel(begins.value)}`
+        : `what the address says as “${begins.value}”`;
   return (
     <>
       {' '}
@@ -35,6 +41,7 @@ export function BeginsPart({ item, edited, editing }: Props) {
               value={begins?.with ?? ''}
               onChange={({ target }) => {
                 if (target.value === '') take(undefined);
+                else if (target.value === 'record') take({ with: 'record', value: linked?.fields[0]?.name ?? '' });
                 else if (target.value === 'parameter') take({ with: 'parameter', value: item.name ?? 'value' });
                 else take({ with: 'constant', value: item.options?.[0]?.value ?? '' });
               }}
@@ -42,8 +49,25 @@ export function BeginsPart({ item, edited, editing }: Props) {
               <option value="">nothing</option>
               <option value="constant">always the same</option>
               <option value="parameter">a parameter of the address</option>
+              {link && <option value="record">what the link’s record holds</option>}
             </select>
-            {begins && (
+            {begins?.with === 'record' && (
+              <select
+                aria-label="The record’s field"
+                className={`${BOX} w-full`}
+                value={begins.value}
+                onChange={({ target }) => take({ with: 'record', value: target.value })}
+              >
+                {(linked?.fields ?? [])
+                  .filter(({ rights }) => rights !== 'none')
+                  .map(({ name, label }) => (
+                    <option key={name} value={name}>
+                      {label}
+                    </option>
+                  ))}
+              </select>
+            )}
+            {begins && begins.with !== 'record' && (
               <input
                 aria-label={begins.with === 'constant' ? 'The value' : 'The parameter’s name'}
                 className={`${BOX} w-full`}

@@ -13,13 +13,16 @@ import { Tag } from '../../../parts/chip.tsx';
 import { useDraft } from '../draft.tsx';
 import { attachLine } from './attach-line.ts';
 import { Files } from './files.tsx';
+import { MakeLink } from './make-link.tsx';
 import { KeysForEvents } from './keys-for-events.tsx';
 import { Protection } from './protection.tsx';
 import { Told } from './told.tsx';
 
 /** Where submissions go, whether they are taken, and the versions. */
 export function Open() {
-  const { detail, document, mayEdit } = useDraft();
+  const { detail, document, mayEdit, schemas } = useDraft();
+  const { link } = detail.live?.form ?? {};
+  const linked = link && schemas.get(link.system)?.entities.find(({ name }) => name === link.entity);
   const kind = document.source.kind;
   const script = sentByScript(document.fields);
   const { intake, versions, changes } = detail;
@@ -110,6 +113,9 @@ export function Open() {
             )}
           </div>
         </Sheet>
+        {link && mayEdit && intake.state === 'open' && (
+          <MakeLink intake={intake.id} label={linked?.label ?? link.entity} />
+        )}
         <Protection />
         {(kind === 'events' || kind === 'program') && <KeysForEvents />}
       </div>

@@ -1,0 +1,1 @@
+ALTER TABLE `installation` ADD `sealed_keys` text;
