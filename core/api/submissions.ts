@@ -78,6 +78,8 @@ export interface SubmissionPath {
     dueAt: string;
   };
   intake?: { id: string; key: string; name: string };
+  /** Where what was filled in is to be had as a PDF, of a form of ours. */
+  paper?: string;
   fields: FormField[];
   /** The repeating group of each step that is done once per row. */
   repeats: Record<string, string>;

@@ -33,6 +33,7 @@ const PATIENCE: Record<TaskName, number> = {
   readBody: 10,
   readForms: 10,
   suggest: 15,
+  pdf: 15,
   readMetadata: 20,
   readDescription: 20,
   proposePairing: 60,

@@ -9,6 +9,7 @@ import {
   type TargetEntity,
 } from '@zusammen/core/mapping';
 import { answerRows, matchLists, type KindName, type ListedRecord } from '@zusammen/core/recognition';
+import { filledPdf, type FilledForm } from '../pdf/index.ts';
 import { readBody as read, type BodyRead } from '../bodies/index.ts';
 import { NotUnderstood, understood, type MetadataRead } from '../systems/odata/index.ts';
 import {
@@ -83,6 +84,9 @@ export const compare = ({
   submissions: SubmittedValues[];
   port: MessagePort;
 }): Promise<Compared[]> => compareWith(live, draft, submissions, readingOver(port)).finally(() => port.close());
+
+/** A filled-in form on paper. */
+export const pdf = (form: FilledForm): Promise<Uint8Array> => filledPdf(form);
 
 export const proposePairing = pairings.propose;
 export const lookAtPairing = pairings.look;

@@ -1,6 +1,7 @@
 export * from './answers.ts';
 export * from './edit.ts';
 export * from './fields.ts';
+export * from './filled.ts';
 export * from './kinds.ts';
 export * from './model.ts';
 export * from './options.ts';

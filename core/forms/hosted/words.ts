@@ -51,6 +51,7 @@ export interface Words {
   needsScript: string;
   firstAnswer: string;
   linkUsed: string;
+  asPaper: string;
 }
 
 const en: Words = {
@@ -105,6 +106,7 @@ const en: Words = {
   needsScript: 'To choose here, your browser has to allow scripts.',
   firstAnswer: 'Please answer what stands before this first.',
   linkUsed: 'This link has been used: what was sent with it has arrived.',
+  asPaper: 'What you sent, as a PDF',
 };
 
 const de: Words = {
@@ -162,6 +164,7 @@ const de: Words = {
   needsScript: 'Um hier zu wählen, muss der Browser Skripte zulassen.',
   firstAnswer: 'Bitte zuerst beantworten, was davor steht.',
   linkUsed: 'Dieser Link wurde schon benutzt: Was damit gesendet wurde, ist angekommen.',
+  asPaper: 'Was Sie gesendet haben, als PDF',
 };
 
 const pl: Words = {
@@ -217,6 +220,7 @@ const pl: Words = {
   needsScript: 'Aby tu wybrać, przeglądarka musi zezwalać na skrypty.',
   firstAnswer: 'Proszę najpierw odpowiedzieć na wcześniejsze pytania.',
   linkUsed: 'Ten link został już użyty: to, co zostało nim wysłane, dotarło.',
+  asPaper: 'To, co zostało wysłane, jako PDF',
 };
 
 const KNOWN: Record<string, Words> = { en, de, pl };

@@ -82,9 +82,9 @@ export class Answering {
     this.problem(409, { ...formProblem(this.words.sentBefore, errors), status: 409, shown: anew });
   }
 
-  /** @param submission undefined where nothing was kept, and nobody is to see that */
-  sent(submission?: string): void {
-    const thanks = thanksOf(this.of);
+  /** @param paper where what was sent is to be had as a PDF @param submission undefined where nothing was kept, and nobody is to see that */
+  sent(submission?: string, paper?: string): void {
+    const thanks = thanksOf(this.of, paper);
     if (this.byPage) return this.response.redirect(303, thanks);
     this.response.status(202).json({ ...(submission === undefined ? {} : { submission }), thanks });
   }
@@ -95,8 +95,11 @@ export class Answering {
 }
 
 /** Where somebody goes who has sent the form: as the intake says, else to a page of ours. */
-function thanksOf(of: LiveForm): string {
+function thanksOf(of: LiveForm, paper: string | undefined): string {
   const { thankYou } = of.live.document.settings;
   const isElsewhere = thankYou !== undefined && THANK_YOU.test(thankYou) && of.draft === undefined;
-  return isElsewhere ? thankYou : addressIn(pageOf(of), '/thanks');
+  if (isElsewhere) return thankYou;
+  const own = addressIn(pageOf(of), '/thanks');
+  const sealed = paper === undefined ? null : new URL(paper, 'http://here').searchParams.get('s');
+  return sealed === null ? own : `${own}&s=${encodeURIComponent(sealed)}`;
 }

@@ -2,6 +2,7 @@ import { parse } from 'parse5';
 import { readForms } from '@zusammen/core/forms';
 import { formOf, item } from '../../../core/testing/hosted.ts';
 import type { HostedForm } from '@zusammen/core/forms/hosted';
+import { readPdf } from '../../testing/read-pdf.ts';
 import { intakeLike, openStage, type Json, type Stage } from '../../testing/stage.ts';
 
 let stage: Stage;
@@ -136,7 +137,8 @@ describe('a form of ours', () => {
     const [first, again] = [await send('visitors', body), await send('visitors', body)];
     expect([first.status, again.status]).toEqual([202, 202]);
     const { submission, thanks } = (await first.json()) as { submission: string; thanks: string };
-    expect(await again.json()).toEqual({ submission, thanks });
+    expect(await again.json()).toEqual({ submission, thanks: expect.stringMatching(/^\/f\/visitors\/thanks\?/) });
+    expect(thanks).toMatch(/^\/f\/visitors\/thanks\?/);
     await stage.settled();
     expect(await submitted(submission)).toMatchObject({
       submission: { state: 'applied', values: { ...said, source: 'letters', message: 'Hello' } },
@@ -152,7 +154,10 @@ describe('a form of ours', () => {
   });
   it('sends a browser without a script on to the thank-you page', async () => {
     const response = await send('visitors', await filled('visitors', ada()), { Accept: HTML });
-    expect([response.status, response.headers.get('location')]).toEqual([303, '/f/visitors/thanks?lang=en']);
+    expect([response.status, response.headers.get('location')]).toEqual([
+      303,
+      expect.stringMatching(/^\/f\/visitors\/thanks\?lang=en&s=/),
+    ]);
   });
 });
 
@@ -318,5 +323,46 @@ describe('what isn’t a form of ours', () => {
       'document.form.title',
     );
     expect((await draft((document) => (document.form.pages[0].items[0].kind = 'iframe'))).status).toBe(422);
+  });
+});
+
+describe('what was sent, on paper', () => {
+  const paperOf = async (thanks: string): Promise<string> => {
+    const page = await (await fetch(new URL(thanks, stage.address), { headers: { Accept: HTML } })).text();
+    return /href="(filled[^"]+)"/.exec(page)![1]!.replaceAll('&amp;', '&');
+  };
+
+  it('is offered with the thanks and on the submission’s path, and reads as it was filled in', async () => {
+    const said = ada({ kind: 'old', number: '17', message: 'Grüße aus Łódź' });
+    const sent = (await (await send('visitors', await filled('visitors', said))).json()) as Json;
+    const path = await paperOf(sent.thanks);
+    const { paper } = (await stage.api('GET', `/submissions/${sent.submission}`)).body;
+    for (const address of [at(`visitors/${path}`), stage.address + paper]) {
+      const response = await fetch(address);
+      expect([response.status, response.headers.get('content-type')]).toEqual([200, 'application/pdf']);
+      const { text } = readPdf(new Uint8Array(await response.arrayBuffer()));
+      for (const each of [
+        'Visit "us"',
+        said.contact_email,
+        'Known <b>already</b>',
+        '17',
+        'Grüße aus Łódź',
+        sent.submission,
+      ])
+        expect(text).toContain(each);
+    }
+  });
+
+  it('is there for nobody without its address, and gone when it is forgotten', async () => {
+    const sent = (await (await send('visitors', await filled('visitors', ada()))).json()) as Json;
+    const path = await paperOf(sent.thanks);
+    for (const bad of ['filled', 'filled?s=', `filled?s=${'x'.repeat(900)}`, path.replace(/s=(.{8})/, 's=AAAAAAAA')])
+      expect((await see(`visitors/${bad}`)).status).toBe(404);
+    await stage.settled();
+    await stage.db.$client.query("UPDATE submissions SET forgotten_at = NOW(3), submitted = '{}' WHERE id = ?", [
+      sent.submission,
+    ]);
+    expect((await see(`visitors/${path}`)).status).toBe(404);
+    expect((await stage.api('GET', `/submissions/${sent.submission}`)).body.paper).toBeUndefined();
   });
 });

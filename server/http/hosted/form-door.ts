@@ -24,6 +24,7 @@ import { answersOf, asAnswers, todayIn } from './held.ts';
 import { issue, readIssued } from './issued.ts';
 import { heldToOffers, OFFER } from './offered.ts';
 import { Pages } from './pages.ts';
+import { paperAddress, sendPaper } from './paper.ts';
 import { readForForm } from './read-door.ts';
 
 interface FormRequest extends Request {
@@ -33,6 +34,7 @@ interface FormRequest extends Request {
 /** Pages of one form a minute and address, at least; and for each that may be sent, so many may be looked at. */
 const SHOWN_A_MINUTE = 240;
 const SHOWN_FOR_EACH = 4;
+const PAPERS_A_MINUTE = 30;
 /** And so often may be looked up. */
 const READ_FOR_EACH = 12;
 
@@ -69,6 +71,13 @@ export function formDoor(context: Context): Router {
     else if (required && of.draft === undefined)
       throw new Problem(403, 'By a link only', 'This form is opened by a link that was sent to you.');
   };
+  // What was sent is to be had also when the form takes nothing more.
+  router.get(
+    '/:intake/filled',
+    secured,
+    limitedBy(() => PAPERS_A_MINUTE),
+    (request, response) => sendPaper(context, request, response),
+  );
   router.use('/:intake', secured, known, framed);
 
   router.get(
@@ -94,7 +103,12 @@ export function formDoor(context: Context): Router {
   );
 
   router.get(['/:intake/thanks', '/:intake/draft/thanks'], (request: FormRequest, response) => {
-    asPage(response, request.of!.language).send(thanksPage(pageOf(request.of!)));
+    const { s: sealed, lang = '' } = request.query;
+    const paper =
+      typeof sealed === 'string'
+        ? { paper: `filled?${new URLSearchParams({ s: sealed, lang: String(lang) }).toString()}` }
+        : {};
+    asPage(response, request.of!.language).send(thanksPage(pageOf(request.of!), paper));
   });
 
   router.post(
@@ -146,7 +160,7 @@ export function formDoor(context: Context): Router {
           ...arrival,
           ...(key === undefined ? {} : { idempotencyKey: key }),
         });
-        answer.sent(id);
+        answer.sent(id, paperAddress(sealer, found.intake.key, id, language));
       } catch (error) {
         // It was sent, gone back to, changed and sent again: both may be meant.
         if (error instanceof KeyUsedOtherwise && once !== undefined) return answer.linkUsed();

@@ -92,7 +92,7 @@ const paragraphs = (text: string): Markup[] =>
   text === '' ? [] : text.split(/\n{2,}/).map((paragraph) => element('p', { class: 'intro' }, paragraph));
 
 /** What somebody sees who has sent it. */
-export function thanksPage(of: PageOf): string {
+export function thanksPage(of: PageOf, { paper }: { paper?: string } = {}): string {
   const { form, language } = of;
   const words = wordsIn(language);
   const thanks = say(form.thanks, language, form.languages);
@@ -102,6 +102,9 @@ export function thanksPage(of: PageOf): string {
     title,
     element('h1', {}, title),
     element('div', { class: 'thanks', role: 'status' }, ...paragraphs(thanks === '' ? words.sent : thanks)),
+    ...(paper === undefined
+      ? []
+      : [element('p', { class: 'paper' }, element('a', { href: paper, target: '_blank' }, words.asPaper))]),
   );
 }
 

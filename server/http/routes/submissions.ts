@@ -23,6 +23,7 @@ import {
 } from '../../store/index.ts';
 import { AgainBody, SetAsideBody, TakeBackBody, type AlikeLine, type SubmissionState } from '@zusammen/core/api';
 import { actorOf, type Context } from '../context.ts';
+import { paperAddress } from '../hosted/paper.ts';
 import { findByText } from '../find.ts';
 import { sendLedger } from '../ledger-export.ts';
 import { badField, notFound, Problem } from '../problem.ts';
@@ -178,6 +179,9 @@ export const submissionRoutes = (context: Context): Route[] => {
         return {
           submission: rest,
           intake: intake && { id: intake.id, key: intake.key, name: document.name },
+          ...(intake && document.form && submission.forgottenAt === null
+            ? { paper: paperAddress(context.sealer, intake.key, submission.id, document.form.languages[0]!) }
+            : {}),
           state: submission.state,
           fields: document.fields,
           /** The repeating group of each step that is done once per row. */

@@ -31,7 +31,7 @@ export function PathOfSubmission({ id }: { id: string }) {
 }
 
 function Path({ told }: { told: SubmissionPath }) {
-  const { submission, intake, steps, changes, fields } = told;
+  const { submission, intake, steps, changes, fields, paper } = told;
   // With one step it is taken back with the submission.
   const several = submission.state !== 'received' && new Set(steps.map(({ step }) => step)).size > 1;
   const took = submission.settledAt
@@ -52,6 +52,14 @@ function Path({ told }: { told: SubmissionPath }) {
               </Link>
             )}
             , version {submission.version}, by {submission.via}, <Moment at={submission.receivedAt} />
+            {paper && (
+              <>
+                ,{' '}
+                <a href={paper} target="_blank" rel="noreferrer" className="text-plum hover:underline">
+                  as PDF
+                </a>
+              </>
+            )}
             {took !== undefined && `, ${submission.state === 'applied' ? 'applied' : 'settled'} after ${span(took)}`}
           </p>
         </div>

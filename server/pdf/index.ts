@@ -1,0 +1,1 @@
+export { filledPdf, type FilledForm } from './filled.ts';
