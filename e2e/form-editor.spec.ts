@@ -208,6 +208,9 @@ test('a contract is changed by whoever looks the organisation up, by keyboard al
     await visitor.keyboard.press('Enter');
     await expect(visitor.getByText('Your contract is changed as you said')).toBeVisible({ timeout: 2_000 });
   }).toPass();
+  const paper = (await visitor.getByRole('link', { name: 'What you sent, as a PDF' }).getAttribute('href'))!;
+  const pdf = await visitor.request.get(new URL(paper, visitor.url()).href);
+  expect([pdf.status(), (await pdf.body()).subarray(0, 5).toString()]).toEqual([200, '%PDF-']);
   for (const width of [320, 480, 1280]) {
     await visitor.setViewportSize({ width, height: 740 });
     await clean(visitor);
@@ -224,6 +227,30 @@ test('a contract is changed by whoever looks the organisation up, by keyboard al
   const { id } = intakes.find(({ key }) => key === 'contract-change')!;
   await page.goto(`${address()}/intakes/${id}/history`);
   await expect(page.getByRole('heading', { name: new RegExp(name!) }).first()).toBeVisible();
+});
+
+test('a signed link opens the form with its record, and nobody without one', async ({ app: page }) => {
+  const { intakes } = (await (await page.request.get(`${address()}/api/intakes`)).json()) as {
+    intakes: { id: string; key: string }[];
+  };
+  const { id } = intakes.find(({ key }) => key === 'membership-renewal')!;
+  const { value } = await crm(page, 'People?$filter=email ne null and city ne null&$top=1');
+  const person = value[0]!;
+  await page.goto(`${address()}/f/membership-renewal`);
+  await expect(page.getByText('This form is opened by a link')).toBeVisible();
+  await page.goto(`${address()}/intakes/${id}/open`);
+  await page.getByLabel('Id of the Person').fill('P-none');
+  await page.getByRole('button', { name: 'Make a link' }).click();
+  await expect(page.getByText('is not there')).toBeVisible();
+  await page.getByLabel('Id of the Person').fill(person['id']!);
+  await page.getByRole('button', { name: 'Make a link' }).click();
+  const link = page.getByText(/\/f\/membership-renewal\?link=/);
+  await expect(link).toBeVisible();
+  const made = new URL((await link.textContent())!);
+  await page.goto(`${address()}${made.pathname}${made.search}`);
+  await expect(page.getByLabel(/^Family name/)).toHaveValue(person['last_name']!);
+  await expect(page.getByLabel('Town')).toHaveValue(person['city']!);
+  await clean(page);
 });
 
 test('what a system doesn’t answer is said where it stands, and the rest of the form works', async ({ page }) => {

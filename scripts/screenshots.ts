@@ -60,11 +60,19 @@ await take('pairing', `/pairings/${pairings.find(({ state }) => state === 'runni
   await page.waitForTimeout(1500);
 });
 await take('arrive', `${intake}/arrive`);
+await take('form', `${pathOf('contract-change')}/arrive`, async () =>
+  page.getByRole('button', { name: /^Which organisation/ }).click(),
+);
+await take('visitor', '/f/contract-change', async () => {
+  await page.setViewportSize({ width: 480, height: 800 });
+  await page.getByRole('combobox', { name: /^Which organisation/ }).pressSequentially('obst');
+  await page.getByRole('option').first().waitFor();
+});
+await page.setViewportSize({ width: 1280, height: 800 });
 await take('plan', `${intake}/plan`, async () => {
   await page.locator('tr[data-field="language"]').click();
   await page.getByRole('button', { name: 'Settings of options' }).click();
 });
-await take('steps', `${season}/plan?step=contacts`);
 await take('rehearse', `${season}/rehearse`);
 await take('open', `${intake}/open`);
 await take('history', `${intake}/history`);
@@ -76,7 +84,6 @@ await take('review', '/review?show=decide', async () => {
     .click();
   await page.waitForTimeout(1200);
 });
-await take('put-right', '/review?show=mend');
 await take('ledger', `/ledger?intake=${season.split('/').at(-1)}&state=applied`);
 await take('changes', '/ledger?by=change');
 await take('schema', '/schema?entity=People', async () =>
