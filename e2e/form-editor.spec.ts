@@ -79,6 +79,8 @@ test('a starting point is seen as it would be here, taken, asked for more, and f
   await page.mouse.down();
   await page.mouse.move(from.x + 60, from.y + 40, { steps: 5 });
   await page.mouse.move(to.x + 60, to.y + to.height - 6, { steps: 10 });
+  // It is let go only once the page has seen over what it is.
+  await expect(questions.locator('[data-question="e_mail"]')).toHaveClass(/border-b-plum/);
   await page.mouse.up();
   await expect.poll(async () => (await order()).indexOf('first_name')).toBe(2);
   await questions.getByRole('button', { name: 'Salutation, the question' }).click();

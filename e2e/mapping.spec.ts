@@ -49,6 +49,8 @@ test('lines are shown by state, and what is left is dragged onto what nothing fi
   await page.mouse.move(to.x + to.width / 2, to.y + to.height / 2, { steps: 8 });
   // What is dragged is seen where the pointer is, out of its list.
   await expect(page.getByText('Crops', { exact: true })).toHaveCount(2);
+  // It is let go only once the page has seen over what it is.
+  await expect(interests.locator('..')).toHaveClass(/outline-moss/);
   await page.mouse.up();
   await expect(unused).toContainText('6');
   await page.getByRole('radio', { name: /^Need a look/ }).click();

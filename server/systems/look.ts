@@ -24,13 +24,23 @@ export const MOST_LOOKED_THROUGH = 2_000;
  * @throws SystemTrouble
  */
 export async function lookFor(system: System, entity: Entity, look: Wanted): Promise<RecordState[]> {
-  const asked = await system.look?.(entity, look);
-  const found = asked ?? (await lookThrough(system, entity, look.fields));
+  // What they are looked at by is read as well, and what names them.
+  const fields = [
+    ...new Set([
+      ...(entity.keyParts ?? [entity.key]),
+      ...look.fields,
+      ...look.where.map(({ field }) => field),
+      ...look.order.map(({ field }) => field),
+      ...(look.text ? [look.text.field] : []),
+    ]),
+  ];
+  const found = (await system.look?.(entity, { ...look, fields })) ?? (await lookThrough(system, entity, fields));
   const fit = found.filter(
     ({ values }) =>
       meetsAll(values, look.where, entity) && (!look.text || says(values, look.text.field, look.text.says)),
   );
-  return (asked ? fit : inOrder(fit, look.order)).slice(0, look.limit);
+  // Some don't order as they are asked to: what came is in order all the same.
+  return inOrder(fit, look.order).slice(0, look.limit);
 }
 
 /** The first records of an entity, page by page. */

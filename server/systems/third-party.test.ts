@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import type { Entity, RecordState, Values } from '@zusammen/core/schema';
 import { send } from '../engine/index.ts';
 import type { LedgerRow } from '../store/index.ts';
+import { lookFor, type Wanted } from './look.ts';
 import { connect, sending, type Connected } from '../testing/odata/connect.ts';
 import { frameworkServer, parsedServer, simpleServer, type ThirdParty } from '../testing/odata/third-party.ts';
 
@@ -60,6 +61,25 @@ describe.each(SERVERS)('%s', (_, start, set, changes) => {
     expect(await find('Name', "nobody' or 1 eq 1 or Name eq '")).toEqual([]);
     expect((await find('Email', 'ADA@garten.example', true)).map(({ values }) => values['Name'])).toEqual(['Ada Lehm']);
     expect(await find('Number', 7)).toHaveLength(3);
+  });
+
+  it('offers records by what is typed and by what they meet, in order, and as many as are wanted', async () => {
+    const offered = async (says: string, more: Partial<Wanted> = {}) => {
+      const order = [{ field: 'Name', down: true }];
+      const wanted: Wanted = { where: [], text: { field: 'Name', says }, order, fields: ['Name'], limit: 10, ...more };
+      return (await lookFor(connected.system, people, wanted)).map(({ values }) => values['Name']);
+    };
+    expect(await offered('L')).toEqual(['Cleo Wiek', 'Ada Lehm']);
+    expect(await offered('l', { limit: 1 })).toEqual(['Cleo Wiek']);
+    expect(await offered('O’m')).toEqual(['Bert O’Moor']);
+    expect(await offered('e', { where: [{ field: 'Number', test: 'is', value: '7' }] })).toHaveLength(3);
+    expect(await offered('e', { where: [{ field: 'Number', test: 'is more than', value: '7' }] })).toEqual([]);
+    expect(await offered('e', { where: [{ field: 'Name', test: 'is not', value: 'Ada Lehm' }] })).toEqual([
+      'Cleo Wiek',
+      'Bert O’Moor',
+    ]);
+    for (const says of ["') or 1 eq 1 or contains(Name,'", "'", '%', '_', '*', '\\'])
+      expect(await offered(says)).toEqual([]);
   });
 
   it('keeps what is created, and finds it again', async () => {

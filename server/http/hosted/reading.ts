@@ -37,6 +37,8 @@ const MOST_KEPT = 500;
 const MOST_AT_ONCE = 4;
 /** So many may stand behind them; more are told that it isn't possible just now. */
 const MOST_WAITING = 60;
+/** Records that lead to one, among which the newest is looked for. */
+const MOST_LEADING = 200;
 /** Nobody who types waits for longer. */
 const LONGEST_MS = 8_000;
 
@@ -132,7 +134,8 @@ export class FormReading {
           where: [{ field: of.by, test: 'is', value: id }],
           order: [{ field: of.newest, down: true }],
           fields: [of.by, of.newest, ...own.flatMap(({ field }) => field ?? [])],
-          limit: 1,
+          // The newest is found here: a system that doesn't order as it is asked to would give any of them.
+          limit: MOST_LEADING,
         });
         return records[0];
       });

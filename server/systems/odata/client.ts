@@ -57,6 +57,8 @@ export interface Ask extends Partial<Omit<HttpRequest, 'url'>> {
 export class ODataSystem implements System {
   clockAhead: number | undefined;
   private readonly base: string;
+  /** Looks for records that it couldn't answer. */
+  private readonly unanswerable = new Set<string>();
   private readonly send: Send;
 
   /** @param address the service root; @param send how requests go out, with retries and the rest already around it */
@@ -111,9 +113,15 @@ export class ODataSystem implements System {
   }
 
   async look(entity: Entity, look: Wanted): Promise<RecordState[] | undefined> {
+    const question = JSON.stringify([
+      entity.name,
+      look.text?.field,
+      look.where.map(({ field, test }) => [field, test]),
+    ]);
     const filter = filterOf(entity, look, this.capabilities);
     if (filter === null) return [];
-    if (filter === undefined || (look.order.length > 0 && this.capabilities.order === false)) return undefined;
+    if (filter === undefined || this.unanswerable.has(question)) return undefined;
+    if (look.order.length > 0 && this.capabilities.order === false) return undefined;
     const fields = look.fields.flatMap((name) => fieldOf(entity, name) ?? []);
     const select = [...keysOf(entity), ...fields.flatMap(({ name, linked }) => (linked ? [] : [name]))];
     const response = await this.request({
@@ -121,17 +129,20 @@ export class ODataSystem implements System {
       path: pathOf(entity.name, {
         $filter: filter === '' ? undefined : filter,
         $select: this.capabilities.select === false ? undefined : [...new Set(select)].join(','),
-        $orderby:
-          this.capabilities.order === false
-            ? undefined
-            : [...look.order.map(({ field, down }) => `${field}${down ? ' desc' : ''}`), ...keysOf(entity)].join(','),
+        $orderby: look.order.map(({ field, down }) => `${field}${down ? ' desc' : ''}`).join(',') || undefined,
         $top: String(look.limit),
         $expand: this.expand(entity, fields),
       }),
+    }).catch((error: unknown) => {
+      // Some stumble over a question that others only decline; what is down doesn't tell more by being asked for all.
+      if (error instanceof SystemUnavailable && error.status === 500) return undefined;
+      throw error;
     });
-    // Whoever can't answer this question is asked for all there is.
-    if (response.status === 501 || response.status === 400) return undefined;
-    return this.listed(entity, response, false).records;
+    if (response && response.status !== 501 && response.status !== 400)
+      return this.listed(entity, response, false).records;
+    // It isn't asked that again by this process: its records are looked through.
+    this.unanswerable.add(question);
+    return undefined;
   }
 
   /** Whether the system can be asked by itself, as far as was tried. */
