@@ -121,3 +121,9 @@ export const fieldsRead = ({ shows, by, where = [], order = [], fills = [] }: Re
     ...fills.flatMap(({ field, of }) => (of || field === undefined ? [] : [field])),
   ]),
 ];
+
+/** A question of a group's first row, as it is called in the row that another question stands in. */
+export function besides(name: string, other: string): string {
+  const [row, first] = [name.lastIndexOf('['), other.lastIndexOf('[')];
+  return row < 0 || first < 0 ? other : name.slice(0, row) + other.slice(first);
+}

@@ -82,7 +82,7 @@ export class Answering {
     this.problem(409, { ...formProblem(this.words.sentBefore, errors), status: 409, shown: anew });
   }
 
-  /** @param paper where what was sent is to be had as a PDF @param submission undefined where nothing was kept, and nobody is to see that */
+  /** @param paper speaks for whoever wants what was sent as a PDF @param submission undefined where nothing was kept, and nobody is to see that */
   sent(submission?: string, paper?: string): void {
     const thanks = thanksOf(this.of, paper);
     if (this.byPage) return this.response.redirect(303, thanks);
@@ -97,9 +97,7 @@ export class Answering {
 /** Where somebody goes who has sent the form: as the intake says, else to a page of ours. */
 function thanksOf(of: LiveForm, paper: string | undefined): string {
   const { thankYou } = of.live.document.settings;
-  const isElsewhere = thankYou !== undefined && THANK_YOU.test(thankYou) && of.draft === undefined;
-  if (isElsewhere) return thankYou;
+  if (thankYou !== undefined && THANK_YOU.test(thankYou) && of.draft === undefined) return thankYou;
   const own = addressIn(pageOf(of), '/thanks');
-  const sealed = paper === undefined ? null : new URL(paper, 'http://here').searchParams.get('s');
-  return sealed === null ? own : `${own}&s=${encodeURIComponent(sealed)}`;
+  return paper === undefined ? own : `${own}&${new URLSearchParams({ s: paper }).toString()}`;
 }

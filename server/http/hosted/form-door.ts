@@ -24,7 +24,7 @@ import { answersOf, asAnswers, todayIn } from './held.ts';
 import { issue, readIssued } from './issued.ts';
 import { heldToOffers, OFFER } from './offered.ts';
 import { Pages } from './pages.ts';
-import { paperAddress, sendPaper } from './paper.ts';
+import { sealPaper, sendPaper } from './paper.ts';
 import { readForForm } from './read-door.ts';
 
 interface FormRequest extends Request {
@@ -160,7 +160,7 @@ export function formDoor(context: Context): Router {
           ...arrival,
           ...(key === undefined ? {} : { idempotencyKey: key }),
         });
-        answer.sent(id, paperAddress(sealer, found.intake.key, id, language));
+        answer.sent(id, sealPaper(sealer, id));
       } catch (error) {
         // It was sent, gone back to, changed and sent again: both may be meant.
         if (error instanceof KeyUsedOtherwise && once !== undefined) return answer.linkUsed();

@@ -1,4 +1,5 @@
 import {
+  besides,
   comparisonsOf,
   placedIn,
   shownName,
@@ -109,10 +110,4 @@ export async function heldToOffers(
       return offers.get(digestOf(placed, id)) ?? words.notChecked;
     }
   }
-}
-
-/** A question of the first row, as it is called in the row that another one stands in. */
-export function besides(name: string, into: string): string {
-  const [row, first] = [name.lastIndexOf('['), into.lastIndexOf('[')];
-  return row < 0 || first < 0 ? into : name.slice(0, row) + into.slice(first);
 }

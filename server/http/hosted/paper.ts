@@ -14,7 +14,11 @@ const ABOUT = 'a filled-in form';
 
 /** Where a filled-in form is to be had as a PDF, by whoever has this address. */
 export const paperAddress = (sealer: Sealer, intake: string, submission: string, language: string): string =>
-  `/f/${intake}/filled?s=${encodeURIComponent(sealer.seal(JSON.stringify([submission, Date.now()]), ABOUT))}&lang=${language}`;
+  `/f/${intake}/filled?${new URLSearchParams({ s: sealPaper(sealer, submission), lang: language }).toString()}`;
+
+/** What speaks for whoever wants to have it. */
+export const sealPaper = (sealer: Sealer, submission: string): string =>
+  sealer.seal(JSON.stringify([submission, Date.now()]), ABOUT);
 
 /** @returns the submission's id; undefined where the address isn't ours, or too old */
 function readAddress(sealer: Sealer, sealed: unknown): string | undefined {

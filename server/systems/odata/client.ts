@@ -32,7 +32,7 @@ import {
   UNADDRESSED,
 } from './answers.ts';
 import { describeBy, type MetadataReader } from './describe.ts';
-import { filterOf } from './look.ts';
+import { Looks } from './look.ts';
 import { coarseConditionOf, conditionOf, isFolded, pathOf } from './queries.ts';
 import { addressOf, bodyOf, idFrom, idIn, keysOf, parsed, recordOf, touchesStructure } from './records.ts';
 import { errorInside, refusalOf } from './refusal.ts';
@@ -57,8 +57,7 @@ export interface Ask extends Partial<Omit<HttpRequest, 'url'>> {
 export class ODataSystem implements System {
   clockAhead: number | undefined;
   private readonly base: string;
-  /** Looks for records that it couldn't answer. */
-  private readonly unanswerable = new Set<string>();
+  private readonly looks: Looks;
   private readonly send: Send;
 
   /** @param address the service root; @param send how requests go out, with retries and the rest already around it */
@@ -70,6 +69,7 @@ export class ODataSystem implements System {
   ) {
     this.base = address.endsWith('/') ? address : `${address}/`;
     const headers = () => this.headers();
+    this.looks = new Looks(capabilities, (path) => this.request({ method: 'GET', path }));
     this.send = capabilities.batch ? withBatches(send, { base: this.base, headers }) : send;
   }
 
@@ -113,36 +113,9 @@ export class ODataSystem implements System {
   }
 
   async look(entity: Entity, look: Wanted): Promise<RecordState[] | undefined> {
-    const question = JSON.stringify([
-      entity.name,
-      look.text?.field,
-      look.where.map(({ field, test }) => [field, test]),
-    ]);
-    const filter = filterOf(entity, look, this.capabilities);
-    if (filter === null) return [];
-    if (filter === undefined || this.unanswerable.has(question)) return undefined;
-    if (look.order.length > 0 && this.capabilities.order === false) return undefined;
     const fields = look.fields.flatMap((name) => fieldOf(entity, name) ?? []);
-    const select = [...keysOf(entity), ...fields.flatMap(({ name, linked }) => (linked ? [] : [name]))];
-    const response = await this.request({
-      method: 'GET',
-      path: pathOf(entity.name, {
-        $filter: filter === '' ? undefined : filter,
-        $select: this.capabilities.select === false ? undefined : [...new Set(select)].join(','),
-        $orderby: look.order.map(({ field, down }) => `${field}${down ? ' desc' : ''}`).join(',') || undefined,
-        $top: String(look.limit),
-        $expand: this.expand(entity, fields),
-      }),
-    }).catch((error: unknown) => {
-      // Some stumble over a question that others only decline; what is down doesn't tell more by being asked for all.
-      if (error instanceof SystemUnavailable && error.status === 500) return undefined;
-      throw error;
-    });
-    if (response && response.status !== 501 && response.status !== 400)
-      return this.listed(entity, response, false).records;
-    // It isn't asked that again by this process: its records are looked through.
-    this.unanswerable.add(question);
-    return undefined;
+    const answer = await this.looks.ask(entity, look, this.expand(entity, fields));
+    return answer === 'none' ? [] : answer && this.listed(entity, answer, false).records;
   }
 
   /** Whether the system can be asked by itself, as far as was tried. */

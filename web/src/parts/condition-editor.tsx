@@ -151,36 +151,61 @@ function Part({
           <option key={test}>{test}</option>
         ))}
       </select>
-      {!bare &&
-        (field?.options ? (
-          <select
-            aria-label="Value"
-            className={`${BOX} max-w-[140px]`}
-            value={part.value ?? ''}
-            onChange={({ target }) => change({ ...part, value: target.value })}
-          >
-            {field.options.map(({ value, label }) => (
-              <option key={value} value={value}>
-                {label}
-              </option>
-            ))}
-          </select>
-        ) : (
-          <input
-            aria-label="Value"
-            className={`${BOX} w-[120px]`}
-            value={part.value ?? ''}
-            onChange={({ target }) => change({ ...part, value: target.value })}
-          />
-        ))}
-      <button
-        type="button"
-        aria-label="Remove this comparison"
-        className="grid size-6 place-items-center text-soft hover:text-brick"
-        onClick={remove}
-      >
-        ×
-      </button>
+      {!bare && (
+        <ComparedValue
+          value={part.value ?? ''}
+          options={field?.options}
+          change={(value) => change({ ...part, value })}
+        />
+      )}
+      <RemoveComparison remove={remove} />
     </div>
+  );
+}
+
+/** The value that something is compared with: one of the field's options, or what is typed. */
+export function ComparedValue({
+  value,
+  options,
+  change,
+}: {
+  value: string;
+  options: readonly { value: string; label: string }[] | undefined;
+  change: (value: string) => void;
+}) {
+  return options ? (
+    <select
+      aria-label="Value"
+      className={`${BOX} max-w-[140px]`}
+      value={value}
+      onChange={({ target }) => change(target.value)}
+    >
+      {options.map((option) => (
+        <option key={option.value} value={option.value}>
+          {option.label}
+        </option>
+      ))}
+    </select>
+  ) : (
+    <input
+      aria-label="Value"
+      className={`${BOX} w-[120px]`}
+      maxLength={1000}
+      value={value}
+      onChange={({ target }) => change(target.value)}
+    />
+  );
+}
+
+export function RemoveComparison({ remove }: { remove: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-label="Remove this comparison"
+      className="grid size-6 place-items-center text-soft hover:text-brick"
+      onClick={remove}
+    >
+      ×
+    </button>
   );
 }

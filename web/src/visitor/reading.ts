@@ -1,4 +1,4 @@
-import type { Words } from '@zusammen/core/forms/hosted';
+import { besides, type Words } from '@zusammen/core/forms/hosted';
 
 /** What the server tells of records: those that are offered, or one that was chosen with what it fills. */
 interface Offered {
@@ -264,12 +264,6 @@ const namesOf = (place: HTMLElement, name: string): string[] =>
     .split(' ')
     .filter(Boolean)
     .map((by) => besides(name, by));
-
-/** A question of the first row, as it is called in the row that another one stands in. */
-function besides(name: string, other: string): string {
-  const [row, first] = [name.lastIndexOf('['), other.lastIndexOf('[')];
-  return row < 0 || first < 0 ? other : name.slice(0, row) + other.slice(first);
-}
 
 /** A text with what was typed in bold. */
 function marked(text: string, typed: string): (string | HTMLElement)[] {

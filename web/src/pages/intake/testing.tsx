@@ -103,7 +103,7 @@ export const SYSTEM = {
 
 /** Shows a station of this intake under its own address, with two samples and a server that keeps the draft as a real one does. */
 export function showIntake(
-  at: 'plan' | 'rehearse' | 'open',
+  at: 'arrive' | 'plan' | 'rehearse' | 'open',
   station: ReactNode,
   {
     more = {},

@@ -13,6 +13,7 @@ import { stepName } from '@zusammen/core/plans';
 import type { Entity } from '@zusammen/core/schema';
 import { Button } from '../../../parts/button.tsx';
 import { Combobox } from '../../../parts/combobox.tsx';
+import { ComparedValue, RemoveComparison } from '../../../parts/condition-editor.tsx';
 import { useDraft } from '../draft.tsx';
 import type { Editing } from './editing.tsx';
 import { BOX, NumberBox, Part } from './part.tsx';
@@ -287,39 +288,16 @@ function WhereBox({
                     </option>
                   ))}
                 </select>
-                {part.answer === undefined &&
-                  (options ? (
-                    <select
-                      aria-label="Value"
-                      className={`${BOX} max-w-[130px]`}
-                      value={part.value ?? ''}
-                      onChange={({ target }) => put(at, { ...part, value: target.value })}
-                    >
-                      {options.map(({ value, label }) => (
-                        <option key={value} value={value}>
-                          {label}
-                        </option>
-                      ))}
-                    </select>
-                  ) : (
-                    <input
-                      aria-label="Value"
-                      className={`${BOX} w-[120px]`}
-                      maxLength={1000}
-                      value={part.value ?? ''}
-                      onChange={({ target }) => put(at, { ...part, value: target.value })}
-                    />
-                  ))}
+                {part.answer === undefined && (
+                  <ComparedValue
+                    value={part.value ?? ''}
+                    options={options}
+                    change={(value) => put(at, { ...part, value })}
+                  />
+                )}
               </>
             )}
-            <button
-              type="button"
-              aria-label="Remove this comparison"
-              className="grid size-6 place-items-center text-soft hover:text-brick"
-              onClick={() => set({ where: where.toSpliced(at, 1) })}
-            >
-              ×
-            </button>
+            <RemoveComparison remove={() => set({ where: where.toSpliced(at, 1) })} />
           </div>
         );
       })}
