@@ -145,7 +145,11 @@ test('a list of organisations, a question filled by it, and the record updated: 
   const list = page.getByLabel(/^Which organisation/);
   await expect(list.locator('option')).toHaveCount(51);
   const { value } = await crm(page, 'Organisations?$orderby=city,name&$top=50');
-  expect(await list.locator('option').nth(1).getAttribute('value')).toBe(value[0]!['id']);
+  // The very first fifty; within them letters may be ordered otherwise than by the CRM.
+  const offered = await list
+    .locator('option')
+    .evaluateAll((options) => options.map((each) => each.getAttribute('value')));
+  expect(offered.slice(1).sort()).toEqual(value.map(({ id }) => id).sort());
   await list.selectOption(value[7]!['id']!);
   await expect(page.getByLabel('Phone')).toHaveValue(value[7]!['phone'] ?? '');
   await page.getByLabel('Phone').fill('+49 30 5550177');

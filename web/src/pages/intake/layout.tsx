@@ -6,6 +6,7 @@ import { useIntake, useSecrets } from '../../api/hooks.ts';
 import { useActions } from '../../parts/actions.ts';
 import { Button } from '../../parts/button.tsx';
 import { Tag } from '../../parts/chip.tsx';
+import { standingsOf } from '@zusammen/core/forms/hosted';
 import { unusedFields } from '@zusammen/core/plans';
 import { cx } from '../../parts/cx.ts';
 import { Dialog } from '../../parts/dialog.tsx';
@@ -233,11 +234,15 @@ function Stations() {
   const groups = new Set(document.fields.flatMap(({ group }) => group ?? []));
   const well = (rehearsal.data ?? []).filter((result) => result?.course?.state === 'applied').length;
   const steps = document.plan.steps.length;
+  // What goes on with an answer, such as a consent's wording, is no question.
+  const asked = document.form
+    ? standingsOf(document.form).filter(({ item, name }) => name !== '' && item.kind !== 'group').length
+    : document.fields.length;
   const stations: [path: string, name: string, note: string, done: boolean][] = [
     [
       'arrive',
       'Arrive',
-      `${document.form ? 'our form, ' : ''}${plural(document.fields.length, document.form ? 'question' : 'field')}${groups.size > 0 ? `, ${groups.size} repeating` : ''}`,
+      `${document.form ? 'our form, ' : ''}${plural(asked, document.form ? 'question' : 'field')}${groups.size > 0 ? `, ${groups.size} repeating` : ''}`,
       document.fields.length > 0,
     ],
     [
