@@ -123,6 +123,9 @@ export class LinkedRecord {
   @IsBoolean() required!: boolean;
 }
 
+/** What stands for the owner's colours where there are none, as the form's style sheet has it (web/public/form.css). */
+export const PLAIN_LOOK = { first: '#6a2c5b', second: '#2f6146' } as const;
+
 /** The owner's two colours and mark. */
 export class Look {
   @IsOptional() @Matches(COLOUR, { message: 'must be a colour such as #6a2c5b' }) first?: string;

@@ -1,4 +1,4 @@
-import { say, type HostedForm } from '@zusammen/core/forms/hosted';
+import { PLAIN_LOOK, say, type HostedForm } from '@zusammen/core/forms/hosted';
 import { withoutLink } from '@zusammen/core/asking';
 import { useState } from 'react';
 import { Button } from '../../../parts/button.tsx';
@@ -238,7 +238,7 @@ function ColoursBox({ editing }: { editing: Editing }) {
           <span className="text-small">{name === 'first' ? 'Buttons and marks' : 'Links'}</span>
           <input
             type="color"
-            value={look?.[name] ?? (name === 'first' ? '#6a2c5b' : '#2f6146')}
+            value={look?.[name] ?? PLAIN_LOOK[name]}
             onChange={({ target }) => set(name, target.value)}
           />
         </label>
