@@ -378,7 +378,11 @@ it('patience that a system asks of one process is kept by another', async () => 
   const people = schema.entities.find(({ name }: { name: string }) => name === 'People');
   await (await other.client(crm.id)).read(people, 'P-00001');
   await stage.fault({ kind: 'throttle', retryAfter: 5, times: 1 });
-  await expect((await one.client(crm.id)).read(people, 'P-00001')).rejects.toMatchObject({ waitMs: 5000 });
+  // Whoever asks first is told of the five seconds: that may have been the server that runs beside, a moment ago.
+  const refused = await (await one.client(crm.id)).read(people, 'P-00001').catch((error: unknown) => error);
+  const { waitMs } = refused as { waitMs: number };
+  expect(waitMs).toBeGreaterThan(0);
+  expect(waitMs).toBeLessThanOrEqual(5000);
   const asked = async (): Promise<string> =>
     (await other.client(crm.id)).read(people, 'P-00001').then(
       () => 'answered',
