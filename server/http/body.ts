@@ -2,6 +2,7 @@ import type { Request } from 'express';
 import { collectValues, flattenPayload, type SubmittedValues } from '@zusammen/core/forms';
 import { NEVER_NAMES, parseJson, shownName, unfitText } from '../bodies/index.ts';
 import { multipartPairs, urlencodedPairs } from './form-body.ts';
+import { inTurn } from './one-by-one.ts';
 import { badField, Problem } from './problem.ts';
 
 export const BODY_LIMIT = 1024 * 1024;
@@ -61,6 +62,7 @@ export async function readSubmission(request: Request, rules: SubmissionRules = 
   const files = rules.fileFields ?? new Set();
   const received = async (limit?: number): Promise<Buffer> => {
     const bytes = await bytesOf(request, limit);
+    await inTurn(bytes.length);
     rules.inspect?.(bytes);
     return bytes;
   };

@@ -77,6 +77,7 @@ const PERCENT = 0x25;
 /** Percent-decodes to bytes, with a `+` for a space. The text holds a byte a character. */
 function bytesIn(text: string): Buffer {
   const bytes = Buffer.from(text, 'latin1');
+  if (!/[%+]/.test(text)) return bytes;
   let to = 0;
   for (let at = 0; at < bytes.length; at += 1) {
     const byte = bytes[at]!;
