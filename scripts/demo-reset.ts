@@ -15,7 +15,7 @@ const url = new URL(env['DATABASE_URL'] ?? `${own!.url}zusammen`);
 const name = url.pathname.slice(1);
 url.pathname = '/';
 const connection = await mysql.createConnection({ uri: url.href });
-for (const database of [name, 'standins_crm', 'standins_site', 'standins_shop', 'standins_letters'])
+for (const database of [name, 'standins_crm', 'standins_site', 'standins_shop', 'standins_pay', 'standins_letters'])
   await connection.query(`DROP DATABASE IF EXISTS \`${database}\``);
 await connection.end();
 await own?.stop();

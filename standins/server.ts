@@ -10,6 +10,7 @@ import { Faults } from './faults/faults.ts';
 import { seedLetters, type KnownPerson } from './letters/seed.ts';
 import { lettersService, type LettersSettings } from './letters/service.ts';
 import { makeTables as makeLetterTables } from './letters/tables.ts';
+import { payments } from './pay/pay.ts';
 import { shop } from './shop/shop.ts';
 import { site } from './site/site.ts';
 
@@ -23,12 +24,15 @@ export interface StandinSettings {
   intakes: string;
   amounts: Amounts & { subscribers?: number };
   letters?: LettersSettings;
+  /** By which callers of the payments' API sign in. */
+  payKey?: string;
 }
 
 /** Starts all stand-ins on one port. @returns the server and a way to stop it */
 export async function startStandins(settings: StandinSettings): Promise<{ server: Server; stop: () => Promise<void> }> {
   const crm = await openDatabase(settings.databaseUrl, `${settings.prefix}_crm`);
   const web = await openDatabase(settings.databaseUrl, `${settings.prefix}_site`);
+  const money = await openDatabase(settings.databaseUrl, `${settings.prefix}_pay`);
   const goods = await openDatabase(settings.databaseUrl, `${settings.prefix}_shop`);
   await makeTables(crm);
   await seedCrm(crm, settings.amounts, new Date());
@@ -51,6 +55,8 @@ export async function startStandins(settings: StandinSettings): Promise<{ server
   app.use('/site', await site(web, settings.intakes));
   const store = await shop(goods);
   app.use('/shop', faults.before('shop'), store.router);
+  const till = await payments(money, settings.payKey ?? 'demo-payments');
+  app.use('/pay', faults.before('pay'), till.router);
   app.get('/', (_request, response) => response.redirect('/site/'));
   app.use((error: Error & { status?: number }, _request: Request, response: Response, _next: NextFunction) => {
     if (response.headersSent) return;
@@ -72,8 +78,8 @@ export async function startStandins(settings: StandinSettings): Promise<{ server
     stop: async () => {
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
-      await store.stop();
-      await Promise.all([crm.end(), post.end(), web.end(), goods.end()]);
+      await Promise.all([store.stop(), till.stop()]);
+      await Promise.all([crm.end(), post.end(), web.end(), goods.end(), money.end()]);
     },
   };
 }

@@ -308,3 +308,19 @@ export class ChangePersonBody {
   @IsOptional() @IsIn(ROLES) role?: Role;
   @IsOptional() @IsBoolean() active?: boolean;
 }
+
+/** A payment service that is connected; keys that aren't given stay as they are. */
+export class PaymentServiceBody {
+  @IsString() @MinLength(1) @MaxLength(120) name!: string;
+  /** Where its API begins. */
+  @IsString() @MaxLength(500) @Matches(/^https?:\/\/\S+$/i, { message: 'must be a web address' }) address!: string;
+  /** What speaks for us there. */
+  @IsOptional() @IsString() @MinLength(8) @MaxLength(500) key?: string;
+  /** By it the service signs its events (Standard Webhooks). */
+  @IsOptional()
+  @IsString()
+  @Matches(/^whsec_[A-Za-z0-9+/=]{16,180}$/, { message: 'must begin with whsec_ and go on in base64' })
+  signing?: string;
+  /** No money is moved. */
+  @IsBoolean() test!: boolean;
+}

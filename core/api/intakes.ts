@@ -177,3 +177,13 @@ export interface ReachedUse {
   ifBoth?: string;
   suggested?: true;
 }
+
+/** A service that takes payments for forms of ours. Its keys are never told. */
+export interface PaymentServiceTold {
+  id: string;
+  name: string;
+  address: string;
+  test: boolean;
+  /** Where its events go. */
+  events: string;
+}

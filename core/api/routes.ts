@@ -150,6 +150,10 @@ export interface Routes {
   'post /intakes': { body: bodies.NewIntakeBody; answer: OneIntake };
   'get /intakes/:id': { answer: intakes.IntakeDetail };
   'put /intakes/:id/draft': { body: bodies.SaveDraftBody; answer: { revision: number } };
+  'get /payment-services': { answer: { services: intakes.PaymentServiceTold[] } };
+  'post /payment-services': { body: bodies.PaymentServiceBody; answer: { service: intakes.PaymentServiceTold } };
+  'put /payment-services/:id': { body: bodies.PaymentServiceBody; answer: { service: intakes.PaymentServiceTold } };
+  'delete /payment-services/:id': object;
   'post /intakes/:id/preview': { answer: { address: string } };
   'post /intakes/:id/links': { body: bodies.LinkBody; answer: { address: string; until: string } };
   'post /intakes/:id/publish': { body: bodies.PublishBody; answer: { version: number } };

@@ -3,6 +3,8 @@ import type { Refusal, StepReport } from '../plans/index.ts';
 import type { Values } from '../schema/index.ts';
 
 export const SUBMISSION_STATES = [
+  /** It waits to be paid; nothing is done with it before. */
+  'unpaid',
   'received',
   'applied',
   'in review',
@@ -63,6 +65,22 @@ export interface LedgerLine extends LedgerChange {
   pairing?: { id: string; from: string | null };
 }
 
+/** How a payment stands. */
+export interface PaymentTold {
+  /** By it people find it: with the payment service it is told along. */
+  number: string;
+  state: 'due' | 'paid' | 'refused' | 'lapsed' | 'differs' | 'refunded';
+  minor: number;
+  currency: string;
+  /** No money was moved. */
+  test: boolean;
+  /** The service it goes through, where it is still there. */
+  service: string | null;
+  words: string | null;
+  begunAt: string;
+  changedAt: string;
+}
+
 export interface SubmissionPath {
   submission: Omit<SubmissionLine, 'outcome' | 'intakeKey'> & {
     values: SubmittedValues;
@@ -80,6 +98,8 @@ export interface SubmissionPath {
   intake?: { id: string; key: string; name: string };
   /** Where what was filled in is to be had as a PDF, of a form of ours. */
   paper?: string;
+  /** What had to be paid for it; amounts in the currency's smallest unit. */
+  payment?: PaymentTold;
   fields: FormField[];
   /** The repeating group of each step that is done once per row. */
   repeats: Record<string, string>;

@@ -9,11 +9,13 @@ import {
   startFrom,
   STARTING_POINTS,
 } from '@zusammen/core/asking';
-import { changeItem, standingsOf, type HostedForm, type Item } from '@zusammen/core/forms/hosted';
-import { changeForm, INTAKE_FORMAT, withForm, type IntakeDocument } from '@zusammen/core/intake';
-import { blankStep, linkLine } from '@zusammen/core/plans';
-import { entityOf, type Values } from '@zusammen/core/schema';
+import { changeItem, FEE_FIELDS, standingsOf, type Fee, type HostedForm, type Item } from '@zusammen/core/forms/hosted';
+import { changeForm, changePlan, INTAKE_FORMAT, withForm, type IntakeDocument } from '@zusammen/core/intake';
+import { prepareLine, type Line } from '@zusammen/core/mapping';
+import { addStep, blankStep, constantLine, linkLine, type Step } from '@zusammen/core/plans';
+import { entityOf, type Field, type Schema, type Values } from '@zusammen/core/schema';
 import type { Making } from './intakes.ts';
+import type { PastSubmission } from './past.ts';
 
 /** The demo's forms of ours, made as a specialist makes them: by asking for what the CRM keeps. */
 
@@ -59,6 +61,10 @@ function contractChange({ system, schema }: Making): IntakeDocument {
   document = askNewest(document, 'contract', chooser, of, asking);
   for (const name of ['starts_on', 'ends_on', 'hives', 'bees']) document = askFor(document, 'contract', name, asking);
   document = addItem(document, {
+    ...{ id: newId(), kind: 'signature', name: 'signed', required: true },
+    label: { en: 'Signature', de: 'Unterschrift' },
+  });
+  document = addItem(document, {
     ...{ id: newId(), kind: 'consent', name: 'agreed', required: true },
     label: { en: 'I may change this contract.', de: 'Ich darf diesen Vertrag ändern.' },
   });
@@ -85,7 +91,7 @@ function contractChange({ system, schema }: Making): IntakeDocument {
 }
 
 /** A member's own data, brought up to date once a year: opened by the link in a letter to them. */
-function membershipRenewal({ system, schema }: Making): IntakeDocument {
+function membershipRenewal({ system, schema, till }: Making): IntakeDocument {
   const point = STARTING_POINTS.find(({ key }) => key === MEMBERSHIP_RENEWAL)!;
   const { document: started } = startFrom(point, {
     ...{ schemas: new Map([[system, schema]]), learned: [], newId: counting('m') },
@@ -105,10 +111,14 @@ function membershipRenewal({ system, schema }: Making): IntakeDocument {
   const kind = (item: Item): Item => ({ ...item, kind: 'one of', required: true, options });
   const years = (item: Item): Item => ({ ...item, decimals: 0, least: 1, most: 5, required: true });
   const changed = changeItem(changeItem(form, named('kind_of_member').id, kind), named('years').id, years);
-  return {
+  const renewed = {
     ...withForm(document, {
       ...worded(
-        { ...changed, languages: ['en', 'de'] },
+        {
+          ...changed,
+          languages: ['en', 'de'],
+          ...(till === undefined ? {} : { fee: membershipFee(till) }),
+        },
         {
           first_name: ['First name', 'Vorname'],
           family_name: ['Family name', 'Nachname'],
@@ -129,6 +139,47 @@ function membershipRenewal({ system, schema }: Making): IntakeDocument {
     }),
     settings: WHERE,
   };
+  return till === undefined ? renewed : withOrder(renewed, system, schema);
+}
+
+/** What a year costs, by the kind of member; in cents. */
+const A_YEAR: [kind: string, minor: number][] = [
+  ['keeper', 4000],
+  ['young', 1200],
+  ['friend', 2500],
+];
+
+const membershipFee = (service: string): Fee => ({
+  ...{ service, currency: 'EUR' },
+  charges: [
+    {
+      ...{ id: 'fee', label: { en: 'Membership', de: 'Mitgliedschaft' }, by: 'option' },
+      ...{ question: 'kind_of_member', times: 'years' },
+      prices: A_YEAR.map(([value, minor]) => ({ value, minor })),
+    },
+  ],
+});
+
+/** What was paid becomes an order of the person's. */
+function withOrder(document: IntakeDocument, system: string, schema: Schema): IntakeDocument {
+  const entity = entityOf(schema, 'Orders')!;
+  const field = (name: string): Field => entity.fields.find((each) => each.name === name)!;
+  const line = (name: string, from: string): Line =>
+    prepareLine(`order-${name}`, [document.fields.find((each) => each.name === from)!], field(name), WHERE);
+  const order: Step = {
+    ...blankStep('order', system, 'Orders'),
+    recognise: [{ fields: ['number'] }],
+    lines: [
+      line('number', FEE_FIELDS.payment),
+      { ...constantLine('order-status', 'status'), constant: 'paid' },
+      line('placed_at', FEE_FIELDS.paidAt),
+      line('total', FEE_FIELDS.amount),
+      line('currency', FEE_FIELDS.currency),
+      line('buyer_email', 'e_mail'),
+      linkLine('order-person', field('person_id'), document.plan.steps[0]!.id),
+    ],
+  };
+  return changePlan(document, (plan) => addStep(plan, order));
 }
 
 /** The demo's forms of ours by their intakes' keys. */
@@ -145,7 +196,7 @@ export function sentByOurs(
     names: ReadonlyMap<string, string>;
   },
   now: Date,
-): { intake: string; values: [string, string][]; at: Date; via: 'form' }[] {
+): PastSubmission[] {
   const text = (value: unknown): string => (value === null || value === undefined ? '' : String(value));
   const ago = (hours: number): Date => new Date(now.getTime() - hours * 3_600_000);
   const filled = (pairs: [string, string][]): [string, string][] => pairs.filter(([, said]) => said !== '');
@@ -161,14 +212,17 @@ export function sentByOurs(
       ['ends_on', text(values['ends_on'])],
       ['hives', String(Number(values['hives']) + (at % 3 === 0 ? 6 : 0))],
       ['bees', text(values['bees'])],
+      ['signed', text(records.names.get(text(values['organisation_id']))).split(',')[0]!],
       ['agreed', 'yes'],
       ['agreed_wording', 'I may change this contract.'],
     ]),
   }));
   const renewals = records.people.map(({ id, values }, at) => ({
     intake: MEMBERSHIP_RENEWAL,
-    at: ago(9 + at * 23),
+    at: ago(3 + at * 17),
     via: 'form' as const,
+    // The last two haven't paid yet, and one has been paid back.
+    payment: at < 2 ? ('due' as const) : at === 4 ? ('refunded' as const) : ('paid' as const),
     values: filled([
       ['first_name', text(values['first_name'])],
       ['family_name', text(values['last_name'])],

@@ -10,6 +10,8 @@ export interface Making {
   schema: Schema;
   /** The mailing system. */
   letters?: { system: string; schema: Schema };
+  /** The payment service, by id. */
+  till?: string;
 }
 
 /** Where the co-operative's visitors write from. */

@@ -1,7 +1,8 @@
 import { randomBytes } from 'node:crypto';
 import { v7 as uuid } from 'uuid';
 import { allMended } from '@zusammen/core/adapters';
-import { collectValues, readForms } from '@zusammen/core/forms';
+import { collectValues, readForms, type SubmittedValues } from '@zusammen/core/forms';
+import { toPay, type HostedForm } from '@zusammen/core/forms/hosted';
 import type { IntakeDocument } from '@zusammen/core/intake';
 import { suggestRecognition } from '@zusammen/core/recognition';
 import { entityOf, type Schema, type Values } from '@zusammen/core/schema';
@@ -15,7 +16,10 @@ import {
   knownListener,
   LiveView,
   Pairings,
+  paidValues,
+  settlePayment,
   Worker,
+  type Arrival,
 } from '../engine/index.ts';
 import type { Role } from '@zusammen/core/api';
 import {
@@ -53,6 +57,13 @@ import {
   pairDue,
   pairings,
   pairingVersions,
+  payments,
+  paymentOf,
+  paymentServices,
+  savePaymentService,
+  visitorFileParts,
+  visitorFiles,
+  visitorFileUses,
   schemaSnapshots,
   searchState,
   searchWords,
@@ -76,7 +87,7 @@ import {
 import { formsOfOurs, sentByOurs } from './forms.ts';
 import { intakeForPage, intakeForShop, PAGE_KEYS, SHOP_KEY } from './intakes.ts';
 import { quoteLinesWithContractLines, subscribersWithPeople, type Connected } from './pairings.ts';
-import { orderSamples, pastSubmissions } from './past.ts';
+import { orderSamples, pastSubmissions, type PastSubmission } from './past.ts';
 
 export const DEMO_PASSWORD = 'clover-hollow';
 const PEOPLE: [email: string, name: string, role: Role][] = [
@@ -121,7 +132,8 @@ export async function loadDemo({
   const system = await connectCrm(db, sealer, via, standins);
   const { schema } = system;
   const letters = await connectLetters(db, sealer, via, standins);
-  const making = { system: system.id, schema, letters: { system: letters.id, schema: letters.schema } };
+  const till = await connectPayments(db, sealer, standins, own);
+  const making = { system: system.id, schema, letters: { system: letters.id, schema: letters.schema }, till };
   for (const key of PAGE_KEYS) {
     const page = `${standins}/site/${key}`;
     const [form] = readForms(await (await fetch(page)).text());
@@ -153,7 +165,7 @@ export async function loadDemo({
 }
 
 /** What was sent by forms of ours: changes of contracts that the CRM keeps, and renewals of people it knows. */
-async function sentBefore(crm: Systems, { id, schema }: Connected): Promise<ReturnType<typeof sentByOurs>> {
+async function sentBefore(crm: Systems, { id, schema }: Connected): Promise<PastSubmission[]> {
   const client = await crm.client(id);
   const some = async (name: string, most: number, fit: (values: Values) => boolean) => {
     const entity = entityOf(schema, name)!;
@@ -210,6 +222,11 @@ async function forgetHalfLoaded(db: Database): Promise<void> {
     pairDue,
     pairings,
     pairingVersions,
+    payments,
+    paymentServices,
+    visitorFileUses,
+    visitorFileParts,
+    visitorFiles,
     systems,
     changes,
   ])
@@ -307,6 +324,24 @@ async function signedFeed(db: Database, sealer: Sealer, standins: string, intake
   if (response.status >= 400) throw new Error(`The shop does not take the address for its events: ${response.status}`);
 }
 
+/** Connects the payments in test mode, and lets them send their events here, signed. */
+async function connectPayments(db: Database, sealer: Sealer, standins: string, own: string): Promise<string> {
+  const secret = `whsec_${randomBytes(32).toString('base64')}`;
+  const id = uuid();
+  await savePaymentService(db, {
+    ...{ id, name: 'Co-op payments', address: `${standins}/pay`, test: true, createdAt: new Date() },
+    sealedKey: sealer.seal('demo-payments', id),
+    sealedSigning: sealer.seal(secret, id),
+  });
+  const response = await fetch(`${standins}/pay/feed`, {
+    method: 'POST',
+    body: new URLSearchParams({ address: `${own}/payments/${id}`, secret }),
+    redirect: 'manual',
+  });
+  if (response.status >= 400) throw new Error(`The payments don’t take the address for events: ${response.status}`);
+  return id;
+}
+
 /** Says how people and organisations are recognised, and reads the records that are known. */
 async function recogniseAll(db: Database, crm: Systems, { id, schema }: { id: string; schema: Schema }): Promise<void> {
   for (const entity of schema.entities) {
@@ -344,19 +379,40 @@ async function playBack(
     log: () => undefined,
   };
   const worker = new Worker(db, systems, live, new Pairings(db, live), settings);
-  for (const { intake, values, at, via } of past) {
+  for (const { intake, values, at, via, payment } of past) {
     const found = await live.intake(intake);
     if (typeof found === 'string') throw new Error(`The intake ${intake} is ${found}.`);
-    await acceptor.accept(found, { values: collectValues(values), via, receivedAt: at });
+    const said = collectValues(values);
+    const due = payment === undefined ? undefined : dueFor(found.document.form!, said);
+    const { id } = await acceptor.accept(found, {
+      ...{ values: said, via, receivedAt: at },
+      ...(due ? { payment: due } : {}),
+    });
+    if (!due || payment === 'due') continue;
+    const { id: reference } = (await paymentOf(db, id))!;
+    const { serviceId, ...rest } = due;
+    const told = { ...rest, reference, at: new Date(at.getTime() + 95_000) };
+    await settlePayment({ db, live, acceptor }, serviceId, { ...told, what: 'paid' });
+    if (payment === 'refunded') await settlePayment({ db, live, acceptor }, serviceId, { ...told, what: 'refunded' });
   }
   await worker.idle();
   await worker.stop();
 }
 
+/** What one of the past had to pay. */
+function dueFor(form: HostedForm, values: SubmittedValues): NonNullable<Arrival['payment']> {
+  const { fee } = form;
+  const come = fee && toPay(fee, form, values as Record<string, string | string[]>, { language: 'en' });
+  if (!fee || !come?.ok) throw new Error('What was to be paid for a past submission can’t be reckoned.');
+  return { serviceId: fee.service, minor: come.minor, currency: fee.currency, test: true };
+}
+
 /** Samples for rehearsing: like the past ones, but never sent, so that they would still change something. */
 async function keepSamples(db: Database, made: Awaited<ReturnType<typeof pastSubmissions>>): Promise<void> {
   for (const { id, key } of await listIntakes(db)) {
-    for (const { values } of made.filter(({ intake }) => intake === key).slice(0, 12))
-      await addSample(db, id, collectValues(values));
+    for (const { values, payment, at } of made.filter(({ intake }) => intake === key).slice(0, 12)) {
+      const paid = payment === undefined ? {} : paidValues({ id: uuid(), minor: 4000, currency: 'EUR' }, at);
+      await addSample(db, id, { ...collectValues(values), ...paid });
+    }
   }
 }

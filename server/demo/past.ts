@@ -7,6 +7,8 @@ export interface PastSubmission {
   values: [string, string][];
   at: Date;
   via: 'form' | 'program' | 'event';
+  /** How its payment stands, where it has to be paid. */
+  payment?: 'due' | 'paid' | 'refunded';
 }
 
 const FIRST =

@@ -3,7 +3,15 @@ import { v7 as uuid } from 'uuid';
 import { valuesApart, type SubmittedValues } from '@zusammen/core/forms';
 import { titleOf } from '@zusammen/core/mapping';
 import { lanesOf } from '@zusammen/core/plans';
-import { Batcher, BY_CONNECTION, hashed, inTransaction, type Database } from '../store/index.ts';
+import {
+  Batcher,
+  BY_CONNECTION,
+  hashed,
+  inTransaction,
+  type Database,
+  type Payment,
+  type Query,
+} from '../store/index.ts';
 import type { LiveIntake, LiveView } from './live.ts';
 
 export interface Arrival {
@@ -11,6 +19,10 @@ export interface Arrival {
   via: 'form' | 'program' | 'event' | 'page' | 'file' | 'demo';
   idempotencyKey?: string;
   receivedAt: Date;
+  /** Files that came with it, by id. */
+  files?: readonly string[];
+  /** What has to be paid before anything is done with it. */
+  payment?: Pick<Payment, 'serviceId' | 'minor' | 'currency' | 'test'>;
 }
 
 export interface Accepted {
@@ -82,6 +94,22 @@ export class Acceptor {
   }
 }
 
+/** What came along with new submissions: files, and what has to be paid. */
+async function alongWith(query: Query, fresh: readonly Row[]): Promise<void> {
+  const files = fresh.flatMap(({ id, arrival }) => [...new Set(arrival.files ?? [])].map((file) => [file, id]));
+  if (files.length > 0) await query('INSERT INTO visitor_file_uses (file_id, submission_id) VALUES ?', [files]);
+  const due = fresh.flatMap(({ id, arrival: { payment, receivedAt } }) =>
+    payment
+      ? [[uuid(), id, payment.serviceId, payment.minor, payment.currency, payment.test, 'due', receivedAt, receivedAt]]
+      : [],
+  );
+  if (due.length > 0)
+    await query(
+      'INSERT INTO payments (id, submission_id, service_id, minor, currency, test, state, begun_at, changed_at) VALUES ?',
+      [due],
+    );
+}
+
 /** What a submission says, as a hash: the same for the same values in whatever order their names came, and whether as numbers or as texts. */
 function fingerprintOf(values: SubmittedValues): Buffer {
   const said = Object.entries(values)
@@ -100,13 +128,14 @@ function commit(db: Database, rows: readonly Row[]): Promise<(Accepted | 'used o
     // On a key sent before, the row there stays and is returned; its id tells that it isn't ours.
     const stored = await query<{ seq: number; id: string; fingerprint: Buffer | null }>(
       `INSERT INTO submissions (seq, id, intake_id, version, state, label, submitted, via, idempotency_key, fingerprint, received_at, due_at)
-       VALUES ${rows.map(() => "(?, ?, ?, ?, 'received', ?, ?, ?, ?, ?, ?, ?)").join(', ')}
+       VALUES ${rows.map(() => '(?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)').join(', ')}
        ON DUPLICATE KEY UPDATE seq = seq RETURNING seq, id, fingerprint`,
       rows.flatMap(({ id, intakeId, version, label, arrival, fingerprint }, at) => [
         begun[at]!.id,
         id,
         intakeId,
         version,
+        arrival.payment ? 'unpaid' : 'received',
         label,
         JSON.stringify(arrival.values),
         arrival.via,
@@ -116,10 +145,13 @@ function commit(db: Database, rows: readonly Row[]): Promise<(Accepted | 'used o
         arrival.receivedAt,
       ]),
     );
+    const fresh = rows.filter((row, at) => stored[at]!.id === row.id);
+    // What waits to be paid keeps nobody waiting: it takes its place when it is.
     const lanes = rows.flatMap((row, at) =>
-      stored[at]!.id === row.id ? row.lanes.map((lane) => [lane, stored[at]!.seq]) : [],
+      fresh.includes(row) && !row.arrival.payment ? row.lanes.map((lane) => [lane, stored[at]!.seq]) : [],
     );
     if (lanes.length > 0) await query('INSERT INTO lanes (lane, turn) VALUES ?', [lanes]);
+    await alongWith(query, fresh);
     const idle = begun.filter((_, at) => stored[at]!.id !== rows[at]!.id).map(({ id }) => id);
     if (idle.length > 0) await query('DELETE FROM turns WHERE id IN (?)', [idle]);
     return rows.map((row, at) => {

@@ -1,5 +1,6 @@
 import {
   forgetFilesBefore,
+  forgetLooseFiles,
   forgetSamplesBefore,
   forgetSettledBefore,
   forgetSignIns,
@@ -12,6 +13,7 @@ import {
 } from '../store/index.ts';
 import type { Systems } from '../systems/index.ts';
 import type { LiveView } from './live.ts';
+import { setAsideUnpaid } from './payments.ts';
 import { recoverTakingBack } from './take-back.ts';
 
 const DAY_MS = 86_400_000;
@@ -41,6 +43,9 @@ export class Housekeeper {
     this.every(RECOVER_EVERY_MS, 'a taking back could not be finished yet', async () =>
       recoverTakingBack({ db: this.db, systems: this.systems, schemas: await this.live.allSchemas() }),
     );
+    this.every(RECOVER_EVERY_MS, 'what wasn’t paid could not be set aside', async () => {
+      await setAsideUnpaid(this.db, new Date());
+    });
     this.every(FORGET_EVERY_MS, 'what is due to be forgotten could not be', () => this.forget(new Date()));
   }
 
@@ -68,6 +73,7 @@ export class Housekeeper {
       await forgetFilesBefore(this.db, id, before, now);
     }
     await forgetUnusedFiles(this.db, new Date(now.getTime() - UNUSED_FILE_DAYS * DAY_MS), now);
+    await forgetLooseFiles(this.db, new Date(now.getTime() - DAY_MS));
     await forgetSignIns(this.db, new Date(now.getTime() - SIGN_INS_DAYS * DAY_MS));
   }
 

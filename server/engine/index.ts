@@ -11,6 +11,7 @@ export * from './jobs.ts';
 export * from './known/index.ts';
 export * from './live.ts';
 export * from './pairing/index.ts';
+export * from './payments.ts';
 export * from './rehearse.ts';
 export * from './send.ts';
 export * from './take-back.ts';

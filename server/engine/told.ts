@@ -16,7 +16,8 @@ export async function cameToAnEnd(
 ): Promise<{ state: string; course: Course | null } | undefined> {
   for (const until = Date.now() + waitMs; ; ) {
     const submission = await submissionById(db, id);
-    if (submission && submission.state !== 'received') return { state: submission.state, course: submission.course };
+    if (submission && submission.state !== 'received' && submission.state !== 'unpaid')
+      return { state: submission.state, course: submission.course };
     if (Date.now() + LOOK_EVERY_MS > until) return undefined;
     await new Promise((resolve) => setTimeout(resolve, LOOK_EVERY_MS));
   }

@@ -34,6 +34,7 @@ const PATIENCE: Record<TaskName, number> = {
   readForms: 10,
   suggest: 15,
   pdf: 15,
+  fileType: 10,
   readMetadata: 20,
   readDescription: 20,
   proposePairing: 60,

@@ -9,6 +9,7 @@ import {
   type TargetEntity,
 } from '@zusammen/core/mapping';
 import { answerRows, matchLists, type KindName, type ListedRecord } from '@zusammen/core/recognition';
+import { typeOfFile } from '../files/type-of-file.ts';
 import { filledPdf, type FilledForm } from '../pdf/index.ts';
 import { readBody as read, type BodyRead } from '../bodies/index.ts';
 import { NotUnderstood, understood, type MetadataRead } from '../systems/odata/index.ts';
@@ -87,6 +88,9 @@ export const compare = ({
 
 /** A filled-in form on paper. */
 export const pdf = (form: FilledForm): Promise<Uint8Array> => filledPdf(form);
+
+/** The media type of a file by what is in it; undefined where that is none we know. */
+export const fileType = ({ bytes }: { bytes: Uint8Array }): Promise<string | undefined> => typeOfFile(bytes);
 
 export const proposePairing = pairings.propose;
 export const lookAtPairing = pairings.look;

@@ -8,6 +8,9 @@ import { asProblem } from './as-problem.ts';
 import type { Context } from './context.ts';
 import { FormReading } from './hosted/reading.ts';
 import { SigningKeys } from '../access/index.ts';
+import { PaymentServices } from '../payments/index.ts';
+import { sendFile } from './hosted/files.ts';
+import { paymentDoor } from './hosted/payment-door.ts';
 import { Links } from './hosted/links.ts';
 import { formDoor } from './hosted/form-door.ts';
 import { intakeDoor } from './intake-door.ts';
@@ -17,6 +20,7 @@ import { Problem } from './problem.ts';
 import { mount, route, type Route } from './route.ts';
 import { bringInRoutes } from './routes/bring-in.ts';
 import { intakeRoutes } from './routes/intakes.ts';
+import { paymentServiceRoutes } from './routes/payment-services.ts';
 import { peopleRoutes } from './routes/people.ts';
 import { pairingRoutes } from './routes/pairings.ts';
 import { doublesRoutes } from './routes/doubles.ts';
@@ -30,10 +34,15 @@ import { adapterRoutes } from './routes/adapters.ts';
 import { systemRoutes } from './routes/systems.ts';
 
 /** The whole of Zusammen's HTTP: the door for submissions, the API, and the interface's files. */
-export function makeApp(given: Omit<Context, 'formReading' | 'links'>, log: Logger, webFolder: string): Express {
+export function makeApp(
+  given: Omit<Context, 'formReading' | 'links' | 'payments'>,
+  log: Logger,
+  webFolder: string,
+): Express {
   const keys = new SigningKeys(given.db, given.sealer);
   const links = new Links(keys, given.settings.publicAddress);
-  const context: Context = { ...given, formReading: new FormReading(given), links };
+  const payments = new PaymentServices(given.db, given.sealer, given.systems.via.dispatcher);
+  const context: Context = { ...given, formReading: new FormReading(given), links, payments };
   const app = express();
   app.disable('x-powered-by');
   app.disable('etag');
@@ -41,6 +50,8 @@ export function makeApp(given: Omit<Context, 'formReading' | 'links'>, log: Logg
   // The door stands before all else: what accepts submissions at any rate carries nothing it doesn't need.
   app.use('/in', intakeDoor(context));
   app.use('/f', formDoor(context));
+  app.use('/payments', paymentDoor(context));
+  app.get('/files/:id', (request, response) => sendFile(context, request, response));
   // By these whoever is shown a link of ours can tell that it is (JWK Set, RFC 7517).
   app.get('/.well-known/jwks.json', async (_request, response) => {
     const shown = (await keys.all()).map((key) => key.shown);
@@ -84,6 +95,7 @@ export function makeApp(given: Omit<Context, 'formReading' | 'links'>, log: Logg
     ...sessionRoutes(context),
     ...systemRoutes(context),
     ...adapterRoutes(context),
+    ...paymentServiceRoutes(context),
     ...readingRoutes(context),
     ...intakeRoutes(context),
     ...bringInRoutes(context),

@@ -1,7 +1,7 @@
 import type { Request } from 'express';
 import { collectValues, flattenPayload, type SubmittedValues } from '@zusammen/core/forms';
 import { NEVER_NAMES, parseJson, shownName, unfitText } from '../bodies/index.ts';
-import { multipartPairs, urlencodedPairs } from './form-body.ts';
+import { multipartPairs, urlencodedPairs, type FileFields, type SentFile } from './form-body.ts';
 import { inTurn } from './one-by-one.ts';
 import { badField, Problem } from './problem.ts';
 
@@ -47,7 +47,9 @@ export interface SubmissionRules {
   /** The encoding of the page whose form it is, as far as it is known. */
   charset?: string;
   /** Names under which a file may come. Of a file its name is kept, not its contents. */
-  fileFields?: ReadonlySet<string>;
+  fileFields?: FileFields;
+  /** Takes what is in the files as well, by the names they came under. */
+  files?: Map<string, SentFile>;
 }
 
 /** Files in one body; a browser sends an empty one for each input that nobody filled in. */
@@ -55,11 +57,13 @@ const MOST_FILES = 20;
 
 /** With pictures the contents pass through us unkept, so the body may be larger. */
 const BODY_LIMIT_WITH_FILES = 12 * 1024 * 1024;
+/** Where files are kept, several may come with one form. */
+const BODY_LIMIT_KEPT = 24 * 1024 * 1024;
 
 /** Reads a submission in any of the three forms it may come in. @throws Problem naming the field and the reason */
 export async function readSubmission(request: Request, rules: SubmissionRules = {}): Promise<ReadSubmission> {
   const type = (request.headers['content-type'] ?? '').split(';')[0]!.trim().toLowerCase();
-  const files = rules.fileFields ?? new Set();
+  const files: FileFields = rules.fileFields ?? new Set();
   const received = async (limit?: number): Promise<Buffer> => {
     const bytes = await bytesOf(request, limit);
     await inTurn(bytes.length);
@@ -84,10 +88,11 @@ export async function readSubmission(request: Request, rules: SubmissionRules = 
     return { values: checked(pairs), plainForm: true };
   }
   if (type === 'multipart/form-data') {
-    const bytes = await received(files.size > 0 ? BODY_LIMIT_WITH_FILES : undefined);
+    const most = rules.files ? BODY_LIMIT_KEPT : files.size > 0 ? BODY_LIMIT_WITH_FILES : undefined;
+    const bytes = await received(most);
     const limits = { fields: LIMITS.fields, files: MOST_FILES, value: BODY_LIMIT };
     return {
-      values: checked(await multipartPairs(request.headers, bytes, files, limits, rules.charset)),
+      values: checked(await multipartPairs(request.headers, bytes, files, limits, rules.charset, rules.files)),
       plainForm: true,
     };
   }

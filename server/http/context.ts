@@ -1,3 +1,4 @@
+import type { PaymentServices } from '../payments/index.ts';
 import type { Links } from './hosted/links.ts';
 import type { FormReading } from './hosted/reading.ts';
 import type { Sealer } from '../access/index.ts';
@@ -26,6 +27,8 @@ export interface Context {
   formReading: FormReading;
   /** Makes and reads links that open a form with a record. */
   links: Links;
+  /** Services that take payments for forms of ours. */
+  payments: PaymentServices;
   fileReader: FileReader;
   feed: LiveFeed;
   settings: HttpSettings;

@@ -13,6 +13,15 @@ export interface FormLimits {
 
 type Pairs = [string, string][];
 
+/** Names under which a file may come. */
+export type FileFields = Pick<ReadonlySet<string>, 'has' | 'size'>;
+
+/** A file as it came: what a browser calls it, and what is in it. */
+export interface SentFile {
+  name: string;
+  bytes: Buffer;
+}
+
 /** In this field browsers name the encoding they send a form in (HTML, 4.10.21.4). */
 const CHARSET_FIELD = '_charset_';
 /** What the web's pages are in that name no encoding (Encoding Standard). */
@@ -101,15 +110,17 @@ function hexOf(byte: number | undefined): number {
  * multipart/form-data (RFC 7578, as browsers write it: HTML, 4.10.21.8): names and files' names are in the form's
  * encoding, with `"` and line ends percent-encoded.
  * @param fileFields names under which a file may come; of a file its name is kept
+ * @param kept what is in the files as well, by the name it came under; of several under one name the last
  */
 export async function multipartPairs(
   headers: IncomingHttpHeaders,
   body: Buffer,
-  fileFields: ReadonlySet<string>,
+  fileFields: FileFields,
   limits: FormLimits,
   page?: string,
+  kept?: Map<string, SentFile>,
 ): Promise<Pairs> {
-  const parts = await partsOf(headers, body, limits, 'utf8');
+  const parts = await partsOf(headers, body, limits, 'utf8', kept);
   const texts = [...parts.fields.flat(), ...parts.files.flat()].join('');
   const named = parts.fields.find(([name]) => name === CHARSET_FIELD)?.[1];
   const encoding = named === undefined ? undefined : encodingOf(named);
@@ -155,6 +166,7 @@ function partsOf(
   body: Buffer,
   limits: FormLimits,
   charset: 'utf8' | 'latin1',
+  kept?: Map<string, SentFile>,
 ): Promise<{ fields: Pairs; files: Pairs }> {
   const fields: Pairs = [];
   const files: Pairs = [];
@@ -179,9 +191,12 @@ function partsOf(
     parser.on('filesLimit', () => reject(badField('', `holds more than ${limits.files} files`)));
     parser.on('fieldsLimit', () => reject(badField('', `has more than ${limits.fields} fields`)));
     parser.on('file', (name, stream, { filename }) => {
-      stream.resume();
       // A browser sends an empty file for a file input nobody filled in.
       if (filename) files.push([name, filename]);
+      if (!filename || !kept) return void stream.resume();
+      const chunks: Buffer[] = [];
+      stream.on('data', (chunk: Buffer) => chunks.push(chunk));
+      stream.on('end', () => kept.set(name, { name: filename, bytes: Buffer.concat(chunks) }));
     });
     parser.on('error', () =>
       reject(new Problem(400, 'Not readable', 'The multipart body breaks off or is malformed.')),

@@ -13,6 +13,7 @@ import { cameToAnEnd, KeyUsedOtherwise, toldOf, type LiveIntake } from '../engin
 import { readSubmission } from './body.ts';
 import type { Context } from './context.ts';
 import { heldToForm } from './hosted/held.ts';
+import { payAddress } from './hosted/pay-page.ts';
 import { limitedBy } from './limited.ts';
 import { badField, Problem } from './problem.ts';
 import { asProblem } from './as-problem.ts';
@@ -113,11 +114,11 @@ export function intakeDoor(context: Context): Router {
     if (!plainForm) byFieldNames(values, fields);
     if (Object.keys(values).length === 0) throw new Problem(422, 'Nothing in it', 'The submission holds no values.');
     const taken = await heldToForm(context, found, values);
-    const outOfBounds = beyondBounds(taken, fields, found.document.plan);
+    const outOfBounds = beyondBounds(taken.values, fields, found.document.plan);
     if (outOfBounds) throw badField(outOfBounds.field, outOfBounds.reason);
     const accepted = await acceptor
       .accept(found, {
-        values: taken,
+        ...taken,
         via:
           signedId !== undefined || source.kind === 'events'
             ? 'event'
@@ -136,6 +137,13 @@ export function intakeDoor(context: Context): Router {
         ]);
       });
     response.setHeader('X-Content-Type-Options', 'nosniff');
+    if (taken.payment) {
+      const pay = payAddress(context, found, accepted.id, found.document.form!.languages[0]!);
+      if (plainForm && isVisitor(request)) return response.redirect(303, pay);
+      return void response
+        .status(202)
+        .json({ submission: accepted.id, pay: `${context.settings.publicAddress}${pay}` });
+    }
     if (plainForm && isVisitor(request)) return response.redirect(303, pageAfter(found));
     const waitMs = waitOf(request.get('Prefer'));
     if (waitMs === 0 || (settings.told ?? []).length === 0)

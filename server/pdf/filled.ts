@@ -1,4 +1,4 @@
-import type { FilledLine } from '@zusammen/core/forms/hosted';
+import { SIGNED_ON, type FilledLine } from '@zusammen/core/forms/hosted';
 import PDFDocument from 'pdfkit';
 import { inFaces } from './fonts.ts';
 
@@ -45,6 +45,10 @@ export function filledPdf({ title, language, lines, foot, blank }: FilledForm): 
     const shown = text.length > MOST_SHOWN ? `${text.slice(0, MOST_SHOWN)} …` : text;
     whole.add(document.struct(tag, {}, () => written(document, shown, look)));
   };
+  const draw = (label: string, strokes: string, indent: number): void => {
+    if (document.y > document.page.height - MARGIN - FOOT - 80) document.addPage();
+    whole.add(document.struct('Figure', { alt: label }, () => drawn(document, strokes, indent)));
+  };
   write('H1', title, { weight: 700, size: 20, after: 14 });
   for (const line of lines) {
     if (document.bufferedPageRange().count >= MOST_PAGES) break;
@@ -54,6 +58,7 @@ export function filledPdf({ title, language, lines, foot, blank }: FilledForm): 
       if (document.y > document.page.height - MARGIN - FOOT - 50) document.addPage();
       write('P', line.label, { weight: 700, size: 9, colour: SOFT, indent, after: 1 });
       write('P', line.value === '' ? blank : line.value, { weight: 400, size: 11.5, indent, after: 9 });
+      if (line.drawn !== undefined) draw(line.label, line.drawn, indent);
     } else write(line.kind === 'row' ? 'H3' : 'H2', line.text, HEADINGS[line.kind]);
   }
   whole.end();
@@ -93,6 +98,26 @@ function written(
     else document.text(piece.text, options);
   });
   document.y += after;
+}
+
+/** Points of a signature on paper for one on the screen. */
+const SIGNED_SCALE = 0.35;
+
+/** A signature as it was drawn: lines between whole numbers. */
+function drawn(document: PDFKit.PDFDocument, strokes: string, indent: number): void {
+  const top = document.y;
+  document
+    .save()
+    .translate(MARGIN + indent, top)
+    .scale(SIGNED_SCALE)
+    .path(strokes)
+    .lineWidth(3)
+    .lineCap('round')
+    .lineJoin('round')
+    .strokeColor(INK)
+    .stroke()
+    .restore();
+  document.y = top + SIGNED_ON.height * SIGNED_SCALE + 9;
 }
 
 /** What stands at the foot of every page, with its number: nothing that is read aloud again and again. */

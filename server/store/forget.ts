@@ -1,6 +1,7 @@
 import type { Course } from '@zusammen/core/plans';
 import type { Database } from './database.ts';
 import { inTransaction } from './transaction.ts';
+import { leaveFiles } from './visitor-files.ts';
 
 const AT_ONCE = 200;
 
@@ -11,8 +12,8 @@ const AT_ONCE = 200;
  */
 export function forgetSettledBefore(db: Database, intakeId: string, moment: Date, now = new Date()): Promise<number> {
   return inTransaction(db, async (query) => {
-    const rows = await query<{ seq: number; course: string | Course | null }>(
-      `SELECT seq, course FROM submissions
+    const rows = await query<{ seq: number; id: string; course: string | Course | null }>(
+      `SELECT seq, id, course FROM submissions
        WHERE intake_id = ? AND forgotten_at IS NULL AND settled_at < ? AND state NOT IN ('received', 'in review')
        LIMIT ? FOR UPDATE SKIP LOCKED`,
       [intakeId, moment, AT_ONCE],
@@ -37,6 +38,9 @@ export function forgetSettledBefore(db: Database, intakeId: string, moment: Date
       [seqs, changes.length > 0 ? changes.map(({ id }) => id) : [0]],
     );
     await query('DELETE FROM search_words WHERE seq IN (?)', [seqs]);
+    const ids = rows.map(({ id }) => id);
+    await leaveFiles(query, ids);
+    await query('UPDATE payments SET session = NULL, page = NULL, words = NULL WHERE submission_id IN (?)', [ids]);
     return rows.length;
   });
 }

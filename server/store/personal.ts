@@ -44,6 +44,13 @@ export const PERSONAL: Readonly<Record<string, { columns: readonly string[]; lea
   lane_holders: { columns: ['lane'], leaves: 'with its submission' },
   files: { columns: ['name', 'column_names'], leaves: 'with its file' },
   file_parts: { columns: ['bytes'], leaves: 'with its file' },
+  // What visitors sent along; whoever has a file's id has the file.
+  visitor_files: { columns: ['id', 'name'], leaves: 'with its submission' },
+  visitor_file_parts: { columns: ['file_id', 'bytes'], leaves: 'with its submission' },
+  visitor_file_uses: { columns: ['file_id'], leaves: 'with its submission' },
+  // Who paid, only the payment service knows.
+  payments: { columns: ['session', 'page', 'words'], leaves: 'with its submission' },
+  payment_services: { columns: [], leaves: 'never' },
   imports: { columns: ['problems'], leaves: 'with its file' },
   jobs: { columns: ['words', 'started_by'], leaves: 'with its file' },
   feeds: { columns: ['words'], leaves: 'with the record in its system' },

@@ -431,3 +431,4 @@ export const changes = mysqlTable(
 export * from './pairings-schema.ts';
 export * from './recognition-schema.ts';
 export * from './systems-schema.ts';
+export * from './payments-schema.ts';

@@ -12,10 +12,3 @@ export const GOODS: Article[] = [
   { sku: 'HNY-500', name: 'Meadow honey, 500 g', price: 7.2 },
   { sku: 'JAR-48', name: 'Jars, 48 pieces', price: 29.75 },
 ];
-
-/** Numbers no card of any issuer has (they begin with 0, ISO/IEC 7812), and what becomes of a payment with each. */
-export const TEST_CARDS: { number: string; outcome: 'paid' | 'failed'; words: string }[] = [
-  { number: '0000 1111 0000 1111', outcome: 'paid', words: 'is paid' },
-  { number: '0000 2222 0000 2222', outcome: 'failed', words: 'is refused: not enough money' },
-  { number: '0000 3333 0000 3333', outcome: 'failed', words: 'is refused: the card has expired' },
-];

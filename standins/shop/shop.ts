@@ -2,8 +2,9 @@ import express, { type Router } from 'express';
 import type { ResultSetHeader, RowDataPacket } from 'mysql2';
 import type { Pool } from '../database.ts';
 import { escapeHtml } from '../html.ts';
-import { Feed } from './feed.ts';
-import { GOODS, TEST_CARDS } from './goods.ts';
+import { Feed } from '../feed.ts';
+import { digits, TEST_CARDS } from '../cards.ts';
+import { GOODS } from './goods.ts';
 
 export interface Order {
   number: string;
@@ -91,7 +92,6 @@ export async function shop(pool: Pool): Promise<{ router: Router; stop: () => Pr
 }
 
 const parsed = (json: unknown): unknown => (typeof json === 'string' ? JSON.parse(json) : json);
-const digits = (text: string): string => text.replace(/\D/g, '');
 const numberOf = ({ number }: Order): number => Number(number.slice(2));
 
 function linesOf(body: Record<string, string>): Order['lines'] {

@@ -1,4 +1,5 @@
 import { dateOrderOf, decimalMarkOf, readDate, readDigits, readTime, tooLong } from '../../values/index.ts';
+import { areStrokes, drawnName, fileName, MOST_FILE_TOKEN } from './files.ts';
 import { isChoice, isQuestion } from './kinds.ts';
 import type { DayLimit, HostedForm, Item } from './model.ts';
 import { mostRows, placedIn, type Placed } from './placed.ts';
@@ -44,6 +45,8 @@ export function readAnswers(form: HostedForm, answers: Answers, by: ReadingBy): 
       else if (reading.value !== undefined) {
         values[name] = reading.value;
         // What somebody consented to is kept with their consent: the form's words may be others one day.
+        const drawn = item.kind === 'signature' ? [answers[drawnName(name)] ?? ''].flat()[0]! : '';
+        if (drawn !== '' && areStrokes(drawn)) values[drawnName(name)] = drawn;
         if (item.kind === 'consent') values[wordingOf(name)] = say(item.label, by.language, form.languages);
       }
     }
@@ -58,6 +61,8 @@ export const shownName = (name: string): string => name.replace(/\]?$/, (end) =>
 export const alongWith = ({ kind, reads }: Pick<Item, 'kind' | 'reads'>, name: string): string[] => [
   ...(kind === 'consent' ? [wordingOf(name)] : []),
   ...(reads ? [shownName(name)] : []),
+  ...(kind === 'file' ? [fileName(name)] : []),
+  ...(kind === 'signature' ? [drawnName(name)] : []),
 ];
 
 /** Under which name the wording of a consent goes on: `news` and `news_wording`, `rows[0][news]` and `rows[0][news_wording]`. */
@@ -107,6 +112,9 @@ function readChoice({ kind, options = [], reads }: Item, given: readonly string[
 function readOne(placed: Placed, text: string, by: ReadingBy, words: Words): Reading {
   const { item } = placed;
   switch (item.kind) {
+    // What speaks for a file that the server has kept: whether it does, the server sees (server/http/hosted/files.ts).
+    case 'file':
+      return text.length <= MOST_FILE_TOKEN ? { value: text } : { trouble: words.fileGone };
     case 'number':
     case 'money':
       return readAmount(item, text, by, words);
@@ -152,7 +160,15 @@ function readText({ kind, maxLength }: Item, text: string, words: Words): Readin
   return { value: text.replace(/\r\n?/g, '\n') };
 }
 
-const MOST_TEXT = { text: 1000, 'long text': 20_000, email: 320, phone: 60, 'web address': 2000, hidden: 2000 };
+const MOST_TEXT = {
+  text: 1000,
+  'long text': 20_000,
+  email: 320,
+  phone: 60,
+  'web address': 2000,
+  hidden: 2000,
+  signature: 200,
+};
 
 function isWebAddress(text: string): boolean {
   if (/\s/.test(text) || !URL.canParse(text)) return false;

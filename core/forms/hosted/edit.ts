@@ -1,6 +1,9 @@
 import { fold } from '../../values/index.ts';
 import { isChoice, isQuestion, type ItemKind } from './kinds.ts';
-import type { HostedForm, HostedPage, Item, Shown } from './model.ts';
+import type { Shown } from './condition.ts';
+import type { Charge, Fee } from './fee.ts';
+import { drawnName, fileName } from './files.ts';
+import type { HostedForm, HostedPage, Item } from './model.ts';
 import { alongWith, shownName, wordingOf } from './answers.ts';
 
 /** Editing a form's document; what is given is left as it was. An item that isn't there changes nothing. */
@@ -152,6 +155,10 @@ export function withKind(item: Item, kind: ItemKind, language: string): Item {
   }
   if (['text', 'long text', 'email', 'web address'].includes(kind) && maxLength !== undefined)
     next.maxLength = maxLength;
+  if (kind === 'file') {
+    if (item.accepts) next.accepts = item.accepts;
+    if (item.mostMebibytes !== undefined) next.mostMebibytes = item.mostMebibytes;
+  }
   if (kind === 'number' || kind === 'money') {
     if (least !== undefined) next.least = least;
     if (most !== undefined) next.most = most;
@@ -171,7 +178,10 @@ export function freeName(form: Pick<HostedForm, 'pages'>, wanted: string, into?:
   const name = plain === '' ? 'question' : plain;
   const group = into === undefined ? undefined : standingOf(form, into)?.item;
   const beside = group ? (group.items ?? []) : form.pages.flatMap(({ items }) => items);
-  const along = (each: string): string[] => [each, wordingOf(each), shownName(each)];
+  const along = (each: string): string[] => [
+    each,
+    ...[wordingOf, shownName, fileName, drawnName].map((beside) => beside(each)),
+  ];
   const taken = new Set(beside.flatMap((each) => (each.name === undefined ? [] : along(each.name))));
   const isFree = (tried: string): boolean => along(tried).every((each) => !taken.has(each));
   for (let at = 1; ; at += 1) {
@@ -211,14 +221,39 @@ export function changeNames(form: HostedForm, now: (name: string) => string | un
     if (items) next.items = items.map(changed);
     return next;
   };
+  const fee = form.fee && feeBy(form.fee, now, shownBy);
+  const { fee: _, ...whole } = form;
   return {
-    ...form,
+    ...whole,
+    ...(fee ? { fee } : {}),
     pages: form.pages.map((page) => {
       const { shown, ...rest } = page;
       const seen = shownBy(shown);
       return { ...rest, ...(seen ? { shown: seen } : {}), items: page.items.map(changed) };
     }),
   };
+}
+
+/** A fee by other names. What is priced by a question that isn't asked any more is charged no more. */
+function feeBy(
+  fee: Fee,
+  now: (name: string) => string | undefined,
+  shownBy: (shown: Shown | undefined) => Shown | undefined,
+): Fee | undefined {
+  const charges = fee.charges.flatMap(({ shown, question, times, ...charge }): Charge[] => {
+    const [asked, often] = [question && now(question), times && now(times)];
+    if ((question !== undefined && asked === undefined) || (times !== undefined && often === undefined)) return [];
+    const seen = shownBy(shown);
+    return [
+      {
+        ...charge,
+        ...(asked === undefined ? {} : { question: asked }),
+        ...(often === undefined ? {} : { times: often }),
+        ...(seen ? { shown: seen } : {}),
+      },
+    ];
+  });
+  return charges.length === 0 ? undefined : { ...fee, charges };
 }
 
 function readsBy(

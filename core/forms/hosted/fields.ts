@@ -1,9 +1,11 @@
 import type { FormField } from '../model.ts';
+import { drawnName, fileName } from './files.ts';
 import { ASKED_AS, isQuestion } from './kinds.ts';
 import type { HostedForm, Item } from './model.ts';
 import { shownName, wordingOf } from './answers.ts';
 import { mostRows, rowName } from './placed.ts';
 import { say } from './say.ts';
+import { FEE_FIELDS } from './to-pay.ts';
 
 /** Rows of a group within a group whose fields are told: each is a field of the outer row's record. */
 const NESTED_ROWS = 3;
@@ -40,13 +42,24 @@ export function fieldsOf(form: HostedForm): FormField[] {
         fields.push(field);
         if (item.kind === 'consent') fields.push(wordingField(field));
         if (item.reads) fields.push(shownField(field));
+        if (item.kind === 'file') fields.push(besideField(field, fileName(name), 'name of the file', 'text'));
+        if (item.kind === 'signature') fields.push(besideField(field, drawnName(name), 'as drawn', 'web address'));
       }
     }
   };
   for (const page of form.pages)
     add(page.items, { row: '', group: undefined, section: text(page.title), sure: page.shown === undefined });
+  if (form.fee) fields.push(...FEE.map((field) => ({ ...field })));
   return fields;
 }
+
+/** What goes on once it is paid. */
+const FEE: FormField[] = [
+  { name: FEE_FIELDS.amount, label: 'What was paid', type: 'number', required: true, hidden: true },
+  { name: FEE_FIELDS.currency, label: 'The currency it was paid in', type: 'text', required: true, hidden: true },
+  { name: FEE_FIELDS.payment, label: 'The payment’s number', type: 'text', required: true, hidden: true },
+  { name: FEE_FIELDS.paidAt, label: 'When it was paid', type: 'date and time', required: true, hidden: true },
+];
 
 /** Where a question stands: in which row of which group, under which heading, and whether it is shown to everybody. */
 interface Around {
@@ -104,6 +117,14 @@ const shownField = ({
   required: false,
   hidden: true,
 });
+
+/** What goes on beside an answer. */
+const besideField = (
+  { name: _, label, options: __, maxLength: ___, autocomplete: ____, ...rest }: FormField,
+  name: string,
+  what: string,
+  type: FormField['type'],
+): FormField => ({ ...rest, name, label: `${label}, ${what}`.slice(0, 1000), type, required: false, hidden: true });
 
 /** What somebody consented to goes on with their consent. */
 const wordingField = ({ name, label, required, options: _, autocomplete: __, ...rest }: FormField): FormField => ({

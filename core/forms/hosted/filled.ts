@@ -1,3 +1,4 @@
+import { drawnName, fileName } from './files.ts';
 import { isQuestion } from './kinds.ts';
 import { shownName, wordingOf } from './answers.ts';
 import type { HostedForm, Item } from './model.ts';
@@ -10,7 +11,14 @@ import { wordsIn, type Words } from './words.ts';
 export type FilledLine =
   | { kind: 'page' | 'heading' | 'row'; text: string }
   /** Deeper in: a row of a group. */
-  | { kind: 'answer'; label: string; value: string; depth: number };
+  | {
+      kind: 'answer';
+      label: string;
+      value: string;
+      depth: number;
+      /** What was drawn as a signature: where it is to be had; an SVG path once it was fetched. */
+      drawn?: string;
+    };
 
 /**
  * What was asked and answered, in one language. What wasn't shown for these answers isn't there; what was left blank is,
@@ -42,6 +50,9 @@ export function filledIn(form: HostedForm, values: Answers, language: string): F
       label: String(said ?? text(item.label)),
       value: valueOf(item, name, values, words, { language, text }),
       depth,
+      ...(item.kind === 'signature' && typeof values[drawnName(name)] === 'string'
+        ? { drawn: values[drawnName(name)] as string }
+        : {}),
     });
   };
   for (const { page, shown, items } of placedPages(form, values)) {
@@ -61,6 +72,7 @@ function valueOf(
   { language, text }: { language: string; text: (texts: Item['label'] | undefined) => string },
 ): string {
   const said = [values[name] ?? []].flat();
+  if (item.kind === 'file') return [values[fileName(name)] ?? said].flat().join('; ');
   if (item.reads) return [values[shownName(name)] ?? said].flat().join('; ');
   return said
     .map((each) => {

@@ -16,6 +16,9 @@ export const ASKED_AS = {
   'one of': 'option',
   'several of': 'options',
   record: 'text',
+  // The address at which it is to be had.
+  file: 'web address',
+  signature: 'text',
   consent: 'yes/no',
   hidden: 'text',
 } as const satisfies Record<string, InputType>;

@@ -18,7 +18,9 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
-import { TESTS, type Test } from '../../expressions/index.ts';
+import { Shown } from './condition.ts';
+import { Fee } from './fee.ts';
+import { FILE_SORT_NAMES, MOST_MEBIBYTES, type FileSort } from './files.ts';
 import { ITEM_KINDS, type ItemKind } from './kinds.ts';
 import { Reads } from './reads.ts';
 import { IsTexts, type Texts } from './texts.ts';
@@ -30,19 +32,6 @@ const NAME = /^[A-Za-z][A-Za-z0-9_]{0,59}$/;
 const LANGUAGE = /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/;
 const DAY = /^\d{4}-\d{2}-\d{2}$/;
 export const COLOUR = /^#[0-9a-f]{6}$/i;
-
-/** One comparison with another answer. `field` is its name; that of a question in a group, as in the group's first row. */
-export class ShownPart {
-  @IsString() @MaxLength(200) field!: string;
-  @IsIn(TESTS) test!: Test;
-  @IsOptional() @IsString() @MaxLength(1000) value?: string;
-}
-
-/** When something is shown. Picked only: the visitor's page evaluates it too, without an interpreter of expressions. */
-export class Shown {
-  @IsIn(['all', 'any']) match!: 'all' | 'any';
-  @IsArray() @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => ShownPart) parts!: ShownPart[];
-}
 
 export class HostedOption {
   @IsString() @MaxLength(200) value!: string;
@@ -98,6 +87,14 @@ export class Item {
   @IsOptional() @ValidateNested() @Type(() => Begins) begins?: Begins;
   /** The HTML autofill token (HTML, 4.10.18.7). */
   @IsOptional() @Matches(/^[a-z][a-z0-9 -]{0,60}$/) autocomplete?: string;
+  /** Of a file: which sorts are taken, and how large it may be. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(10)
+  @IsIn(FILE_SORT_NAMES, { each: true })
+  accepts?: FileSort[];
+  @IsOptional() @IsInt() @Min(1) @Max(MOST_MEBIBYTES) mostMebibytes?: number;
   /** Never kept in the visitor's browser while it isn't sent. */
   @IsOptional() @IsBoolean() sensitive?: boolean;
   /** Of a group: its questions, and how many rows there are at least and at most. */
@@ -157,6 +154,8 @@ export class HostedForm {
   pages!: HostedPage[];
   /** It may be opened with a signed link to a record. */
   @IsOptional() @ValidateNested() @Type(() => LinkedRecord) link?: LinkedRecord;
+  /** What has to be paid, before anything is done with what was sent. */
+  @IsOptional() @ValidateNested() @Type(() => Fee) fee?: Fee;
   /** What is said once it is sent. */
   @IsOptional() @IsTexts(5000) thanks?: Texts;
   @IsOptional() @ValidateNested() @Type(() => Look) look?: Look;

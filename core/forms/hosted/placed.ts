@@ -1,5 +1,6 @@
 import { isQuestion } from './kinds.ts';
-import type { HostedForm, HostedPage, Item, Shown } from './model.ts';
+import type { Shown } from './condition.ts';
+import type { HostedForm, HostedPage, Item } from './model.ts';
 import { holdsFor, type Answers } from './shown.ts';
 
 /** An item where it stands: a question of a group stands once a row. */
@@ -37,6 +38,9 @@ type AnswerTo = (name: string) => string | readonly string[] | undefined;
 /** As what a group's row is named: `contacts[2]`. */
 export const rowName = (group: string, row: number): string => `${group}[${row}]`;
 const inside = (row: string, name: string): string => `${row}[${name}]`;
+
+/** What a question in a row is called in conditions and plans: as in its group's first row. */
+export const asInFirstRow = (name: string): string => name.replace(/\[\d+\]/g, '[0]');
 
 /** How many rows a group has room for. */
 export const mostRows = ({ mostRows: most = 10 }: Pick<Item, 'mostRows'>): number => most;

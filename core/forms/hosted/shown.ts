@@ -1,4 +1,4 @@
-import type { Shown } from './model.ts';
+import type { Shown } from './condition.ts';
 
 /** What is known of answers while a form is filled in: a text, or several. A name that isn't there: nothing was said. */
 export type Answers = Readonly<Record<string, string | readonly string[]>>;

@@ -1,6 +1,10 @@
 import { isChoice, isQuestion, readsRecords } from './kinds.ts';
-import type { HostedForm, Item, Shown } from './model.ts';
-import { goesBy, type Reads } from './reads.ts';
+import type { Shown } from './condition.ts';
+import type { HostedForm, Item } from './model.ts';
+import type { Fee } from './fee.ts';
+import { FEE_FIELDS } from './to-pay.ts';
+import { goesBy } from './offering.ts';
+import type { Reads } from './reads.ts';
 import { alongWith } from './answers.ts';
 import { mostRows } from './placed.ts';
 
@@ -84,6 +88,7 @@ export function troublesOf(form: HostedForm): FormTrouble[] {
       else if (!isAsked(names.get(into))) say(at, `it fills “${into}”, which isn't asked`);
       else if (rowOf(into) !== row) say(at, `it fills “${into}”, which stands in other rows`);
   }
+  if (form.fee) troublesOfFee(form.fee, names, say);
   if (form.link) {
     const held = names.get(form.link.into);
     if (held?.item.kind !== 'hidden' || form.link.into.includes('['))
@@ -95,6 +100,44 @@ export function troublesOf(form: HostedForm): FormTrouble[] {
   for (const name of circular(names)) say(names.get(name)!.item.id, `whether it is shown depends on itself`);
   return troubles;
 }
+
+/** What can't be reckoned of a fee, or would be reckoned otherwise than it says. */
+function troublesOfFee(fee: Fee, names: ReadonlyMap<string, Asked>, say: (at: string, reason: string) => void): void {
+  for (const name of Object.values(FEE_FIELDS))
+    if (names.has(name)) say(names.get(name)!.item.id, `“${name}” is what is paid sent as`);
+  const ids = fee.charges.map(({ id }) => id);
+  if (new Set(ids).size < ids.length) say('', 'two parts of what is paid have the same id');
+  for (const { by, question, times, prices = [], minor, label } of fee.charges) {
+    const what = Object.values(label)[0] ?? '';
+    const asked = question === undefined ? undefined : names.get(question)?.item;
+    const often = times === undefined ? undefined : names.get(times)?.item;
+    if (by === 'fixed' && minor === undefined) say('', `what “${what}” costs is missing`);
+    if (by !== 'fixed' && question === undefined) say('', `“${what}” names no question that it is priced by`);
+    if (question !== undefined && !asked) say('', `“${what}” is priced by “${question}”, which isn't asked`);
+    if (by === 'option' && asked) {
+      const offered = new Set(valuesOf(asked));
+      if (offered.size === 0) say(asked.id, `“${what}” is priced by its options, and it has none of its own`);
+      const gone = prices.find(({ value }) => !offered.has(value));
+      if (gone) say(asked.id, `“${what}” has a price for “${gone.value}”, which it doesn't offer`);
+    }
+    if (by === 'answer' && asked && (asked.kind !== 'money' || asked.currency !== fee.currency))
+      say(asked.id, `“${what}” is what is given here, so it has to be an amount in ${fee.currency}`);
+    if (times !== undefined && !often) say('', `how often “${what}” counts is told by “${times}”, which isn't asked`);
+    if (often && often.kind !== 'number' && !(often.kind === 'one of' && valuesOf(often).every(isWhole)))
+      say(
+        often.id,
+        `how often “${what}” counts is told here, so it has to be a number or a choice among whole numbers`,
+      );
+    if (question !== undefined && times !== undefined && rowOf(times) !== '' && rowOf(times) !== rowOf(question))
+      say('', `“${what}” is priced and counted in different rows`);
+  }
+}
+
+const isWhole = (text: string): boolean => /^\d{1,6}$/.test(text);
+
+/** What an answer may be, where that is among a few. */
+const valuesOf = ({ kind, options = [] }: Item): string[] =>
+  kind === 'yes/no' ? ['yes', 'no'] : kind === 'consent' ? ['yes'] : options.map(({ value }) => value);
 
 /** How many answers there can be, with as many rows as there may be. */
 const roomIn = (items: readonly Item[]): number =>

@@ -52,6 +52,32 @@ export interface Words {
   firstAnswer: string;
   linkUsed: string;
   asPaper: string;
+  signHere: string;
+  drawHere: string;
+  drawAnew: string;
+  fileGone: string;
+  fileEmpty: string;
+  fileTooLarge: (mebibytes: number) => string;
+  fileSort: string;
+  fileTaken: (name: string) => string;
+  fileHere: string;
+  fileAway: string;
+  fileSending: string;
+  toPay: string;
+  paid: string;
+  testMode: string;
+  pay: string;
+  payElsewhere: string;
+  payLater: string;
+  payRefused: string;
+  payConfirming: string;
+  payLapsed: string;
+  payNothing: string;
+  working: string;
+  needsWork: string;
+  refusedBySystem: string;
+  refusedPolitely: string;
+  made: string;
 }
 
 const en: Words = {
@@ -107,6 +133,32 @@ const en: Words = {
   firstAnswer: 'Please answer what stands before this first.',
   linkUsed: 'This link has been used: what was sent with it has arrived.',
   asPaper: 'What you sent, as a PDF',
+  signHere: 'Type your name to sign.',
+  drawHere: 'You may draw your signature here as well',
+  drawAnew: 'Draw anew',
+  fileGone: 'This file isn’t there any more. Please choose it again.',
+  fileEmpty: 'This file is empty.',
+  fileTooLarge: (mebibytes) => `Please choose a file of at most ${mebibytes} MB.`,
+  fileSort: 'A file of this sort isn’t taken here.',
+  fileTaken: (name) => `${name} is here.`,
+  fileHere: 'The file you chose is here.',
+  fileAway: 'Take it away',
+  fileSending: 'The file is being sent …',
+  toPay: 'To be paid',
+  paid: 'Paid',
+  testMode: 'Test mode: no money is moved.',
+  pay: 'Go on to pay',
+  payElsewhere: 'What you entered is kept. It is carried out once it is paid.',
+  payLater: 'The payment service can’t be reached just now. What you entered is kept; please try again in a moment.',
+  payRefused: 'The payment was refused. You can try again.',
+  payConfirming: 'The payment is being confirmed. This page looks again by itself.',
+  payLapsed: 'It wasn’t paid in time, and has been set aside.',
+  payNothing: 'There is nothing to pay here.',
+  working: 'One moment: your browser is doing a small sum, so that programs have it harder.',
+  needsWork: 'Many are sending just now. Please send it again in a minute.',
+  refusedBySystem: 'It arrived and could not be taken over:',
+  refusedPolitely: 'It has arrived. Somebody has a look at it before it goes on.',
+  made: 'This came of it:',
 };
 
 const de: Words = {
@@ -165,6 +217,33 @@ const de: Words = {
   firstAnswer: 'Bitte zuerst beantworten, was davor steht.',
   linkUsed: 'Dieser Link wurde schon benutzt: Was damit gesendet wurde, ist angekommen.',
   asPaper: 'Was Sie gesendet haben, als PDF',
+  signHere: 'Zum Unterschreiben bitte den Namen eintippen.',
+  drawHere: 'Hier können Sie auch mit der Hand unterschreiben',
+  drawAnew: 'Neu zeichnen',
+  fileGone: 'Diese Datei ist nicht mehr da. Bitte wählen Sie sie noch einmal aus.',
+  fileEmpty: 'Diese Datei ist leer.',
+  fileTooLarge: (mebibytes) => `Bitte wählen Sie eine Datei von höchstens ${mebibytes} MB.`,
+  fileSort: 'Dateien dieser Art werden hier nicht angenommen.',
+  fileTaken: (name) => `${name} ist da.`,
+  fileHere: 'Die Datei, die Sie ausgewählt haben, ist da.',
+  fileAway: 'Wegnehmen',
+  fileSending: 'Die Datei wird gesendet …',
+  toPay: 'Zu zahlen',
+  paid: 'Bezahlt',
+  testMode: 'Probebetrieb: Es fließt kein Geld.',
+  pay: 'Weiter zum Bezahlen',
+  payElsewhere: 'Ihre Angaben sind gespeichert. Ausgeführt werden sie, sobald bezahlt ist.',
+  payLater:
+    'Der Zahlungsdienst ist gerade nicht erreichbar. Ihre Angaben sind gespeichert; bitte versuchen Sie es gleich noch einmal.',
+  payRefused: 'Die Zahlung wurde abgelehnt. Sie können es noch einmal versuchen.',
+  payConfirming: 'Die Zahlung wird bestätigt. Diese Seite sieht von selbst wieder nach.',
+  payLapsed: 'Es wurde nicht rechtzeitig bezahlt und ist zurückgelegt.',
+  payNothing: 'Hier ist nichts zu bezahlen.',
+  working: 'Einen Augenblick: Ihr Browser löst eine kleine Rechenaufgabe, damit es Programme schwerer haben.',
+  needsWork: 'Gerade senden sehr viele. Bitte senden Sie es in einer Minute noch einmal.',
+  refusedBySystem: 'Es ist angekommen und konnte nicht übernommen werden:',
+  refusedPolitely: 'Es ist angekommen. Jemand sieht es sich an, bevor es weitergeht.',
+  made: 'Das ist daraus geworden:',
 };
 
 const pl: Words = {
@@ -221,6 +300,32 @@ const pl: Words = {
   firstAnswer: 'Proszę najpierw odpowiedzieć na wcześniejsze pytania.',
   linkUsed: 'Ten link został już użyty: to, co zostało nim wysłane, dotarło.',
   asPaper: 'To, co zostało wysłane, jako PDF',
+  signHere: 'Aby podpisać, proszę wpisać imię i nazwisko.',
+  drawHere: 'Można też podpisać się tutaj odręcznie',
+  drawAnew: 'Narysuj od nowa',
+  fileGone: 'Tego pliku już nie ma. Proszę wybrać go ponownie.',
+  fileEmpty: 'Ten plik jest pusty.',
+  fileTooLarge: (mebibytes) => `Proszę wybrać plik nie większy niż ${mebibytes} MB.`,
+  fileSort: 'Plików tego rodzaju tu nie przyjmujemy.',
+  fileTaken: (name) => `${name} jest na miejscu.`,
+  fileHere: 'Wybrany plik jest na miejscu.',
+  fileAway: 'Usuń',
+  fileSending: 'Plik jest wysyłany …',
+  toPay: 'Do zapłaty',
+  paid: 'Zapłacono',
+  testMode: 'Tryb próbny: pieniądze nie są przekazywane.',
+  pay: 'Przejdź do płatności',
+  payElsewhere: 'Podane dane są zapisane. Zostaną wykonane po zapłacie.',
+  payLater: 'Usługa płatności jest teraz nieosiągalna. Podane dane są zapisane; proszę spróbować za chwilę.',
+  payRefused: 'Płatność została odrzucona. Można spróbować ponownie.',
+  payConfirming: 'Płatność jest potwierdzana. Ta strona sama sprawdzi ponownie.',
+  payLapsed: 'Nie zapłacono na czas i odłożono.',
+  payNothing: 'Nie ma tu nic do zapłaty.',
+  working: 'Chwileczkę: przeglądarka rozwiązuje małe zadanie, aby programom było trudniej.',
+  needsWork: 'Właśnie wysyła bardzo wiele osób. Proszę wysłać ponownie za minutę.',
+  refusedBySystem: 'Dotarło, ale nie mogło zostać przejęte:',
+  refusedPolitely: 'Dotarło. Ktoś to obejrzy, zanim pójdzie dalej.',
+  made: 'Powstało z tego:',
 };
 
 const KNOWN: Record<string, Words> = { en, de, pl };

@@ -47,6 +47,8 @@ export class Answering {
     private readonly answers: Readonly<Record<string, string | string[]>>,
     /** What goes along with the page that is sent back. */
     private readonly along: string,
+    /** What files in the answers are called, by what speaks for them. */
+    private readonly files: Readonly<Record<string, string>> = {},
   ) {
     this.words = wordsIn(of.language);
   }
@@ -54,7 +56,7 @@ export class Answering {
   /** The form once more, with what was filled in. */
   page(status: number, more: Partial<Parameters<typeof formPage>[1]>): void {
     const { language, today } = this.of;
-    const view = { today, answers: this.answers, along: { [ISSUED]: this.along }, ...more };
+    const view = { today, answers: this.answers, files: this.files, along: { [ISSUED]: this.along }, ...more };
     asPage(this.response.status(status), language).send(formPage(pageOf(this.of), view));
   }
 
@@ -82,9 +84,13 @@ export class Answering {
     this.problem(409, { ...formProblem(this.words.sentBefore, errors), status: 409, shown: anew });
   }
 
-  /** @param paper speaks for whoever wants what was sent as a PDF @param submission undefined where nothing was kept, and nobody is to see that */
-  sent(submission?: string, paper?: string): void {
-    const thanks = thanksOf(this.of, paper);
+  /**
+   * @param submission undefined where nothing was kept, and nobody is to see that
+   * @param paper speaks for whoever wants what was sent as a PDF
+   * @param pay where it is paid, before thanks are due
+   */
+  sent(submission?: string, paper?: string, pay?: string): void {
+    const thanks = pay ?? thanksOf(this.of, paper);
     if (this.byPage) return this.response.redirect(303, thanks);
     this.response.status(202).json({ ...(submission === undefined ? {} : { submission }), thanks });
   }

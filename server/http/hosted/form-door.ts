@@ -5,14 +5,15 @@ import express, {
   type Response,
   type Router,
 } from 'express';
-import helmet from 'helmet';
-import { languageFor, wordsIn, type HostedForm } from '@zusammen/core/forms/hosted';
+import { languageFor, wordsIn, type AnswerTrouble, type HostedForm } from '@zusammen/core/forms/hosted';
 import { TRAP } from '@zusammen/core/forms/hosted/view';
+import type { SubmittedValues } from '@zusammen/core/forms';
 import { beyondBounds } from '@zusammen/core/plans';
 import { KeyUsedOtherwise } from '../../engine/index.ts';
 import { isSystemTrouble } from '../../systems/index.ts';
 import { asProblem } from '../as-problem.ts';
 import { readSubmission } from '../body.ts';
+import type { SentFile } from '../form-body.ts';
 import type { Context } from '../context.ts';
 import { limitedBy } from '../limited.ts';
 import { Problem } from '../problem.ts';
@@ -20,9 +21,13 @@ import { isVisitor, sorryPage } from '../visitor-page.ts';
 import { Answering, asPage, ISSUED, pageOf, type LiveForm } from './answering.ts';
 import { draftOf } from './draft.ts';
 import { formPage, lookSheet, thanksPage } from './form-page.ts';
-import { answersOf, asAnswers, todayIn } from './held.ts';
+import { asAnswers, todayIn } from './answers-of.ts';
+import { enterUpload, fileNames, filesAsked, keepFile } from './files.ts';
+import { takeFile } from './file-door.ts';
+import { payAddress, showPay } from './pay-page.ts';
+import { mayBeFramed, secured } from './secured.ts';
+import { takenOf } from './taken.ts';
 import { issue, readIssued } from './issued.ts';
-import { heldToOffers, OFFER } from './offered.ts';
 import { Pages } from './pages.ts';
 import { sealPaper, sendPaper } from './paper.ts';
 import { readForForm } from './read-door.ts';
@@ -35,6 +40,11 @@ interface FormRequest extends Request {
 const SHOWN_A_MINUTE = 240;
 const SHOWN_FOR_EACH = 4;
 const PAPERS_A_MINUTE = 30;
+/** Somebody who has paid looks again every few seconds. */
+const PAYING_A_MINUTE = 120;
+/** Files of one form a minute and address, at least; and for each submission that may be sent. */
+const FILES_A_MINUTE = 30;
+const FILES_FOR_EACH = 2;
 /** And so often may be looked up. */
 const READ_FOR_EACH = 12;
 
@@ -78,7 +88,16 @@ export function formDoor(context: Context): Router {
     limitedBy(() => PAPERS_A_MINUTE),
     (request, response) => sendPaper(context, request, response),
   );
-  router.use('/:intake', secured, known, framed);
+  router.get(
+    '/:intake/pay',
+    secured,
+    limitedBy(() => PAYING_A_MINUTE),
+    (request, response) => showPay(context, request, response),
+  );
+  router.use('/:intake', secured, known, (request: FormRequest, response, next) => {
+    mayBeFramed(response, request.of!.live.document.settings.allowedOrigins);
+    next();
+  });
 
   router.get(
     ['/:intake', '/:intake/draft'],
@@ -112,6 +131,13 @@ export function formDoor(context: Context): Router {
   });
 
   router.post(
+    ['/:intake/file', '/:intake/draft/file'],
+    limitedBy(({ of }: FormRequest) => Math.max(FILES_A_MINUTE, FILES_FOR_EACH * of!.live.document.settings.perMinute)),
+    fromHere,
+    async (request: FormRequest, response) => takeFile(context, request.of!, request, response),
+  );
+
+  router.post(
     ['/:intake/read', '/:intake/draft/read'],
     limitedBy(({ of }: FormRequest) => Math.max(SHOWN_A_MINUTE, READ_FOR_EACH * of!.live.document.settings.perMinute)),
     fromHere,
@@ -125,12 +151,12 @@ export function formDoor(context: Context): Router {
     async (request: FormRequest, response) => {
       const of = request.of!;
       const { live: found, form, language } = of;
-      const { values } = await readSubmission(request);
-      const { [ISSUED]: issued, [TRAP]: trapped, [OFFER]: offers, _more: more, _less: less, ...said } = values;
+      const { said, more, less, trapped, issued, wrong } = await submitted(request, of);
       const shown = readIssued(sealer, found.intake.id, issued);
       const fresh = (): string => issue(sealer, found.intake.id);
       const answers = asAnswers(said);
-      const answer = new Answering(response, of, isVisitor(request), answers, shown ? String(issued) : fresh());
+      const names = fileNames(context, found.intake.id, answers);
+      const answer = new Answering(response, of, isVisitor(request), answers, shown ? String(issued) : fresh(), names);
       // Without a script, a row more or less is asked for here, and nothing is sent yet.
       if (typeof more === 'string') return answer.page(200, { more });
       if (typeof less === 'string') return answer.page(200, { answers: withoutRow(answers, less) });
@@ -138,29 +164,25 @@ export function formDoor(context: Context): Router {
       if (form.guard.trap && typeof trapped === 'string' && trapped !== '') return answer.sent();
       const { leastSeconds } = form.guard;
       if (leastSeconds > 0 && (!shown || Date.now() - shown.at < leastSeconds * 1000)) return answer.tooSoon();
-      const reading = answersOf(form, said, language, found.document.settings.zone);
-      if (!reading.ok) return answer.refused(reading.errors);
-      const holding = { reading: formReading, sealer, intake: found.intake.id, form, language };
-      const notOffered = await heldToOffers(holding, answers, reading.values, offers);
-      if (notOffered.length > 0) return answer.refused(notOffered);
-      if (Object.keys(reading.values).length === 0) return answer.nothing();
-      if (form.link) {
-        delete reading.values[form.link.into];
-        if (of.link) reading.values[form.link.into] = of.link.record;
-      }
-      const beyond = beyondBounds(reading.values, found.document.fields, found.document.plan);
+      if (wrong.length > 0) return answer.refused(wrong);
+      const by = { form, language, page: String(issued ?? ''), record: of.link?.record };
+      const taken = await takenOf(context, found, said, by);
+      if (!taken.ok) return answer.refused(taken.errors);
+      const { ok: _, ...arriving } = taken;
+      if (Object.keys(arriving.values).length === 0) return answer.nothing();
+      const beyond = beyondBounds(arriving.values, found.document.fields, found.document.plan);
       if (beyond) return answer.refused([{ field: beyond.field, message: beyond.reason }]);
       // Of a draft it is known by now that it would be taken.
       if (of.draft !== undefined) return answer.sent();
       const once = of.link?.once;
       const key = once === undefined ? (shown?.key ?? request.get('Idempotency-Key')?.slice(0, 200)) : `link ${once}`;
       try {
-        const arrival = { values: reading.values, via: 'form' as const, receivedAt: new Date() };
         const { id } = await acceptor.accept(found, {
-          ...arrival,
+          ...{ ...arriving, via: 'form', receivedAt: new Date() },
           ...(key === undefined ? {} : { idempotencyKey: key }),
         });
-        answer.sent(id, sealPaper(sealer, id));
+        const pay = arriving.payment && payAddress(context, found, id, language);
+        answer.sent(id, sealPaper(sealer, id), pay);
       } catch (error) {
         // It was sent, gone back to, changed and sent again: both may be meant.
         if (error instanceof KeyUsedOtherwise && once !== undefined) return answer.linkUsed();
@@ -172,6 +194,28 @@ export function formDoor(context: Context): Router {
   router.use(inWords);
   return router;
 
+  /** What was sent: answers, with what speaks for files in the place of those; and files that aren't taken. */
+  async function submitted(request: FormRequest, { live: found, form, language }: LiveForm): Promise<Submitted> {
+    const asking = filesAsked(form);
+    const came = new Map<string, SentFile>();
+    const leave = asking.size > 0 && isMultipart(request) ? enterUpload(String(request.ip)) : undefined;
+    try {
+      const { values } = await readSubmission(request, asking.size > 0 ? { fileFields: asking, files: came } : {});
+      const { [ISSUED]: issued, [TRAP]: trapped, _more: more, _less: less, ...said } = values;
+      const wrong: AnswerTrouble[] = [];
+      for (const [name, file] of came) {
+        const by = { language, page: String(issued ?? ''), by: String(request.ip) };
+        const kept = await keepFile(context, found.intake.id, asking.of(name)!, file, by);
+        delete said[name];
+        if (typeof kept === 'string') wrong.push({ field: name, message: kept });
+        else said[name] = kept.token;
+      }
+      return { said, issued, trapped, more, less, wrong };
+    } finally {
+      leave?.();
+    }
+  }
+
   /** Pages of others have no business sending here: the form is shown by us, also where it is embedded. */
   function fromHere(request: Request, _response: Response, next: NextFunction): void {
     const origin = request.get('Origin');
@@ -182,38 +226,16 @@ export function formDoor(context: Context): Router {
   }
 }
 
-/** What a form's page may do: run our script, and be sent to us. */
-const secured = helmet({
-  contentSecurityPolicy: {
-    directives: {
-      defaultSrc: ["'none'"],
-      styleSrc: ["'self'"],
-      scriptSrc: ["'self'"],
-      fontSrc: ["'self'"],
-      imgSrc: ["'self'", 'data:'],
-      connectSrc: ["'self'"],
-      baseUri: ["'none'"],
-      formAction: ["'self'"],
-      frameAncestors: ["'none'"],
-      upgradeInsecureRequests: null,
-    },
-  },
-  referrerPolicy: { policy: 'same-origin' },
-  xFrameOptions: false,
-});
-
-/** Only pages that the intake names may show the form in a frame of theirs. */
-function framed(request: FormRequest, response: Response, next: NextFunction): void {
-  const { allowedOrigins = [] } = request.of!.live.document.settings;
-  if (allowedOrigins.length > 0) {
-    const policy = String(response.getHeader('Content-Security-Policy'));
-    response.setHeader(
-      'Content-Security-Policy',
-      policy.replace("frame-ancestors 'none'", `frame-ancestors 'self' ${allowedOrigins.join(' ')}`),
-    );
-  }
-  next();
+interface Submitted {
+  said: SubmittedValues;
+  issued: unknown;
+  trapped: unknown;
+  more: unknown;
+  less: unknown;
+  wrong: AnswerTrouble[];
 }
+
+const isMultipart = (request: Request): boolean => /^multipart\//i.test(request.get('Content-Type') ?? '');
 
 /** Answers without those of a row. */
 const withoutRow = (answers: Record<string, string | string[]>, row: string): Record<string, string | string[]> =>

@@ -91,6 +91,12 @@ const nameOf = (language: string): string =>
 const paragraphs = (text: string): Markup[] =>
   text === '' ? [] : text.split(/\n{2,}/).map((paragraph) => element('p', { class: 'intro' }, paragraph));
 
+/** A page under the form's title, with something else than the form on it. */
+export function plainFormPage(of: PageOf, ...inside: (Markup | false | undefined)[]): string {
+  const title = say(of.form.title, of.language, of.form.languages);
+  return page(of, title, element('h1', {}, title), ...inside.filter((each) => each !== false && each !== undefined));
+}
+
 /** What somebody sees who has sent it. */
 export function thanksPage(of: PageOf, { paper }: { paper?: string } = {}): string {
   const { form, language } = of;

@@ -1,10 +1,18 @@
 import type { Request, Response } from 'express';
-import { filledIn, languageFor, say } from '@zusammen/core/forms/hosted';
+import {
+  amountText,
+  filledIn,
+  languageFor,
+  say,
+  strokesOf,
+  wordsIn,
+  type FilledLine,
+} from '@zusammen/core/forms/hosted';
 import type { Sealer } from '../../access/index.ts';
-import { intakeById, submissionById } from '../../store/index.ts';
+import { intakeById, paymentOf, submissionById, visitorFileSent, type Payment } from '../../store/index.ts';
 import type { Context } from '../context.ts';
 import { Problem } from '../problem.ts';
-import { asAnswers } from './held.ts';
+import { asAnswers } from './answers-of.ts';
 
 /** What somebody filled in, on paper: made anew each time from what is kept, and gone when that is forgotten. */
 
@@ -47,10 +55,15 @@ export async function sendPaper(context: Context, request: Request, response: Re
     ...{ dateStyle: 'long', timeStyle: 'short', timeZone: settings.zone ?? 'UTC' },
   }).format(submission.receivedAt);
   const title = say(form.title, language, form.languages);
+  const payment = await paymentOf(db, submission.id);
   const pdf = await heavy.run(
     'pdf',
     {
-      ...{ title, language, blank: '–', lines: filledIn(form, asAnswers(submission.values), language) },
+      ...{ title, language, blank: '–' },
+      lines: [
+        ...(await withSignatures(context, filledIn(form, asAnswers(submission.values), language))),
+        ...(payment?.state === 'paid' ? [paidLine(payment, language)] : []),
+      ],
       foot: `${submission.id}, ${at}, ${intake.key} ${submission.version}`,
     },
     { by: `paper ${request.ip ?? ''}` },
@@ -64,3 +77,21 @@ export async function sendPaper(context: Context, request: Request, response: Re
     .type('application/pdf')
     .send(Buffer.from(pdf));
 }
+
+const paidLine = ({ minor, currency, test }: Payment, language: string): FilledLine => {
+  const words = wordsIn(language);
+  const sum = amountText(minor, currency, language);
+  return { kind: 'answer', label: words.paid, value: test ? `${sum} (${words.testMode})` : sum, depth: 0 };
+};
+
+/** Lines with what was drawn as signatures; what isn't there any more is left out. */
+const withSignatures = ({ db }: Pick<Context, 'db'>, lines: FilledLine[]): Promise<FilledLine[]> =>
+  Promise.all(
+    lines.map(async (line) => {
+      if (line.kind !== 'answer' || line.drawn === undefined) return line;
+      const { drawn, ...rest } = line;
+      const kept = await visitorFileSent(db, drawn.slice(drawn.lastIndexOf('/') + 1));
+      const strokes = kept && strokesOf(kept.bytes.toString('utf8'));
+      return strokes === undefined ? rest : { ...rest, drawn: strokes };
+    }),
+  );

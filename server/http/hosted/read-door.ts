@@ -5,7 +5,7 @@ import { readSubmission } from '../body.ts';
 import type { Context } from '../context.ts';
 import { badField, Problem } from '../problem.ts';
 import type { LiveForm } from './answering.ts';
-import { asAnswers } from './held.ts';
+import { asAnswers } from './answers-of.ts';
 import { sealOffer } from './offered.ts';
 import type { FormReading } from './reading.ts';
 

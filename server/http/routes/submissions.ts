@@ -3,7 +3,14 @@ import { describeTreatment } from '@zusammen/core/mapping';
 import { atAGlance, isSubmittedValue, type FormField, type SubmittedValue } from '@zusammen/core/forms';
 import { beyondBounds, bestOf, type StepReport } from '@zusammen/core/plans';
 import { sameValue } from '@zusammen/core/values';
-import { alikeTo, carryOutAgain, takeBackChange, takeBackSubmission, type TakingBack } from '../../engine/index.ts';
+import {
+  alikeTo,
+  carryOutAgain,
+  takeBackChange,
+  takeBackSubmission,
+  type TakingBack,
+  paymentNumber,
+} from '../../engine/index.ts';
 import {
   countStates,
   intakeById,
@@ -12,6 +19,8 @@ import {
   listIntakes,
   listSystems,
   noteChange,
+  paymentOf,
+  paymentServiceById,
   searchLedger,
   searchSubmissions,
   settleByHand,
@@ -21,7 +30,15 @@ import {
   type Submission,
   type User,
 } from '../../store/index.ts';
-import { AgainBody, SetAsideBody, TakeBackBody, type AlikeLine, type SubmissionState } from '@zusammen/core/api';
+import {
+  AgainBody,
+  SetAsideBody,
+  SUBMISSION_STATES,
+  TakeBackBody,
+  type AlikeLine,
+  type PaymentTold,
+  type SubmissionState,
+} from '@zusammen/core/api';
 import { actorOf, type Context } from '../context.ts';
 import { paperAddress } from '../hosted/paper.ts';
 import { findByText } from '../find.ts';
@@ -29,11 +46,11 @@ import { sendLedger } from '../ledger-export.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { Rested } from '../rested.ts';
 import { beforeOf, idOf, limitOf, period } from '../query.ts';
-import { route, tokenOf, type Route } from '../route.ts';
+import { route, tokenOf, type Route, type Unsent } from '../route.ts';
 import { existingSubmission, FINISHED_LATER, takingBackBy } from '../submission.ts';
 import { orTrouble } from '../trouble.ts';
 
-const STATES: SubmissionState[] = ['received', 'applied', 'in review', 'refused', 'failed', 'set aside', 'taken back'];
+const STATES: readonly SubmissionState[] = SUBMISSION_STATES;
 const LEDGER_STATES: LedgerState[] = ['intended', 'written', 'refused', 'overtaken', 'unclear'];
 
 /** What a search of the ledger asks for, without its page. */
@@ -107,6 +124,15 @@ const pagesOf = (
       return page === undefined ? [] : [[id, page]];
     }),
   );
+
+/** How a submission's payment stands, where it has to be paid. */
+async function paymentTold(db: Context['db'], submissionId: string): Promise<{ payment?: Unsent<PaymentTold> }> {
+  const payment = await paymentOf(db, submissionId);
+  if (!payment) return {};
+  const { id, state, minor, currency, test, words, begunAt, changedAt, serviceId } = payment;
+  const service = (await paymentServiceById(db, serviceId))?.name ?? null;
+  return { payment: { number: paymentNumber(id), state, minor, currency, test, service, words, begunAt, changedAt } };
+}
 
 export const submissionRoutes = (context: Context): Route[] => {
   const { db, live, queued, feed } = context;
@@ -182,6 +208,7 @@ export const submissionRoutes = (context: Context): Route[] => {
           ...(intake && document.form && submission.forgottenAt === null
             ? { paper: paperAddress(context.sealer, intake.key, submission.id, document.form.languages[0]!) }
             : {}),
+          ...(await paymentTold(db, submission.id)),
           state: submission.state,
           fields: document.fields,
           /** The repeating group of each step that is done once per row. */
@@ -261,7 +288,7 @@ export const submissionRoutes = (context: Context): Route[] => {
       body: SetAsideBody,
       work: async ({ params, body, user }) => {
         const submission = await existing(params['id']!);
-        const from: SubmissionState[] = ['received', 'in review', 'refused', 'failed'];
+        const from: SubmissionState[] = ['unpaid', 'received', 'in review', 'refused', 'failed'];
         const alike = body.alike ? (await alikeTo(db, submission)).slice(1) : [];
         const settled = await settleByHand(db, submission.id, from, 'set aside', body.reason);
         if (settled === 'at work')
@@ -288,7 +315,8 @@ export const submissionRoutes = (context: Context): Route[] => {
       bodyOptional: true,
       work: async ({ params, body, user }) => {
         const submission = await existing(params['id']!);
-        if (submission.state === 'received') throw new Problem(409, 'Not now', 'This submission is still on its way.');
+        if (submission.state === 'received' || submission.state === 'unpaid')
+          throw new Problem(409, 'Not now', 'This submission is still on its way.');
         const results = await orTrouble(
           takeBackSubmission(await takingBack(user), submission, body.step === undefined ? {} : { step: body.step }),
           FINISHED_LATER,

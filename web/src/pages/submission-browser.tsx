@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useIntakes, useSubmissions } from '../api/hooks.ts';
-import type { SubmissionState } from '@zusammen/core/api';
+import { SUBMISSION_STATES, type SubmissionState } from '@zusammen/core/api';
 import { useIsLive } from '../api/live.ts';
 import { useAddress } from '../parts/address.ts';
 import { cx } from '../parts/cx.ts';
@@ -13,7 +13,7 @@ import { Empty, Fetched } from '../parts/states.tsx';
 import { count, dayStart, Moment } from '../parts/time.tsx';
 import { PathOfSubmission } from './submission-path.tsx';
 
-const STATES: SubmissionState[] = ['received', 'applied', 'in review', 'refused', 'failed', 'set aside', 'taken back'];
+const STATES: readonly SubmissionState[] = SUBMISSION_STATES;
 const PAGE = 100;
 
 /**

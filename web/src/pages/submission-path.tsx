@@ -5,7 +5,8 @@ import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { call } from '../api/client.ts';
 import { useDo, useMe, useSubmission, useSystem } from '../api/hooks.ts';
-import type { LedgerChange, SubmissionPath } from '@zusammen/core/api';
+import type { LedgerChange, PaymentTold, SubmissionPath } from '@zusammen/core/api';
+import { amountText } from '@zusammen/core/forms/hosted';
 import { Button } from '../parts/button.tsx';
 import { Incoming, Outgoing, Tag } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
@@ -82,6 +83,7 @@ function Path({ told }: { told: SubmissionPath }) {
             )}
           </p>
         )}
+        {told.payment && <PaymentLine payment={told.payment} />}
         {submission.forgottenAt && (
           <p className="border-b border-hair px-4 py-2 text-soft">
             What was sent was forgotten <Moment at={submission.forgottenAt} />, as its intake says; what came of it
@@ -124,6 +126,30 @@ function Path({ told }: { told: SubmissionPath }) {
         {steps.length > 0 && <WhatCame values={submission.values} fields={fields} />}
       </div>
     </article>
+  );
+}
+
+const PAYMENT_WORDS: Record<PaymentTold['state'], string> = {
+  due: 'is to be paid; it is carried out once it is',
+  paid: 'was paid',
+  refused: 'is to be paid; a payment was refused',
+  lapsed: 'wasn’t paid in time',
+  differs: 'was asked for, and something else was paid',
+  refunded: 'was paid, and paid back',
+};
+
+/** What had to be paid for a submission, and how that stands. */
+function PaymentLine({ payment }: { payment: PaymentTold }) {
+  const { state, minor, currency, test, service, words, begunAt, changedAt, number } = payment;
+  const isWell = state === 'paid' || state === 'due';
+  return (
+    <p className="border-b border-hair px-4 py-2">
+      <b className="font-semibold">{amountText(minor, currency, 'en')}</b>{' '}
+      <span className={isWell ? undefined : 'text-brick'}>{PAYMENT_WORDS[state]}</span>
+      {service !== null && ` through ${service}`}, <Moment at={state === 'due' ? begunAt : changedAt} />
+      {words !== null && `: ${words}`}. {test && <Tag tone="saffron">test mode, no money was moved</Tag>}{' '}
+      <span className="font-mono text-[13px] text-soft">{number}</span>
+    </p>
   );
 }
 

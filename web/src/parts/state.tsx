@@ -4,6 +4,7 @@ import { Tag, type Tone } from './chip.tsx';
 
 /** Every state has a word and a shape; colour only repeats them. */
 const SUBMISSION: Record<SubmissionState, [shape: string, tone: Tone]> = {
+  unpaid: ['¤', 'sand'],
   received: ['◌', 'sand'],
   applied: ['●', 'moss'],
   'in review': ['◆', 'saffron'],

@@ -1,11 +1,20 @@
-import { readAnswers, wordsIn, type AnswerTrouble, type HostedForm } from '@zusammen/core/forms/hosted';
+import {
+  amountText,
+  readAnswers,
+  toPay,
+  wordsIn,
+  type AnswerTrouble,
+  type HostedForm,
+} from '@zusammen/core/forms/hosted';
 import { answersIn, fillIn, sensitiveNames } from './answers.ts';
 import { Draft } from './draft.ts';
 import { clearErrors, showErrors } from './errors.ts';
+import { Files } from './files.ts';
 import { tellHeight, tellSent } from './frame.ts';
 import { Leaves } from './leaves.ts';
 import { Reading } from './reading.ts';
 import { addRow, numberRows, takeRow } from './rows.ts';
+import { setUpSignatures } from './signature.ts';
 import { showWhatApplies } from './shown.ts';
 
 /**
@@ -35,12 +44,23 @@ export function setUp(root: HTMLFormElement, { form, language, today }: PageData
       changed();
     },
   );
+  const files = new Files(root, words, () => changed());
+  /** What is to be paid stays true while answers change. */
+  const showFee = (): void => {
+    const sum = root.querySelector('[data-fee]');
+    if (!sum || !form.fee) return;
+    const come = toPay(form.fee, form, answersIn(root), { language });
+    sum.textContent = come.ok ? amountText(come.minor, form.fee.currency, language) : '–';
+  };
   const read = () => readAnswers(form, answersIn(root), { language, today });
   const refresh = (): void => {
     showWhatApplies(root, form);
     numberRows(root, words);
     leaves.refresh();
     reading.refresh();
+    files.refresh();
+    setUpSignatures(root, words, changed);
+    showFee();
   };
   const show = (errors: readonly AnswerTrouble[]): void => {
     tried = true;
@@ -58,6 +78,7 @@ export function setUp(root: HTMLFormElement, { form, language, today }: PageData
   }
 
   const send = async (button: HTMLButtonElement): Promise<void> => {
+    await files.settled();
     const came = read();
     if (!came.ok) return show(came.errors);
     const label = button.textContent;

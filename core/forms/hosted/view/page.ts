@@ -13,6 +13,7 @@ import {
 } from '../placed.ts';
 import { say } from '../say.ts';
 import type { Answers } from '../shown.ts';
+import { amountText, toPay } from '../to-pay.ts';
 import { wordsIn } from '../words.ts';
 import { element, type Element, type Markup } from './markup.ts';
 import { idOf, question, type Showing } from './question.ts';
@@ -30,6 +31,8 @@ export interface FormView {
   along?: Readonly<Record<string, string>>;
   /** Nobody has filled in anything yet. */
   fresh?: boolean;
+  /** What files that were sent before are called, by what speaks for them. */
+  files?: Readonly<Record<string, string>>;
   /** The group of which one more row is shown. */
   more?: string | undefined;
 }
@@ -46,6 +49,7 @@ export function formView(view: FormView): Element {
     ...{ form, language, today, words },
     said: (name) => (answers[name] === undefined ? [] : [answers[name]].flat()),
     wrong: (name) => wrong.get(name),
+    files: (token) => view.files?.[token],
   };
   const pages = placedPages(form, answers, (group, name, came) => {
     const rows = usualRows(group, name, came);
@@ -55,7 +59,15 @@ export function formView(view: FormView): Element {
   });
   return element(
     'form',
-    { method: 'post', action, id: 'form', 'data-fresh': view.fresh === true, novalidate: errors.length > 0 },
+    {
+      method: 'post',
+      action,
+      id: 'form',
+      // What has files in it can't be sent otherwise (RFC 7578).
+      enctype: takesFiles(form) && 'multipart/form-data',
+      'data-fresh': view.fresh === true,
+      novalidate: errors.length > 0,
+    },
     // Enter in a field presses the form's first button (HTML, 4.10.21.2), which must not be one of a row's.
     element('button', { type: 'submit', class: 'unseen', tabindex: '-1', 'aria-hidden': 'true' }, words.send),
     errorSummary(errors, showing, pages),
@@ -70,12 +82,20 @@ export function formView(view: FormView): Element {
         placed.items.map((each) => itemOf(showing, each)),
       ),
     ),
+    form.fee && feeLine(view),
     element(
       'p',
       { class: 'send' },
       element('button', { type: 'submit', class: 'strong', 'data-sending': words.sending }, words.send),
     ),
   );
+}
+
+/** Whether a form asks for files. */
+export function takesFiles(form: Pick<HostedForm, 'pages'>): boolean {
+  const within = (items: readonly Item[]): boolean =>
+    items.some(({ kind, items: inside = [] }) => kind === 'file' || within(inside));
+  return form.pages.some(({ items }) => within(items));
 }
 
 /** One question or words of a form by themselves, as a visitor sees them who has filled in nothing; of a group nothing. */
@@ -92,9 +112,23 @@ export function itemView(
     words: wordsIn(language),
     said: () => begun,
     wrong: () => undefined,
+    files: () => undefined,
   };
   const placed: Placed = { item, name: item.id, sure: false, answerTo: () => undefined, idle: false, shown: true };
   return itemOf(showing, placed);
+}
+
+/** What there is to pay, before it is sent; the page's script keeps it true while answers change. */
+function feeLine({ form, language, answers = {} }: FormView): Element {
+  const words = wordsIn(language);
+  const come = toPay(form.fee!, form, answers, { language });
+  const sum = come.ok ? amountText(come.minor, form.fee!.currency, language) : '–';
+  return element(
+    'p',
+    { class: 'fee', 'aria-live': 'polite' },
+    element('span', {}, `${words.toPay}: `),
+    element('b', { 'data-fee': true }, sum),
+  );
 }
 
 function errorSummary(

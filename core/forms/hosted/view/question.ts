@@ -1,9 +1,10 @@
+import { drawnName, FILE_SORTS, MOST_MEBIBYTES, SIGNED_ON, USUAL_SORTS } from '../files.ts';
 import { isChoice } from '../kinds.ts';
 import type { HostedForm, Item } from '../model.ts';
 import { decimalsOf, limitDay } from '../answers.ts';
 import type { Placed } from '../placed.ts';
 import { say } from '../say.ts';
-import { goesBy, LETTERS } from '../reads.ts';
+import { goesBy, LETTERS } from '../offering.ts';
 import type { Words } from '../words.ts';
 import { element, type Element, type Markup } from './markup.ts';
 
@@ -17,6 +18,8 @@ export interface Showing {
   said: (name: string) => readonly string[];
   /** What is wrong with an answer, by name. */
   wrong: (name: string) => string | undefined;
+  /** What a file that was sent before is called, by what speaks for it. */
+  files: (token: string) => string | undefined;
 }
 
 /** The id of the control, or the group, of a name. */
@@ -100,6 +103,58 @@ const readsOf = ({ reads, kind }: Item): Attributes =>
       }
     : {};
 
+/**
+ * A file. Without a script it comes with the rest; with one it is sent as soon as it is chosen. What is kept already goes
+ * along under the same name, and the file's own name is said.
+ */
+function filePicker(
+  { words, files }: Showing,
+  item: Item,
+  name: string,
+  value: string,
+  attributes: Attributes,
+): Element {
+  const kept = value === '' ? undefined : files(value);
+  const sorts = item.accepts ?? USUAL_SORTS;
+  return element(
+    'div',
+    { class: 'file', 'data-most': item.mostMebibytes ?? MOST_MEBIBYTES, 'data-name': name },
+    element('input', {
+      ...attributes,
+      type: 'file',
+      accept: sorts.map((sort) => FILE_SORTS[sort].ends).join(','),
+      required: attributes['required'] === true && kept === undefined,
+    }),
+    element('input', { type: 'hidden', name, value: kept === undefined ? '' : value }),
+    element('p', { class: 'help', role: 'status' }, kept === undefined ? '' : words.fileTaken(kept)),
+  );
+}
+
+/** A signature is a name that is typed; with a script it may be drawn as well. */
+function signature({ words, said }: Showing, name: string, value: string, attributes: Attributes): Element {
+  const drawn = drawnName(name);
+  return element(
+    'div',
+    { class: 'signature', 'data-drawn': drawn },
+    element('input', {
+      ...attributes,
+      type: 'text',
+      value,
+      maxlength: 200,
+      autocomplete: 'name',
+      placeholder: words.signHere,
+    }),
+    element('input', { type: 'hidden', name: drawn, value: said(drawn)[0] ?? '' }),
+    element('canvas', {
+      width: SIGNED_ON.width,
+      height: SIGNED_ON.height,
+      hidden: true,
+      role: 'img',
+      'aria-label': words.drawHere,
+    }),
+  );
+}
+
 /** A record that is looked up (WAI-ARIA 1.2, combobox): what is typed isn't sent, what was chosen is. */
 function lookup({ words }: Showing, item: Item, name: string, value: string, attributes: Attributes): Element {
   const list = `${String(attributes['id'])}-list`;
@@ -161,6 +216,8 @@ function control(showing: Showing, placed: Placed, attributes: Attributes): Mark
   const value = showing.said(name)[0] ?? '';
   const autocomplete = item.autocomplete;
   const maxlength = item.maxLength;
+  if (item.kind === 'file') return filePicker(showing, item, name, value, attributes);
+  if (item.kind === 'signature') return signature(showing, name, value, attributes);
   if (item.kind === 'record') return lookup(showing, item, name, value, attributes);
   if (isChoice(item.kind)) {
     const chosen = value;

@@ -1,13 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import type { RowDataPacket } from 'mysql2';
 import { Webhook } from 'standardwebhooks';
-import type { Pool } from '../database.ts';
+import type { Pool } from './database.ts';
 
 const MOST_ATTEMPTS = 10;
 const FIRST_WAIT_MS = 1000;
 
 /**
- * Sends events, signed as Standard Webhooks says, to the address that the shop's owner has set. An event stays in the
+ * Sends events, signed as Standard Webhooks says, to the address that its owner has set. An event stays in the
  * queue until it is answered 2xx; the wait doubles with every failure, starting at 1 second.
  */
 export class Feed {

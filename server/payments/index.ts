@@ -1,0 +1,2 @@
+export * from './service.ts';
+export * from './services.ts';
