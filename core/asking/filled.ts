@@ -23,7 +23,7 @@ export function filledBy(form: HostedForm, { lines }: Pick<Step, 'lines'>): Read
     const [only, ...more] = from;
     const question = only === undefined ? undefined : asked.get(only);
     if (question && more.length === 0) filled.set(field, { by: 'question', ...question });
-    else filled.set(field, { by: from.length > 0 ? 'questions' : 'otherwise' });
+    else filled.set(field, { by: from.some((name) => asked.has(name)) ? 'questions' : 'otherwise' });
   }
   return filled;
 }

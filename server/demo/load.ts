@@ -150,8 +150,8 @@ export async function loadDemo({
   await playBack(db, crm, await pastSubmissions(standins, past, new Date(), 4711));
   if (past > 0) {
     const ours = await sentBefore(crm, system);
-    await playBack(db, crm, ours.slice(0, -10));
-    await keepSamples(db, [...(await pastSubmissions(standins, 120, new Date(), 815)), ...ours.slice(-10)]);
+    await playBack(db, crm, ours.slice(10));
+    await keepSamples(db, [...(await pastSubmissions(standins, 120, new Date(), 815)), ...ours.slice(0, 10)]);
   }
   if (paired) await makePairings(db, letters, system);
   // The people come last: with them the demo counts as loaded.

@@ -42,16 +42,16 @@ export async function settlePayment(settling: Settling, serviceId: string, event
   const submission = await submissionById(db, payment.submissionId);
   if (!submission) return false;
   if (event.what === 'refused') {
-    await movePayment(db, payment.id, ['due', 'refused'], 'refused', event.words ?? null);
+    await movePayment(db, payment.id, ['due', 'refused'], 'refused', { words: event.words ?? null, at: event.at });
     return true;
   }
   if (event.what === 'refunded') {
-    await refund(settling, payment, submission);
+    await refund(settling, payment, submission, event.at);
     return true;
   }
   const differs = differenceOf(payment, event);
   if (differs !== undefined) {
-    if (await movePayment(db, payment.id, ['due', 'refused', 'lapsed'], 'differs', differs))
+    if (await movePayment(db, payment.id, ['due', 'refused', 'lapsed'], 'differs', { words: differs, at: event.at }))
       await lookAtPaid(db, submission.id, ['unpaid', 'set aside'], differs);
     return true;
   }
@@ -60,7 +60,7 @@ export async function settlePayment(settling: Settling, serviceId: string, event
   if (payment.state !== 'paid' && payment.state !== 'refunded' && submission.forgottenAt === null)
     if (!(await queuePaid(settling, payment, submission, from, event.at)))
       await lookAtPaid(db, submission.id, ['set aside'], 'It was paid after somebody had set it aside.');
-  await movePayment(db, payment.id, ['due', 'refused', 'lapsed'], 'paid');
+  await movePayment(db, payment.id, ['due', 'refused', 'lapsed'], 'paid', { at: event.at });
   return true;
 }
 
@@ -112,7 +112,12 @@ export const paidValues = (
 });
 
 /** It is paid back: that is told another intake, where the form names one, once. */
-async function refund({ db, live, acceptor }: Settling, payment: Payment, submission: Submission): Promise<void> {
+async function refund(
+  { db, live, acceptor }: Settling,
+  payment: Payment,
+  submission: Submission,
+  at: Date,
+): Promise<void> {
   const { form } = await live.document(submission.intakeId, submission.version);
   const to = form?.fee?.refunded === undefined ? undefined : await live.intake(form.fee.refunded);
   if (to && typeof to !== 'string' && submission.forgottenAt === null)
@@ -124,14 +129,14 @@ async function refund({ db, live, acceptor }: Settling, payment: Payment, submis
     });
   // What was never told to be paid is not carried out any more.
   await settleByHand(db, submission.id, ['unpaid'], 'set aside', 'It was paid back.');
-  await movePayment(db, payment.id, ['due', 'refused', 'lapsed', 'differs', 'paid'], 'refunded');
+  await movePayment(db, payment.id, ['due', 'refused', 'lapsed', 'differs', 'paid'], 'refunded', { at });
 }
 
 /** Sets aside what nobody has paid in time. Paid all the same later on, it is carried out then. */
 export async function setAsideUnpaid(db: Database, now: Date): Promise<number> {
   const late = await unpaidBefore(db, new Date(now.getTime() - PAID_WITHIN_MS), 200);
   for (const { id, submissionId } of late)
-    if (await movePayment(db, id, ['due', 'refused', 'lapsed'], 'lapsed', LAPSED))
+    if (await movePayment(db, id, ['due', 'refused', 'lapsed'], 'lapsed', { words: LAPSED }))
       await settleByHand(db, submissionId, ['unpaid'], 'set aside', LAPSED);
   return late.length;
 }

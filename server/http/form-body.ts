@@ -196,7 +196,7 @@ function partsOf(
       if (!filename || !kept) return void stream.resume();
       const chunks: Buffer[] = [];
       stream.on('data', (chunk: Buffer) => chunks.push(chunk));
-      stream.on('end', () => kept.set(name, { name: filename, bytes: Buffer.concat(chunks) }));
+      stream.on('end', () => kept.set(unescaped(name), { name: unescaped(filename), bytes: Buffer.concat(chunks) }));
     });
     parser.on('error', () =>
       reject(new Problem(400, 'Not readable', 'The multipart body breaks off or is malformed.')),

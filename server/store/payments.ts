@@ -48,11 +48,11 @@ export async function movePayment(
   id: string,
   from: readonly PaymentState[],
   to: PaymentState,
-  words: string | null = null,
+  { words = null, at = new Date() }: { words?: string | null; at?: Date } = {},
 ): Promise<boolean> {
   const [done] = await db
     .update(payments)
-    .set({ state: to, words: words?.slice(0, 400) ?? null, changedAt: new Date() })
+    .set({ state: to, words: words?.slice(0, 400) ?? null, changedAt: at })
     .where(and(eq(payments.id, id), inArray(payments.state, [...from])));
   return done.affectedRows > 0;
 }

@@ -20,13 +20,16 @@ export interface LiveForm {
   draft?: string;
   /** The signed link it was opened with, and what that says. */
   link?: ReadLink & { token: string };
+  /** What is paid with it moves no money. */
+  test?: boolean;
 }
 
 /** What a page is made of, for a form that somebody looks at. */
-export const pageOf = ({ live, form, language, draft, link }: LiveForm): PageOf => ({
+export const pageOf = ({ live, form, language, draft, link, test = false }: LiveForm): PageOf => ({
   ...{ form, language, key: live.intake.key },
   ...(draft === undefined ? {} : { draft }),
   ...(link === undefined ? {} : { link: link.token }),
+  test,
 });
 
 /** HTML of a form: it belongs to one visitor, and to their language. */

@@ -72,6 +72,7 @@ export function formDoor(context: Context): Router {
     const today = todayIn(found.document.settings.zone);
     request.of = { live: found, form, language, today };
     if (by !== undefined) request.of.draft = by;
+    if (form.fee) request.of.test = await context.payments.isTest(form.fee.service);
     if (form.link && !UNASKED.test(request.path)) await opened(request.of, form.link.required, request.query['link']);
     next();
   };
@@ -112,7 +113,7 @@ export function formDoor(context: Context): Router {
       const page =
         byAddress || draft !== undefined || link !== undefined
           ? pages.split(fresh())
-          : pages.of(`${found.intake.id} ${found.version} ${language} ${today}`, fresh);
+          : pages.of(`${found.intake.id} ${found.version} ${language} ${today} ${request.of!.test === true}`, fresh);
       asPage(response, language).send(pages.filled(page, issue(sealer, found.intake.id)));
     },
   );

@@ -11,6 +11,8 @@ export interface PageOf {
   draft?: string;
   /** The signed link it was opened with: it goes along with whatever is asked or sent. */
   link?: string;
+  /** What is paid with it moves no money. */
+  test?: boolean;
 }
 
 /** Where a form's pages are. @param rest of the path */
@@ -23,7 +25,7 @@ export function addressIn({ key, language, draft, link }: PageOf, rest = '', lan
   return `/f/${key}${draft === undefined ? '' : '/draft'}${rest}?${query.toString()}`;
 }
 
-function page(of: PageOf, title: string, ...inside: Markup[]): string {
+function page(of: PageOf, title: string, ...inside: (Markup | false | undefined)[]): string {
   const { form, language, draft } = of;
   const head = element(
     'head',
@@ -52,6 +54,7 @@ export function formPage(of: PageOf, view: Omit<FormView, 'form' | 'language' | 
     title,
     element('h1', {}, title),
     ...languages(of),
+    of.test === true && element('p', { class: 'test' }, wordsIn(language).testMode),
     ...paragraphs(intro),
     formView({ ...view, form, language, action: addressIn(of) }),
     // What the page's script goes by; the browser runs nothing of it.
@@ -94,11 +97,11 @@ const paragraphs = (text: string): Markup[] =>
 /** A page under the form's title, with something else than the form on it. */
 export function plainFormPage(of: PageOf, ...inside: (Markup | false | undefined)[]): string {
   const title = say(of.form.title, of.language, of.form.languages);
-  return page(of, title, element('h1', {}, title), ...inside.filter((each) => each !== false && each !== undefined));
+  return page(of, title, element('h1', {}, title), ...inside);
 }
 
 /** What somebody sees who has sent it. */
-export function thanksPage(of: PageOf, { paper }: { paper?: string } = {}): string {
+export function thanksPage(of: PageOf, { paper, test = false }: { paper?: string; test?: boolean } = {}): string {
   const { form, language } = of;
   const words = wordsIn(language);
   const thanks = say(form.thanks, language, form.languages);
@@ -107,6 +110,7 @@ export function thanksPage(of: PageOf, { paper }: { paper?: string } = {}): stri
     of,
     title,
     element('h1', {}, title),
+    test && element('p', { class: 'test' }, words.testMode),
     element('div', { class: 'thanks', role: 'status' }, ...paragraphs(thanks === '' ? words.sent : thanks)),
     ...(paper === undefined
       ? []

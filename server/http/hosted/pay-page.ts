@@ -64,7 +64,9 @@ export async function showPay(context: Context, request: Request, response: Resp
     const { thankYou } = settings ?? {};
     if (thankYou !== undefined && THANK_YOU.test(thankYou)) return response.redirect(303, thankYou);
     const query = new URLSearchParams({ s: sealPaper(sealer, submission.id), lang: language });
-    return void response.type('text/html').send(thanksPage(of, { paper: `filled?${query.toString()}` }));
+    return void response
+      .type('text/html')
+      .send(thanksPage(of, { paper: `filled?${query.toString()}`, test: payment.test }));
   }
   const looks = Number(request.query['back'] ?? NaN);
   const isBack = Number.isInteger(looks) && looks >= 0;
@@ -134,7 +136,8 @@ function sumsOf(
   language: string,
 ): Markup {
   const come = toPay(form.fee!, form, values, { language: 'en' });
-  const rows = come.ok && come.minor === minor && come.parts.length > 1 ? come.parts : [];
+  const parts = come.ok && come.minor === minor ? come.parts : [];
+  const [only, ...more] = parts;
   const words = wordsIn(language);
   const row = (tag: string, label: string, sum: number): Markup =>
     element(
@@ -146,7 +149,11 @@ function sumsOf(
   return element(
     'table',
     { class: 'sums' },
-    rows.map((part) => row('span', say(part.charge.label, language, form.languages), part.minor)),
-    row('b', words.toPay, minor),
+    more.length === 0
+      ? row('b', only ? say(only.charge.label, language, form.languages) : words.toPay, minor)
+      : [
+          parts.map((part) => row('span', say(part.charge.label, language, form.languages), part.minor)),
+          row('b', words.toPay, minor),
+        ],
   );
 }

@@ -44,6 +44,13 @@ export const systemQuery = (id: string) =>
 export const useSystem = (id: string | undefined): UseQueryResult<SystemDetail> =>
   useQuery({ ...systemQuery(id ?? ''), enabled: id !== undefined, staleTime: 10_000 });
 
+export const usePaymentServices = () =>
+  useQuery({
+    queryKey: ['payment services'],
+    queryFn: async () => (await call('get /payment-services')).services,
+    staleTime: 10_000,
+  });
+
 export const useIntakes = () =>
   useQuery({
     queryKey: ['intakes'],

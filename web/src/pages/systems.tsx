@@ -16,6 +16,7 @@ import { Moment, span } from '../parts/time.tsx';
 import { useAdapter } from './adapter/adapter.tsx';
 import { ChangeSystem } from './change-system.tsx';
 import { Connect } from './connect-system.tsx';
+import { PaymentServices } from './payment-services.tsx';
 import { abilitiesOf, type Ability } from './system-abilities.ts';
 
 export function Systems() {
@@ -53,41 +54,44 @@ export function Systems() {
             </Sheet>
           ) : (
             <div className="grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)] items-start gap-3.5 max-[900px]:grid-cols-1">
-              <Sheet>
-                <table className="w-full">
-                  <tbody>
-                    {list.map((system, index) => (
-                      <tr
-                        key={system.id}
-                        className={cx('cursor-pointer hover:bg-wash', index === at && 'bg-plum-wash/60')}
-                        onClick={() => setParams({ system: system.id })}
-                      >
-                        <td
-                          className={cx(
-                            TD,
-                            'w-full max-w-0 py-2.5 pl-4',
-                            index === at && 'shadow-[inset_3px_0_0_var(--color-plum)]',
-                          )}
+              <div>
+                <Sheet>
+                  <table className="w-full">
+                    <tbody>
+                      {list.map((system, index) => (
+                        <tr
+                          key={system.id}
+                          className={cx('cursor-pointer hover:bg-wash', index === at && 'bg-plum-wash/60')}
+                          onClick={() => setParams({ system: system.id })}
                         >
-                          <button type="button" className="font-semibold">
-                            {system.name}
-                          </button>
-                          <span className="block truncate text-small text-soft">{system.address}</span>
-                        </td>
-                        <td className={TD}>
-                          <Tag tone={system.practice ? 'sand' : 'plum'}>{system.practice ? 'practice' : 'real'}</Tag>
-                        </td>
-                        <td className={cx(TD, 'font-mono whitespace-nowrap')}>
-                          {system.latencyMs === null ? '–' : span(system.latencyMs)}
-                        </td>
-                        <td className={cx(TD, 'pr-4 text-right')}>
-                          <SystemStateTag state={system.state} />
-                        </td>
-                      </tr>
-                    ))}
-                  </tbody>
-                </table>
-              </Sheet>
+                          <td
+                            className={cx(
+                              TD,
+                              'w-full max-w-0 py-2.5 pl-4',
+                              index === at && 'shadow-[inset_3px_0_0_var(--color-plum)]',
+                            )}
+                          >
+                            <button type="button" className="font-semibold">
+                              {system.name}
+                            </button>
+                            <span className="block truncate text-small text-soft">{system.address}</span>
+                          </td>
+                          <td className={TD}>
+                            <Tag tone={system.practice ? 'sand' : 'plum'}>{system.practice ? 'practice' : 'real'}</Tag>
+                          </td>
+                          <td className={cx(TD, 'font-mono whitespace-nowrap')}>
+                            {system.latencyMs === null ? '–' : span(system.latencyMs)}
+                          </td>
+                          <td className={cx(TD, 'pr-4 text-right')}>
+                            <SystemStateTag state={system.state} />
+                          </td>
+                        </tr>
+                      ))}
+                    </tbody>
+                  </table>
+                </Sheet>
+                <PaymentServices administrator={administrator} />
+              </div>
               {list[at] && <Opened key={list[at].id} system={list[at]} administrator={administrator} />}
             </div>
           )

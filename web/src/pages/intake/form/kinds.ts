@@ -15,6 +15,8 @@ export const KINDS: { kind: ItemKind; words: string; note?: string; group: strin
   { kind: 'yes/no', words: 'yes or no', group: 'Ask for' },
   { kind: 'one of', words: 'one of several options', group: 'Ask for' },
   { kind: 'several of', words: 'any of several options', group: 'Ask for' },
+  { kind: 'file', words: 'a file', note: 'kept here, goes on as an address', group: 'Ask for' },
+  { kind: 'signature', words: 'a signature', note: 'typed, or drawn as well', group: 'Ask for' },
   { kind: 'consent', words: 'a consent', note: 'its wording is kept', group: 'Ask for' },
   { kind: 'hidden', words: 'a hidden value', note: 'e.g. from the address', group: 'Ask for' },
   { kind: 'group', words: 'rows of questions', note: 'each row is a record', group: 'Or put in' },

@@ -1,4 +1,11 @@
-import type { DayLimit, Item } from '@zusammen/core/forms/hosted';
+import {
+  FILE_SORT_NAMES,
+  MOST_MEBIBYTES,
+  USUAL_SORTS,
+  type DayLimit,
+  type FileSort,
+  type Item,
+} from '@zusammen/core/forms/hosted';
 import type { Editing } from './editing.tsx';
 import { BOX, NumberBox, Part } from './part.tsx';
 
@@ -34,6 +41,7 @@ export function LimitsPart({ item, edited, editing }: Props) {
                 change={(maxLength) => set({ maxLength })}
               />
             )}
+            {item.kind === 'file' && <FileBox item={item} set={set} />}
             {isNumber(item) && (
               <>
                 <NumberBox label="At least" step="any" value={item.least} change={(least) => set({ least })} />
@@ -91,7 +99,47 @@ export function LimitsPart({ item, edited, editing }: Props) {
 const isText = ({ kind }: Item): boolean => ['text', 'long text', 'email', 'web address'].includes(kind);
 const isNumber = ({ kind }: Item): boolean => kind === 'number' || kind === 'money';
 const isDay = ({ kind }: Item): boolean => kind === 'date' || kind === 'date and time';
-const hasLimits = (item: Item): boolean => isText(item) || isNumber(item) || isDay(item);
+const hasLimits = (item: Item): boolean => isText(item) || isNumber(item) || isDay(item) || item.kind === 'file';
+
+/** Sorts of files in words. */
+const SORTS: Record<FileSort, string> = {
+  picture: 'pictures',
+  pdf: 'PDF',
+  document: 'text documents',
+  sheet: 'spreadsheets',
+  text: 'plain text and CSV',
+};
+
+/** Which files are taken, and how large they may be. */
+function FileBox({ item, set }: { item: Item; set: (change: Partial<Item>) => void }) {
+  const taken = item.accepts ?? USUAL_SORTS;
+  return (
+    <>
+      {FILE_SORT_NAMES.map((sort) => (
+        <label key={sort} className="flex items-center gap-2 text-small">
+          <input
+            type="checkbox"
+            checked={taken.includes(sort)}
+            disabled={taken.length === 1 && taken[0] === sort}
+            onChange={({ target }) =>
+              set({
+                accepts: FILE_SORT_NAMES.filter((each) => (each === sort ? target.checked : taken.includes(each))),
+              })
+            }
+          />
+          {SORTS[sort]}
+        </label>
+      ))}
+      <NumberBox
+        label="Megabytes at most"
+        value={item.mostMebibytes ?? MOST_MEBIBYTES}
+        least={1}
+        most={MOST_MEBIBYTES}
+        change={(mostMebibytes) => set({ mostMebibytes })}
+      />
+    </>
+  );
+}
 
 /** A day that an answer goes by: none, today, a day that is given, or another question's. */
 function DayBox({
@@ -173,6 +221,9 @@ function limitsInWords(item: Item, { standings, language }: Editing): string {
     kind === 'money' ? `in ${currency}` : '',
     isDay(item) && earliest ? `not before ${day(earliest)}` : '',
     isDay(item) && latest ? `not after ${day(latest)}` : '',
+    kind === 'file'
+      ? `${(item.accepts ?? USUAL_SORTS).map((sort) => SORTS[sort]).join(', ')} of at most ${item.mostMebibytes ?? MOST_MEBIBYTES} MB`
+      : '',
   ]
     .filter(Boolean)
     .join(', ');

@@ -1,5 +1,5 @@
 import { applyMend } from '@zusammen/core/checks';
-import { isChoice, isQuestion, withKind, type Standing } from '@zusammen/core/forms/hosted';
+import { isChoice, isQuestion, withKind, type ItemKind, type Standing } from '@zusammen/core/forms/hosted';
 import { Combobox } from '../../../parts/combobox.tsx';
 import { useDraft } from '../draft.tsx';
 import type { Editing } from './editing.tsx';
@@ -11,6 +11,9 @@ import { ReadsPart } from './reads-part.tsx';
 import { ShownPart } from './shown-part.tsx';
 import { BeginsPart, NamePart, RowsPart } from './small-parts.tsx';
 import { TargetPart } from './target-part.tsx';
+
+/** Nobody has agreed, signed or chosen a file beforehand. */
+const NEVER_BEGUN = new Set<ItemKind>(['consent', 'signature', 'file']);
 
 /** What a question does, as a sentence in the margin beside it; that of the chosen one is changed where it stands. */
 export function Sentence({ standing, edited, editing }: { standing: Standing; edited: boolean; editing: Editing }) {
@@ -28,7 +31,7 @@ export function Sentence({ standing, edited, editing }: { standing: Standing; ed
         edited && <>{item.kind === 'heading' ? 'A heading' : 'Words'} between the questions.</>
       )}
       <ShownPart standing={standing} edited={edited} editing={editing} />
-      {isQuestion(item.kind) && item.kind !== 'consent' && !item.reads && <BeginsPart {...around} />}
+      {isQuestion(item.kind) && !NEVER_BEGUN.has(item.kind) && !item.reads && <BeginsPart {...around} />}
       <NamePart key={item.name} {...around} />
       <Findings name={standing.name} label={item.label[editing.form.languages[0]!] ?? ''} />
       {edited && <Doings standing={standing} editing={editing} />}

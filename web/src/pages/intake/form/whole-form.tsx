@@ -5,6 +5,7 @@ import { Button } from '../../../parts/button.tsx';
 import { plural } from '../../../parts/plural.ts';
 import { useDraft } from '../draft.tsx';
 import type { Editing } from './editing.tsx';
+import { FeePart } from './fee-part.tsx';
 import { BOX, Part } from './part.tsx';
 import { nameOf, worded } from './wording.tsx';
 
@@ -69,7 +70,8 @@ export function WholeForm({ editing }: { editing: Editing }) {
           editing.standings.filter(({ item: { name, kind } }) => name !== undefined && kind !== 'group').length,
           'question',
         )}
-        {form.pages.length > 1 && ` on ${form.pages.length} pages`}. <LinkPart editing={editing} edited={edited} /> In{' '}
+        {form.pages.length > 1 && ` on ${form.pages.length} pages`}. <LinkPart editing={editing} edited={edited} />
+        <FeePart editing={editing} edited={edited} /> In{' '}
         <Part label="Languages" shown={form.languages.map(nameOf).join(', ')} edited={edited} wide>
           {() => <LanguagesBox editing={editing} />}
         </Part>
