@@ -207,6 +207,14 @@ test('a contract is changed by whoever looks the organisation up, by keyboard al
   await tabTo(hives);
   await visitor.keyboard.press('Control+a');
   await visitor.keyboard.type('33');
+  await tabTo(visitor.getByLabel(/^Signature/));
+  await visitor.keyboard.type('Zosia Immen');
+  // Drawn as well, by whoever has a pointer.
+  const pad = (await visitor.locator('.signature canvas').boundingBox())!;
+  await visitor.mouse.move(pad.x + 20, pad.y + 30);
+  await visitor.mouse.down();
+  await visitor.mouse.move(pad.x + 120, pad.y + 60, { steps: 8 });
+  await visitor.mouse.up();
   await tabTo(visitor.getByRole('checkbox', { name: /I may change/ }));
   await visitor.keyboard.press('Space');
   await tabTo(visitor.getByRole('button', { name: 'Send' }));
@@ -233,6 +241,14 @@ test('a contract is changed by whoever looks the organisation up, by keyboard al
   const { id } = intakes.find(({ key }) => key === 'contract-change')!;
   await page.goto(`${address()}/intakes/${id}/history`);
   await expect(page.getByRole('heading', { name: new RegExp(name!) }).first()).toBeVisible();
+  const { submissions } = (await (await page.request.get(`${address()}/api/submissions?intake=${id}`)).json()) as {
+    submissions: { id: string }[];
+  };
+  const path = await (await page.request.get(`${address()}/api/submissions/${submissions[0]!.id}`)).json();
+  const { values } = (path as { submission: { values: Record<string, string> } }).submission;
+  expect(values['signed']).toBe('Zosia Immen');
+  const drawn = new URL(values['signed_drawn']!);
+  expect(await (await page.request.get(`${address()}${drawn.pathname}`)).text()).toMatch(/<path d="M\d+ \d+L/);
 });
 
 test('a signed link opens the form with its record, and nobody without one', async ({ app: page }) => {

@@ -129,13 +129,19 @@ export class Look {
   @IsOptional() @Matches(COLOUR, { message: 'must be a colour such as #6a2c5b' }) second?: string;
 }
 
+export const WORK_WHEN = ['never', 'when busy', 'always'] as const;
+
 /** What keeps programs from filling it in. */
 export class Guard {
   /** A question that only programs see; whoever answers it is thanked and not heard. */
   @IsBoolean() trap!: boolean;
   /** Seconds that anybody needs at least to fill it in. */
   @IsInt() @Min(0) @Max(60) leastSeconds!: number;
+  /** When a browser has to do a small sum before it is taken; absent: when more are sent than usual. */
+  @IsOptional() @IsIn(WORK_WHEN) work?: (typeof WORK_WHEN)[number];
 }
+
+export const TOLD_OF_REFUSALS = ['words', 'sentence'] as const;
 
 export class HostedForm {
   /** Languages by BCP 47; the first is shown to those whose browser knows none of them. */
@@ -156,6 +162,8 @@ export class HostedForm {
   @IsOptional() @ValidateNested() @Type(() => LinkedRecord) link?: LinkedRecord;
   /** What has to be paid, before anything is done with what was sent. */
   @IsOptional() @ValidateNested() @Type(() => Fee) fee?: Fee;
+  /** Whoever sent it is told when a system refuses it, or it has to be looked at: in the system's words, or in a polite sentence. */
+  @IsOptional() @IsIn(TOLD_OF_REFUSALS) refusals?: (typeof TOLD_OF_REFUSALS)[number];
   /** What is said once it is sent. */
   @IsOptional() @IsTexts(5000) thanks?: Texts;
   @IsOptional() @ValidateNested() @Type(() => Look) look?: Look;

@@ -72,6 +72,13 @@ export class Answering {
     this.refused([{ field: ISSUED, message: this.words.tooSoon }]);
   }
 
+  /** So many are sent that a small sum has to be done first. @param work what is to be solved; without a script, later */
+  workFirst(work: object): void {
+    const errors = [{ field: ISSUED, message: this.words.needsWork }];
+    if (this.byPage) return this.page(503, { errors });
+    this.problem(428, { ...formProblem(this.words.needsWork, errors), status: 428, work });
+  }
+
   linkUsed(): void {
     this.refused([{ field: ISSUED, message: this.words.linkUsed }]);
   }

@@ -1,3 +1,5 @@
+import { solveChallenge } from 'altcha-lib';
+import { deriveKey } from 'altcha-lib/algorithms/pbkdf2';
 import { parse } from 'parse5';
 import { readForms } from '@zusammen/core/forms';
 import { formOf, item } from '../../../core/testing/hosted.ts';
@@ -366,3 +368,54 @@ describe('what was sent, on paper', () => {
     expect((await stage.api('GET', `/submissions/${sent.submission}`)).body.paper).toBeUndefined();
   });
 });
+
+describe('a form that asks for a small sum first', () => {
+  beforeAll(() => form('with-work', { guard: { trap: true, leastSeconds: 0, work: 'always' } }));
+  it('is taken from whoever has done it, once', async () => {
+    const body = await filled('with-work', ada());
+    const asked = await send('with-work', body);
+    const { work } = (await asked.json()) as Json;
+    expect(asked.status).toBe(428);
+    const solution = await solveChallenge({ challenge: work, deriveKey });
+    body.set('_work', JSON.stringify({ challenge: work, solution }));
+    expect((await send('with-work', body)).status).toBe(202);
+    const again = await filled('with-work', ada());
+    again.set('_work', body.get('_work')!);
+    expect((await send('with-work', again)).status).toBe(428);
+  });
+  it('loses nothing of what was entered where no script runs', async () => {
+    const page = await send('with-work', await filled('with-work', ada()), { Accept: HTML });
+    expect(page.status).toBe(503);
+    expect(await page.text()).toContain('value="Ada"');
+  });
+});
+
+describe('what came of it', () => {
+  const thanksOf = async (key: string, more = {}): Promise<string> => {
+    const response = await send(key, await filled(key, ada(more)), { Accept: HTML });
+    return (await fetch(new URL(response.headers.get('Location')!, stage.address))).text();
+  };
+  it('is told on the thanks page, as the intake says', async () => {
+    const { plan } = (await stage.api('GET', `/intakes/${(await intakeOf('visitors')).id}`)).body.intake.draft;
+    await form('that-tells', {}, { told: [{ name: 'person', step: plan.steps[0].id }] });
+    expect(await thanksOf('that-tells')).toMatch(/<dt>Person<\/dt><dd>P-\d+<\/dd>/);
+    expect(await thanksOf('visitors')).not.toContain('<dd>');
+  });
+  it('is said in the system’s words, in a sentence, or not at all, when it is refused', async () => {
+    for (const refusals of ['words', 'sentence'] as const) await form(`refusing-${refusals}`, { refusals });
+    // More than the CRM has room for.
+    const long = { contact_last: 'x'.repeat(300) };
+    const [words, sentence, nothing] = [
+      await thanksOf('refusing-words', long),
+      await thanksOf('refusing-sentence', long),
+      await thanksOf('visitors', long),
+    ];
+    expect(words).toContain('could not be taken over');
+    expect(sentence).toContain('Somebody has a look');
+    expect(nothing).not.toMatch(/could not be taken over|has a look/);
+  });
+});
+
+async function intakeOf(key: string): Promise<Json> {
+  return (await stage.api('GET', '/intakes')).body.intakes.find((each: Json) => each.key === key);
+}

@@ -27,9 +27,11 @@ import { takeFile } from './file-door.ts';
 import { payAddress, showPay } from './pay-page.ts';
 import { mayBeFramed, secured } from './secured.ts';
 import { takenOf } from './taken.ts';
+import { sendThanks } from './thanks.ts';
+import { PROOF, Work } from './work.ts';
 import { issue, readIssued } from './issued.ts';
 import { Pages } from './pages.ts';
-import { sealPaper, sendPaper } from './paper.ts';
+import { readPaper, sealPaper, sendPaper } from './paper.ts';
 import { readForForm } from './read-door.ts';
 
 interface FormRequest extends Request {
@@ -56,6 +58,7 @@ export function formDoor(context: Context): Router {
   const { live, acceptor, sealer, settings, formReading, links } = context;
   const router = express.Router();
   const pages = new Pages();
+  const work = new Work(sealer);
   const known = async (request: FormRequest, _response: Response, next: NextFunction): Promise<void> => {
     const key = String(request.params['intake']);
     const by = /^\/draft(?:\/|$)/.test(request.path) ? String(request.query['by'] ?? '') : undefined;
@@ -122,14 +125,21 @@ export function formDoor(context: Context): Router {
     response.set('Cache-Control', 'public, max-age=300').type('text/css').send(lookSheet(request.of!.form)),
   );
 
-  router.get(['/:intake/thanks', '/:intake/draft/thanks'], (request: FormRequest, response) => {
-    const { s: sealed, lang = '' } = request.query;
-    const paper =
-      typeof sealed === 'string'
-        ? { paper: `filled?${new URLSearchParams({ s: sealed, lang: String(lang) }).toString()}` }
-        : {};
-    asPage(response, request.of!.language).send(thanksPage(pageOf(request.of!), paper));
-  });
+  router.get(
+    ['/:intake/thanks', '/:intake/draft/thanks'],
+    limitedBy(() => PAYING_A_MINUTE),
+    async (request: FormRequest, response) => {
+      const of = request.of!;
+      const { s: sealed, lang = '', looks = 0 } = request.query;
+      const id = readPaper(sealer, sealed);
+      asPage(response, of.language);
+      if (id === undefined) return void response.send(thanksPage(pageOf(of)));
+      const { document } = of.live;
+      const query = { s: String(sealed), lang: String(lang) };
+      const at = { submission: { id }, looks: Number(looks) || 0, path: 'thanks', query };
+      await sendThanks(context, response, { of: pageOf(of), document, ...at });
+    },
+  );
 
   router.post(
     ['/:intake/file', '/:intake/draft/file'],
@@ -152,7 +162,7 @@ export function formDoor(context: Context): Router {
     async (request: FormRequest, response) => {
       const of = request.of!;
       const { live: found, form, language } = of;
-      const { said, more, less, trapped, issued, wrong } = await submitted(request, of);
+      const { said, more, less, trapped, issued, proof, wrong } = await submitted(request, of);
       const shown = readIssued(sealer, found.intake.id, issued);
       const fresh = (): string => issue(sealer, found.intake.id);
       const answers = asAnswers(said);
@@ -165,6 +175,9 @@ export function formDoor(context: Context): Router {
       if (form.guard.trap && typeof trapped === 'string' && trapped !== '') return answer.sent();
       const { leastSeconds } = form.guard;
       if (leastSeconds > 0 && (!shown || Date.now() - shown.at < leastSeconds * 1000)) return answer.tooSoon();
+      const isAsked = work.isNeeded(found.intake.id, form.guard, found.document.settings.perMinute);
+      if (isAsked && of.draft === undefined && !(await work.isDone(found.intake.id, proof)))
+        return answer.workFirst(await work.challenge(found.intake.id));
       if (wrong.length > 0) return answer.refused(wrong);
       const by = { form, language, page: String(issued ?? ''), record: of.link?.record };
       const taken = await takenOf(context, found, said, by);
@@ -202,7 +215,7 @@ export function formDoor(context: Context): Router {
     const leave = asking.size > 0 && isMultipart(request) ? enterUpload(String(request.ip)) : undefined;
     try {
       const { values } = await readSubmission(request, asking.size > 0 ? { fileFields: asking, files: came } : {});
-      const { [ISSUED]: issued, [TRAP]: trapped, _more: more, _less: less, ...said } = values;
+      const { [ISSUED]: issued, [TRAP]: trapped, [PROOF]: proof, _more: more, _less: less, ...said } = values;
       const wrong: AnswerTrouble[] = [];
       for (const [name, file] of came) {
         const by = { language, page: String(issued ?? ''), by: String(request.ip) };
@@ -211,7 +224,7 @@ export function formDoor(context: Context): Router {
         if (typeof kept === 'string') wrong.push({ field: name, message: kept });
         else said[name] = kept.token;
       }
-      return { said, issued, trapped, more, less, wrong };
+      return { said, issued, trapped, proof, more, less, wrong };
     } finally {
       leave?.();
     }
@@ -231,6 +244,7 @@ interface Submitted {
   said: SubmittedValues;
   issued: unknown;
   trapped: unknown;
+  proof: unknown;
   more: unknown;
   less: unknown;
   wrong: AnswerTrouble[];

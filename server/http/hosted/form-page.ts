@@ -101,7 +101,7 @@ export function plainFormPage(of: PageOf, ...inside: (Markup | false | undefined
 }
 
 /** What somebody sees who has sent it. */
-export function thanksPage(of: PageOf, { paper, test = false }: { paper?: string; test?: boolean } = {}): string {
+export function thanksPage(of: PageOf, { paper, outcome = [] }: { paper?: string; outcome?: Markup[] } = {}): string {
   const { form, language } = of;
   const words = wordsIn(language);
   const thanks = say(form.thanks, language, form.languages);
@@ -110,8 +110,9 @@ export function thanksPage(of: PageOf, { paper, test = false }: { paper?: string
     of,
     title,
     element('h1', {}, title),
-    test && element('p', { class: 'test' }, words.testMode),
+    of.test === true && element('p', { class: 'test' }, words.testMode),
     element('div', { class: 'thanks', role: 'status' }, ...paragraphs(thanks === '' ? words.sent : thanks)),
+    ...outcome,
     ...(paper === undefined
       ? []
       : [element('p', { class: 'paper' }, element('a', { href: paper, target: '_blank' }, words.asPaper))]),

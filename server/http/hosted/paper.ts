@@ -29,7 +29,7 @@ export const sealPaper = (sealer: Sealer, submission: string): string =>
   sealer.seal(JSON.stringify([submission, Date.now()]), ABOUT);
 
 /** @returns the submission's id; undefined where the address isn't ours, or too old */
-function readAddress(sealer: Sealer, sealed: unknown): string | undefined {
+export function readPaper(sealer: Sealer, sealed: unknown): string | undefined {
   if (typeof sealed !== 'string' || sealed.length > 400) return undefined;
   try {
     const [id, at] = JSON.parse(sealer.open(sealed, ABOUT)) as [string, number];
@@ -42,7 +42,7 @@ function readAddress(sealer: Sealer, sealed: unknown): string | undefined {
 /** `GET /f/:intake/filled`. @throws Problem 404 where there is nothing of it, or no more */
 export async function sendPaper(context: Context, request: Request, response: Response): Promise<void> {
   const { db, live, sealer, heavy } = context;
-  const id = readAddress(sealer, request.query['s']);
+  const id = readPaper(sealer, request.query['s']);
   const submission = id === undefined ? undefined : await submissionById(db, id);
   const intake = submission && (await intakeById(db, submission.intakeId));
   if (!submission || !intake || submission.forgottenAt !== null)

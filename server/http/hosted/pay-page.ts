@@ -7,9 +7,9 @@ import { intakeById, noteSession, paymentOf, submissionById, type Payment } from
 import { isSystemTrouble } from '../../systems/index.ts';
 import type { Context } from '../context.ts';
 import { Problem } from '../problem.ts';
-import { plainFormPage, thanksPage } from './form-page.ts';
+import { plainFormPage } from './form-page.ts';
 import { mayBeFramed } from './secured.ts';
-import { sealPaper } from './paper.ts';
+import { sendThanks } from './thanks.ts';
 
 /** The page between a form that was sent and the payment service's: what is to be paid, and how the payment stands. */
 
@@ -19,6 +19,8 @@ const ABOUT = 'a payment';
 /** Seconds after which it looks again whether a payment is confirmed, and how often. */
 const LOOK_AGAIN_S = 3;
 const MOST_LOOKS = 40;
+/** So many looks after somebody came back, what was told before they went may be out of date. */
+const SETTLES_WITHIN = 2;
 
 /** Where on our own site what was sent is paid, by whoever has this address. */
 export function payAddress(
@@ -46,12 +48,12 @@ function readAddress({ sealer }: Pick<Context, 'sealer'>, sealed: unknown): stri
 
 /** `GET /f/:intake/pay`. @throws Problem 404 where there is nothing to be paid, or no more */
 export async function showPay(context: Context, request: Request, response: Response): Promise<void> {
-  const { db, live, sealer } = context;
+  const { db, live } = context;
   const id = readAddress(context, request.query['s']);
   const submission = id === undefined ? undefined : await submissionById(db, id);
   const payment = submission && (await paymentOf(db, submission.id));
   const intake = submission && (await intakeById(db, submission.intakeId));
-  const { form, settings } = submission ? await live.document(submission.intakeId, submission.version) : {};
+  const { form, settings, plan } = submission ? await live.document(submission.intakeId, submission.version) : {};
   if (!submission || !payment || !intake || !form?.fee || submission.forgottenAt !== null)
     throw new Problem(404, 'Not there', 'There is nothing to be paid here, or no more.');
   const asked = request.query['lang'];
@@ -63,22 +65,22 @@ export async function showPay(context: Context, request: Request, response: Resp
   if (payment.state === 'paid' || payment.state === 'refunded') {
     const { thankYou } = settings ?? {};
     if (thankYou !== undefined && THANK_YOU.test(thankYou)) return response.redirect(303, thankYou);
-    const query = new URLSearchParams({ s: sealPaper(sealer, submission.id), lang: language });
-    return void response
-      .type('text/html')
-      .send(thanksPage(of, { paper: `filled?${query.toString()}`, test: payment.test }));
+    const looks = Number(request.query['looks'] ?? 0) || 0;
+    const query = { s: String(request.query['s']), lang: language };
+    const thanking = { document: { form, settings: settings!, plan: plan! }, submission, looks, path: 'pay', query };
+    return sendThanks(context, response, { of: { ...of, test: payment.test }, ...thanking });
   }
   const looks = Number(request.query['back'] ?? NaN);
   const isBack = Number.isInteger(looks) && looks >= 0;
   const again = new URLSearchParams({ s: String(request.query['s']), lang: language, back: String(looks + 1) });
-  if (payment.state === 'due' && isBack && looks < MOST_LOOKS)
+  if ((payment.state === 'due' || payment.state === 'refused') && isBack && looks < MOST_LOOKS)
     response.set('Refresh', `${LOOK_AGAIN_S}; url=pay?${again.toString()}`);
   const said =
     payment.state === 'lapsed'
       ? words.payLapsed
       : payment.state === 'differs'
         ? words.refusedPolitely
-        : payment.state === 'refused'
+        : payment.state === 'refused' && !(isBack && looks < SETTLES_WITHIN)
           ? words.payRefused
           : isBack
             ? words.payConfirming

@@ -16,6 +16,7 @@ import { Reading } from './reading.ts';
 import { addRow, numberRows, takeRow } from './rows.ts';
 import { setUpSignatures } from './signature.ts';
 import { showWhatApplies } from './shown.ts';
+import { proofOf } from './work.ts';
 
 /**
  * What makes a form of ours pleasant: it is checked as it is filled in, rows and pages are here at once, what isn't sent yet
@@ -88,8 +89,16 @@ export function setUp(root: HTMLFormElement, { form, language, today }: PageData
     button.textContent = words.sending;
     draft.keep(root);
     try {
-      const response = await fetch(root.action, { method: 'POST', body, headers: { Accept: 'application/json' } });
-      const answer = (await response.json().catch(() => ({}))) as Partial<Answer>;
+      let { response, answer } = await sending(root.action, body);
+      if (response.status === 428 && answer.work) {
+        // So many are sending that each has to do a small sum.
+        button.textContent = words.working;
+        const proof = await proofOf(answer.work);
+        if (proof !== undefined) {
+          body.set('_work', proof);
+          ({ response, answer } = await sending(root.action, body));
+        }
+      }
       if (response.ok && answer.thanks !== undefined) {
         draft.forget();
         tellSent();
@@ -141,8 +150,17 @@ export function setUp(root: HTMLFormElement, { form, language, today }: PageData
   refresh();
 }
 
+async function sending(
+  address: string,
+  body: URLSearchParams,
+): Promise<{ response: Response; answer: Partial<Answer> }> {
+  const response = await fetch(address, { method: 'POST', body, headers: { Accept: 'application/json' } });
+  return { response, answer: (await response.json().catch(() => ({}))) as Partial<Answer> };
+}
+
 interface Answer {
   thanks: string;
+  work: Parameters<typeof proofOf>[0];
   errors: AnswerTrouble[];
   detail: string;
   shown: string;

@@ -95,6 +95,27 @@ export function WholeForm({ editing }: { editing: Editing }) {
             />
           )}
         </Part>
+        . When a system refuses it,{' '}
+        <Part label="When a system refuses it" shown={REFUSALS[form.refusals ?? 'nothing']} edited={edited}>
+          {(close) => (
+            <div className="flex flex-col items-start gap-1 p-2">
+              {(['nothing', 'sentence', 'words'] as const).map((each) => (
+                <Button
+                  key={each}
+                  look={(form.refusals ?? 'nothing') === each ? 'moss' : 'plain'}
+                  onClick={() => {
+                    editing.changeWhole(({ refusals: _, ...held }) =>
+                      each === 'nothing' ? held : { ...held, refusals: each },
+                    );
+                    close();
+                  }}
+                >
+                  {REFUSALS[each]}
+                </Button>
+              ))}
+            </div>
+          )}
+        </Part>
         . In{' '}
         <Part label="Colours" shown={form.look ? 'your colours' : 'plain colours'} edited={edited}>
           {() => <ColoursBox editing={editing} />}
@@ -104,6 +125,13 @@ export function WholeForm({ editing }: { editing: Editing }) {
     </div>
   );
 }
+
+/** What whoever sent it is told when a system doesn’t take it. */
+const REFUSALS = {
+  nothing: 'the visitor isn’t told',
+  sentence: 'a polite sentence is said',
+  words: 'its own words are said',
+} as const;
 
 /** With what the form is opened, where that is a link to a record. */
 function LinkPart({ editing, edited }: { editing: Editing; edited: boolean }) {

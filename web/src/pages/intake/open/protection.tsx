@@ -1,5 +1,5 @@
 import { originOf } from '@zusammen/core/checks';
-import type { Guard, HostedForm } from '@zusammen/core/forms/hosted';
+import { WORK_WHEN, type Guard, type HostedForm } from '@zusammen/core/forms/hosted';
 import { changeForm, changeSettings, type IntakeSettings } from '@zusammen/core/intake';
 import { useState } from 'react';
 import { TextField } from '../../../parts/form.tsx';
@@ -129,6 +129,21 @@ function Guards({ form: { guard } }: { form: HostedForm }) {
         }}
         help="Whoever is quicker is asked to send it again."
       />
+      <label className="block">
+        <span className="mb-1 block text-small font-semibold">A small sum that the visitor’s browser does first</span>
+        <select
+          className="h-[34px] rounded-[7px] border border-line bg-sheet px-2"
+          value={guard.work ?? 'when busy'}
+          onChange={({ target }) => set({ work: WORK_WHEN.find((each) => each === target.value)! })}
+        >
+          <option value="when busy">when more is sent than usual</option>
+          <option value="always">always: not without a script then</option>
+          <option value="never">never</option>
+        </select>
+        <span className="mt-1 block text-small text-soft">
+          It takes a moment once, and makes sending a thousand times dear.
+        </span>
+      </label>
     </>
   );
 }

@@ -55,8 +55,9 @@ export function Told() {
     <Sheet title="What the page is told">
       <div className="space-y-2 p-4">
         <p className="text-small text-soft">
-          A page that sends <code className="font-mono">Prefer: wait=10</code> gets these once the submission is carried
-          out. Others get the number of the submission at once.
+          {document.source.kind === 'ours' && 'Whoever has sent the form sees these on its thanks page. '}A page that
+          sends <code className="font-mono">Prefer: wait=10</code> gets these once the submission is carried out. Others
+          get the number of the submission at once.
         </p>
         {told.map((each, at) => (
           <div key={at} className="flex items-center gap-2">

@@ -1,0 +1,86 @@
+import type { Response } from 'express';
+import { wordsIn } from '@zusammen/core/forms/hosted';
+import { element, type Markup } from '@zusammen/core/forms/hosted/view';
+import type { IntakeDocument, IntakeSettings } from '@zusammen/core/intake';
+import { entityOf, type Schema, type Value } from '@zusammen/core/schema';
+import { cameToAnEnd, toldOf } from '../../engine/index.ts';
+import type { Submission } from '../../store/index.ts';
+import type { Context } from '../context.ts';
+import { thanksPage, type PageOf } from './form-page.ts';
+import { sealPaper } from './paper.ts';
+
+/** What is said to somebody who has sent a form, and what came of it, where the intake says so. */
+
+/** How long a page waits for the outcome, in milliseconds; then it looks again by itself, so often. */
+const WAIT_MS = 2_500;
+const LOOK_AGAIN_S = 3;
+const MOST_LOOKS = 20;
+const MOST_WORDS = 300;
+
+export interface Thanking {
+  of: PageOf;
+  document: Pick<IntakeDocument, 'form' | 'plan'> & { settings: IntakeSettings };
+  submission: Pick<Submission, 'id'>;
+  /** How often it was looked already. */
+  looks: number;
+  /** Where it is looked again: a path beside the page's, without its query. */
+  path: string;
+  query: Record<string, string>;
+}
+
+export async function sendThanks(context: Context, response: Response, thanking: Thanking): Promise<void> {
+  const { of, submission, looks, path, query } = thanking;
+  const paper = new URLSearchParams({ s: sealPaper(context.sealer, submission.id), lang: of.language });
+  const came = await outcomeOf(context, thanking);
+  if (came === 'not yet' && looks < MOST_LOOKS) {
+    const again = new URLSearchParams({ ...query, looks: String(looks + 1) });
+    response.set('Refresh', `${LOOK_AGAIN_S}; url=${path}?${again.toString()}`);
+  }
+  const outcome = typeof came === 'string' ? [] : came;
+  response.type('text/html').send(thanksPage(of, { paper: `filled?${paper.toString()}`, outcome }));
+}
+
+/** What came of it, as far as it is told; 'not yet' while that is to be waited for. */
+async function outcomeOf(
+  { db, live, systems }: Context,
+  { of, document: { form, settings, plan }, submission, looks }: Thanking,
+): Promise<Markup[] | 'not yet'> {
+  const told = settings.told ?? [];
+  if (told.length === 0 && form?.refusals === undefined) return [];
+  const words = wordsIn(of.language);
+  const end = await cameToAnEnd(db, submission.id, looks === 0 ? WAIT_MS : 0).catch(() => undefined);
+  if (!end) return 'not yet';
+  if (end.state === 'in review' || end.state === 'failed') return form?.refusals ? [said(words.refusedPolitely)] : [];
+  if (end.state === 'refused') {
+    if (!form?.refusals) return [];
+    const told = (end.course?.steps ?? []).flatMap(({ refusal }) => (refusal ? [refusal.words] : []));
+    if (form.refusals === 'sentence' || told.length === 0) return [said(words.refusedPolitely)];
+    return [said(words.refusedBySystem), ...told.map((each) => element('p', {}, each.slice(0, MOST_WORDS)))];
+  }
+  if (end.state !== 'applied' || !end.course || told.length === 0) return [];
+  const schemas = await live.allSchemas();
+  const values = await toldOf({ settings }, end.course, systems, schemas).catch(() => undefined);
+  if (!values) return [];
+  const rows = told.flatMap(({ name, step, field }) => {
+    const value = values[name];
+    if (value === null || value === undefined || value === '') return [];
+    return [element('dt', {}, labelOf(schemas, plan, step, field) ?? name), element('dd', {}, shown(value))];
+  });
+  return rows.length === 0 ? [] : [said(words.made), element('dl', { class: 'told' }, rows)];
+}
+
+const said = (text: string): Markup => element('p', { role: 'status' }, text);
+
+const shown = (value: Value): string => [value].flat().map(String).join(', ').slice(0, MOST_WORDS);
+
+/** What a value that is told is called: the field, or the entity whose id it is. */
+function labelOf(
+  schemas: ReadonlyMap<string, Schema>,
+  { steps }: IntakeDocument['plan'],
+  step: string,
+  field: string | undefined,
+): string | undefined {
+  const found = steps.find(({ id }) => id === step);
+  const entity = found && entityOf(schemas.get(found.system) ?? { entities: [] }, found.entity);
+  return field === undefined ? entity?.label : entity?.fields.find(({ name }) => name === field)?.label;
+}
