@@ -95,10 +95,10 @@ test('a renewal is filled in, refused once and paid by keyboard alone at 360 pix
   await app.goto(`${address()}/intakes/${id}/history`);
   const path = app.getByRole('article');
   await expect(path.getByText('€120.00')).toBeVisible();
-  await expect(path.getByText('was paid')).toBeVisible();
+  await expect(path.getByText('was paid', { exact: true })).toBeVisible();
   await expect(path.getByText('test mode, no money was moved')).toBeVisible();
   await expect(path.getByRole('link', { name: new RegExp(`${person['id']} in Co-op CRM`) })).toBeVisible();
-  await expect(path.getByText('Order', { exact: true })).toBeVisible();
+  await expect(path.getByRole('link', { name: /^R-\d+ in Co-op CRM/ })).toBeVisible();
   await expect(path.getByRole('link', { name: 'as PDF' })).toBeVisible();
   const headers = { Authorization: 'Bearer demo-integration' };
   const orders = await app.request.get(

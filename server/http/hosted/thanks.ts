@@ -50,10 +50,11 @@ async function outcomeOf(
   const words = wordsIn(of.language);
   const end = await cameToAnEnd(db, submission.id, looks === 0 ? WAIT_MS : 0).catch(() => undefined);
   if (!end) return 'not yet';
-  if (end.state === 'in review' || end.state === 'failed') return form?.refusals ? [said(words.refusedPolitely)] : [];
-  if (end.state === 'refused') {
+  if (end.state === 'in review') return form?.refusals ? [said(words.refusedPolitely)] : [];
+  if (end.state === 'refused' || end.state === 'failed') {
     if (!form?.refusals) return [];
-    const told = (end.course?.steps ?? []).flatMap(({ refusal }) => (refusal ? [refusal.words] : []));
+    const stopped = (end.course?.steps ?? []).filter(({ outcome }) => outcome === 'refused' || outcome === 'failed');
+    const told = stopped.flatMap(({ why }) => (why === undefined ? [] : [why]));
     if (form.refusals === 'sentence' || told.length === 0) return [said(words.refusedPolitely)];
     return [said(words.refusedBySystem), ...told.map((each) => element('p', {}, each.slice(0, MOST_WORDS)))];
   }
