@@ -160,7 +160,8 @@ export function editForm(document: IntakeDocument, work: (form: HostedForm) => H
   }));
 }
 
-function withNames(step: Step, now: (name: string) => string): Step {
+/** A step in which names of questions have become others. */
+export function withNames(step: Step, now: (name: string) => string): Step {
   const next: Step = { ...step, lines: step.lines.map((line) => ({ ...line, from: line.from.map(now) })) };
   if (step.repeat !== undefined) next.repeat = now(step.repeat);
   if (step.record?.field !== undefined) next.record = { ...step.record, field: now(step.record.field) };

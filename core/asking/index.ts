@@ -1,4 +1,6 @@
 export * from './ask.ts';
+export * from './become.ts';
+export * from './copy.ts';
 export * from './filled.ts';
 export * from './question.ts';
 export * from './which.ts';

@@ -47,6 +47,7 @@ export function questionFor(
       .filter(({ value }) => value !== '' && value.length <= MOST_VALUE)
       .slice(0, MOST_OPTIONS)
       .map(({ value, label }) => ({ value, label: { [language]: (label || value).slice(0, 400) } }));
+  if (item.options) item.known = item.options.map(({ value }) => value);
   const isText = kind === 'text' || kind === 'long text' || kind === 'email' || kind === 'web address';
   if (isText && field.maxLength !== undefined && field.maxLength > 0)
     item.maxLength = Math.min(field.maxLength, 100_000);

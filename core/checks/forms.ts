@@ -116,6 +116,42 @@ function goneFrom(
   return undefined;
 }
 
+/** K27: a field has got options since it was asked for, and nobody can choose them. */
+export const optionsSince: Check = ({ intake, plan, schemas }) => {
+  if (!intake?.form) return [];
+  const first = intake.form.languages[0]!;
+  return standingsOf(intake.form).flatMap(({ item, name }): Finding[] => {
+    const known = new Set([...(item.known ?? []), ...(item.options ?? []).map(({ value }) => value)]);
+    if (item.known === undefined) return [];
+    const fields = plan.steps.flatMap(({ system, entity, lines }) =>
+      lines.flatMap(({ from, field }) => {
+        const of = entityOf(schemas.get(system) ?? { entities: [] }, entity);
+        const found = from.length === 1 && from[0] === name && of ? fieldOf(of, field) : undefined;
+        return found?.options ? [found] : [];
+      }),
+    );
+    const since = fields.flatMap(({ options = [] }) => options.filter(({ value }) => !known.has(value)));
+    const fresh = [...new Map(since.map((option) => [option.value, option])).values()].filter(
+      ({ value }) => value !== '' && value.length <= MOST_VALUE,
+    );
+    if (fresh.length === 0) return [];
+    const label = item.label[first] ?? name;
+    const called = fresh.slice(0, 5).map((option) => `“${option.label || option.value}”`);
+    const more = fresh.length > called.length ? ` and ${fresh.length - called.length} more` : '';
+    return [
+      {
+        ...{ id: 'K27', severity: 'look', place: { station: 'arrive', field: name } },
+        sentence: `“${label}”: ${fields[0]!.label} has got ${called.join(', ')}${more} since, which can’t be chosen here.`,
+        mend: {
+          ...{ kind: 'offer', label: fresh.length === 1 ? 'offer it' : 'offer them', item: item.id },
+          options: fresh.map((option) => ({ value: option.value, label: { [first]: option.label || option.value } })),
+        },
+      },
+    ];
+  });
+};
+const MOST_VALUE = 200;
+
 /** K24: what a question begins with is no answer to it. */
 export const beginsWrong: Check = ({ intake }) => {
   if (!intake?.form) return [];

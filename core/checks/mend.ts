@@ -1,6 +1,8 @@
+import { changeItem, type HostedOption } from '../forms/hosted/index.ts';
 import type { FormField } from '../forms/index.ts';
 import type { Line } from '../mapping/index.ts';
 import {
+  changeForm,
   changePlanStep,
   changeSettings,
   takeInFields,
@@ -14,6 +16,8 @@ export type Mend = { label: string } & (
   | { kind: 'change line'; step: string; line: string; set: Partial<Line> }
   | { kind: 'remove line'; step: string; line: string }
   | { kind: 'add line'; step: string; added: Line }
+  /** Offers options of a question as well. */
+  | { kind: 'offer'; item: string; options: HostedOption[] }
   | { kind: 'settings'; set: Partial<IntakeSettings> }
   /** Replaces fields of the same name and adds the others; `renamed` leads from old names to new ones. */
   | { kind: 'fields'; fields: FormField[]; renamed?: Record<string, string> }
@@ -22,6 +26,14 @@ export type Mend = { label: string } & (
 /** The document with a mend carried out. The document given is left as it was. */
 export function applyMend(document: IntakeDocument, mend: Mend): IntakeDocument {
   switch (mend.kind) {
+    case 'offer':
+      return changeForm(document, (form) =>
+        changeItem(form, mend.item, (item) => ({
+          ...item,
+          options: [...(item.options ?? []), ...mend.options],
+          known: [...(item.known ?? []), ...mend.options.map(({ value }) => value)],
+        })),
+      );
     case 'settings':
       return changeSettings(document, mend.set);
     case 'fields':

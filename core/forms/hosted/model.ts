@@ -28,7 +28,7 @@ import { IsTexts, type Texts } from './texts.ts';
 /** Forms of ours as documents. What visitors see stands in `Texts`: the same in each of the form's languages. */
 
 /** Where a question's name may be used: in HTML, in an address and in CEL. */
-const NAME = /^[A-Za-z][A-Za-z0-9_]{0,59}$/;
+export const NAME = /^[A-Za-z][A-Za-z0-9_]{0,59}$/;
 const LANGUAGE = /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/;
 const DAY = /^\d{4}-\d{2}-\d{2}$/;
 export const COLOUR = /^#[0-9a-f]{6}$/i;
@@ -72,6 +72,13 @@ export class Item {
   @ValidateNested({ each: true })
   @Type(() => HostedOption)
   options?: HostedOption[];
+  /** Values that the field it asks for offered when it was asked for: what that has got since, a check tells. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(1000)
+  @IsString({ each: true })
+  @MaxLength(200, { each: true })
+  known?: string[];
   /** The records that are offered: of a record looked up, and of choices whose options are records. */
   @IsOptional() @ValidateNested() @Type(() => Reads) reads?: Reads;
   @IsOptional() @IsInt() @Min(1) @Max(100_000) maxLength?: number;
@@ -123,10 +130,19 @@ export class LinkedRecord {
 /** What stands for the owner's colours where there are none, as the form's style sheet has it (web/public/form.css). */
 export const PLAIN_LOOK = { first: '#6a2c5b', second: '#2f6146' } as const;
 
+/** Characters of the owner's mark: some 60 kB of a picture. */
+export const MOST_MARK = 82_000;
+
 /** The owner's two colours and mark. */
 export class Look {
   @IsOptional() @Matches(COLOUR, { message: 'must be a colour such as #6a2c5b' }) first?: string;
   @IsOptional() @Matches(COLOUR, { message: 'must be a colour such as #6a2c5b' }) second?: string;
+  /** A picture that stands above the title, within the document: a data URL (RFC 2397). Nothing that runs. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(MOST_MARK)
+  @Matches(/^data:image\/(?:png|jpeg|webp);base64,[A-Za-z0-9+/]+={0,2}$/, { message: 'must be a PNG, JPEG or WebP' })
+  mark?: string;
 }
 
 export const WORK_WHEN = ['never', 'when busy', 'always'] as const;

@@ -38,7 +38,7 @@ function page(of: PageOf, title: string, ...inside: (Markup | false | undefined)
     form.look && element('link', { rel: 'stylesheet', href: addressIn(of, '/look.css') }),
     element('script', { src: '/form.js', defer: true }, ''),
   );
-  return `<!doctype html>\n${asHtml(element('html', { lang: language }, head, element('body', {}, element('main', {}, draft !== undefined && element('p', { class: 'restored' }, DRAFT), ...inside))))}`;
+  return `<!doctype html>\n${asHtml(element('html', { lang: language }, head, element('body', {}, element('main', {}, draft !== undefined && element('p', { class: 'restored' }, DRAFT), form.look?.mark !== undefined && element('img', { class: 'mark', src: form.look.mark, alt: '' }), ...inside))))}`;
 }
 
 /** Said to those who make the form, in the language that the application speaks. */
@@ -72,7 +72,19 @@ const dataOf = (data: object): string =>
 const READ_ELSEWHERE = { shows: [] };
 
 /** What stands in the page already, and what its script has no use for. */
-const SAID = new Set(['label', 'help', 'intro', 'thanks', 'title', 'look', 'guard', 'languages', 'begins', 'link']);
+const SAID = new Set([
+  'label',
+  'help',
+  'intro',
+  'thanks',
+  'title',
+  'look',
+  'guard',
+  'languages',
+  'begins',
+  'link',
+  'known',
+]);
 
 function languages(of: PageOf): Markup[] {
   const { form, language } = of;

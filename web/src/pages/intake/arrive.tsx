@@ -17,6 +17,7 @@ import { COUNTRIES, LOCALES } from '../../parts/places.ts';
 import { Sheet, TD, TH } from '../../parts/sheet.tsx';
 import { Empty } from '../../parts/states.tsx';
 import { ValueText } from '../../parts/values.tsx';
+import { BecomeOurs } from './become-ours.tsx';
 import { useDraft } from './draft.tsx';
 import { FormStation } from './form/form-station.tsx';
 
@@ -24,6 +25,7 @@ import { FormStation } from './form/form-station.tsx';
 export function Arrive() {
   const { document, mayEdit, samples, findings } = useDraft();
   const [reading, setReading] = useState(false);
+  const [becoming, setBecoming] = useState(false);
   const drift = findings.filter(({ id, place }) => id === 'K22' && place.station === 'arrive');
   const kind = document.source.kind;
   if (document.form)
@@ -43,6 +45,7 @@ export function Arrive() {
             <>
               <SchemaOut />
               {mayEdit && kind === 'page' && <Button onClick={() => setReading(true)}>Read the page again</Button>}
+              {mayEdit && kind === 'page' && <Button onClick={() => setBecoming(true)}>Make it a form of ours</Button>}
             </>
           }
         >
@@ -55,6 +58,7 @@ export function Arrive() {
       </div>
       <Settings />
       {reading && <ReadAgain close={() => setReading(false)} />}
+      {becoming && <BecomeOurs close={() => setBecoming(false)} />}
     </div>
   );
 }

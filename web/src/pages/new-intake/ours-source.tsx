@@ -3,13 +3,16 @@ import { fieldsOf } from '@zusammen/core/forms/hosted';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { systemQuery, useLearned, useSystems } from '../../api/hooks.ts';
+import { intakeQuery, systemQuery, useIntakes, useLearned, useSystems } from '../../api/hooks.ts';
 import { cx } from '../../parts/cx.ts';
 import { SelectField } from '../../parts/form.tsx';
 import { worker } from '../../work/index.ts';
 import type { Brought } from './brought.ts';
 
 const EMPTY = 'empty';
+/** Begins the key of a form that is copied; its intake's id is behind. */
+const COPY = 'copy-of-';
+const isChosen = (key: string, chosen: string): boolean => (key === COPY ? chosen.startsWith(COPY) : key === chosen);
 
 /** What a form of ours is begun with: a starting point, matched to a connected system, or nothing. */
 export function OursSource({ bring }: { bring: (brought: Brought | undefined) => void }) {
@@ -48,17 +51,36 @@ export function OursSource({ bring }: { bring: (brought: Brought | undefined) =>
     staleTime: 60_000,
     gcTime: 60_000,
   });
-  const found = point ? started.data : NOTHING;
-  const name = point?.name ?? 'New form';
+  const others = (useIntakes().data ?? []).filter(({ source }) => source.kind === 'ours');
+  const copied = useQuery({
+    ...intakeQuery(chosen.slice(COPY.length)),
+    enabled: chosen.startsWith(COPY) && chosen !== COPY,
+  });
+  const original = chosen.startsWith(COPY) ? copied.data?.intake.draft : undefined;
+  const found = point ? started.data : chosen.startsWith(COPY) ? original : NOTHING;
+  const name = point?.name ?? (original ? `Copy of ${original.name}` : 'New form');
   useEffect(() => {
     if (!found) return bring(undefined);
-    const form = found.document?.form ?? emptyForm(name, () => crypto.randomUUID().slice(0, 8));
-    const plan = found.document?.plan ?? { steps: [] };
+    if (original?.form)
+      return bring({
+        ...{
+          name,
+          fields: original.fields,
+          left: [],
+          source: { kind: 'ours' },
+          settings: original.settings,
+          samples: [],
+        },
+        ours: { form: original.form, plan: original.plan },
+      });
+    const made = (found as typeof NOTHING).document;
+    const form = made?.form ?? emptyForm(name, () => crypto.randomUUID().slice(0, 8));
+    const plan = made?.plan ?? { steps: [] };
     bring({
       ...{ name, fields: fieldsOf(form), left: [], source: { kind: 'ours' }, settings: {}, samples: [] },
-      ours: { form, plan, ...(found.document ? { started: found as Started } : {}) },
+      ours: { form, plan, ...(made ? { started: found as Started } : {}) },
     });
-  }, [found, name, bring]);
+  }, [found, original, name, bring]);
   return (
     <div className="space-y-4">
       <fieldset>
@@ -67,20 +89,23 @@ export function OursSource({ bring }: { bring: (brought: Brought | undefined) =>
           {[
             ...STARTING_POINTS,
             { key: EMPTY, name: 'Nothing', about: 'An empty form; you ask for what you need.' },
+            ...(others.length === 0
+              ? []
+              : [{ key: COPY, name: 'Another form of ours', about: 'A copy of it, with its plan.' }]),
           ].map((each) => (
             <li key={each.key}>
               <label
                 className={cx(
                   'flex cursor-pointer gap-2.5 rounded-[7px] px-2 py-1.5',
-                  each.key === chosen ? 'bg-plum-wash' : 'hover:bg-wash',
+                  isChosen(each.key, chosen) ? 'bg-plum-wash' : 'hover:bg-wash',
                 )}
               >
                 <input
                   type="radio"
                   name="starting-point"
                   className="mt-1 accent-plum"
-                  checked={each.key === chosen}
-                  onChange={() => choose('with', each.key)}
+                  checked={isChosen(each.key, chosen)}
+                  onChange={() => choose('with', each.key === COPY ? `${COPY}${others[0]!.id}` : each.key)}
                 />
                 <span>
                   <span className="font-semibold">{each.name}</span>
@@ -91,6 +116,20 @@ export function OursSource({ bring }: { bring: (brought: Brought | undefined) =>
           ))}
         </ul>
       </fieldset>
+      {chosen.startsWith(COPY) && (
+        <SelectField
+          label="The form that is copied"
+          value={chosen.slice(COPY.length)}
+          onChange={({ target }) => choose('with', `${COPY}${target.value}`)}
+          help="Its draft as it is now, with lines, words and settings."
+        >
+          {others.map(({ id, name: called }) => (
+            <option key={id} value={id}>
+              {called}
+            </option>
+          ))}
+        </SelectField>
+      )}
       {point && (systems.data?.length ?? 0) > 1 && (
         <SelectField
           label="For the records of"

@@ -2,6 +2,7 @@ import { applyMend } from '@zusammen/core/checks';
 import { isChoice, isQuestion, withKind, type ItemKind, type Standing } from '@zusammen/core/forms/hosted';
 import { Combobox } from '../../../parts/combobox.tsx';
 import { useDraft } from '../draft.tsx';
+import { CopyTo } from './copy-to.tsx';
 import type { Editing } from './editing.tsx';
 import { kindInWords, KINDS } from './kinds.ts';
 import { LimitsPart } from './limits-part.tsx';
@@ -150,6 +151,7 @@ function Doings({ standing, editing }: { standing: Standing; editing: Editing })
           {isFirst ? 'join with the page before' : 'begin a page here'}
         </button>
       )}
+      <CopyTo standing={standing} editing={editing} />
       <button
         type="button"
         className="min-h-6 text-soft hover:text-brick hover:underline"

@@ -1,4 +1,4 @@
-import { PLAIN_LOOK, say, type HostedForm } from '@zusammen/core/forms/hosted';
+import { MOST_MARK, PLAIN_LOOK, say, type HostedForm } from '@zusammen/core/forms/hosted';
 import { withoutLink } from '@zusammen/core/asking';
 import { useState } from 'react';
 import { Button } from '../../../parts/button.tsx';
@@ -117,7 +117,11 @@ export function WholeForm({ editing }: { editing: Editing }) {
           )}
         </Part>
         . In{' '}
-        <Part label="Colours" shown={form.look ? 'your colours' : 'plain colours'} edited={edited}>
+        <Part
+          label="Colours"
+          shown={form.look?.mark ? 'your colours, with your mark' : form.look ? 'your colours' : 'plain colours'}
+          edited={edited}
+        >
           {() => <ColoursBox editing={editing} />}
         </Part>
         .
@@ -254,11 +258,11 @@ function LanguagesBox({ editing }: { editing: Editing }) {
 
 function ColoursBox({ editing }: { editing: Editing }) {
   const { look } = editing.form;
-  const set = (name: 'first' | 'second', colour: string | undefined): void =>
+  const setLook = (name: 'first' | 'second' | 'mark', value: string | undefined): void =>
     editing.changeWhole(({ look: held = {}, ...rest }): HostedForm => {
       const next = { ...held };
-      if (colour === undefined) delete next[name];
-      else next[name] = colour;
+      if (value === undefined) delete next[name];
+      else next[name] = value;
       return Object.keys(next).length === 0 ? rest : { ...rest, look: next };
     });
   return (
@@ -269,16 +273,57 @@ function ColoursBox({ editing }: { editing: Editing }) {
           <input
             type="color"
             value={look?.[name] ?? PLAIN_LOOK[name]}
-            onChange={({ target }) => set(name, target.value)}
+            onChange={({ target }) => setLook(name, target.value)}
           />
         </label>
       ))}
+      <MarkBox mark={look?.mark} set={(mark) => setLook('mark', mark)} />
       <Button disabled={!look} onClick={() => editing.changeWhole(({ look: _, ...rest }) => rest)}>
-        Plain colours
+        Plain, without a mark
       </Button>
       <p className="text-small text-soft">
         What stands on the first is written in white or ink, whichever reads better.
       </p>
+    </div>
+  );
+}
+
+/** The owner's mark: a small picture that stands above the title. */
+function MarkBox({ mark, set }: { mark: string | undefined; set: (mark: string | undefined) => void }) {
+  const [trouble, setTrouble] = useState<string>();
+  const take = (file: File | undefined): void => {
+    if (!file) return;
+    const reader = new FileReader();
+    reader.onload = () => {
+      const read = String(reader.result);
+      const isOne = /^data:image\/(?:png|jpeg|webp);base64,/.test(read) && read.length <= MOST_MARK;
+      setTrouble(isOne ? undefined : 'A PNG, JPEG or WebP of at most 60 kB, please.');
+      if (isOne) set(read);
+    };
+    reader.readAsDataURL(file);
+  };
+  return (
+    <div className="space-y-1">
+      {mark !== undefined && <img src={mark} alt="Your mark" className="max-h-[60px] max-w-full" />}
+      <label className="block text-small">
+        Your mark, above the title
+        <input
+          type="file"
+          accept=".png,.jpg,.jpeg,.webp"
+          className="mt-1 block w-full text-small"
+          onChange={({ target }) => take(target.files?.[0])}
+        />
+      </label>
+      {mark !== undefined && (
+        <button type="button" className="min-h-6 text-small text-soft hover:underline" onClick={() => set(undefined)}>
+          without it
+        </button>
+      )}
+      {trouble !== undefined && (
+        <p role="alert" className="text-small text-brick">
+          {trouble}
+        </p>
+      )}
     </div>
   );
 }
