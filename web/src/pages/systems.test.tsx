@@ -38,6 +38,7 @@ const systems = (
     at,
     path: '/systems',
     answers: {
+      'get /payment-services': { services: [] },
       'get /session': { user: { id: 'u1', email: 'm@wren.example', name: 'Mara', role, active: true } },
       'get /systems': { systems: [CRM, OTHER] },
       'get /systems/:id': ({ params }) => detail(params['id'] === 'crm' ? CRM : OTHER),

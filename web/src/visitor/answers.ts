@@ -33,7 +33,8 @@ export function fillIn(
     const values = [said].flat();
     offerKept(root, name, values);
     for (const control of root.elements) {
-      if (!isControl(control) || control.name !== name) continue;
+      // What a file's box holds, only its visitor says.
+      if (!isControl(control) || control.name !== name || control.type === 'file') continue;
       if (control.type === 'checkbox' || control.type === 'radio')
         (control as HTMLInputElement).checked = values.includes(control.value);
       else control.value = values[0] ?? '';

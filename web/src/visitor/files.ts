@@ -17,6 +17,10 @@ export class Files {
     });
   }
 
+  get busy(): boolean {
+    return this.sending.size > 0;
+  }
+
   /** Resolves when no file is on its way any more. */
   async settled(): Promise<void> {
     while (this.sending.size > 0) await Promise.all(this.sending);

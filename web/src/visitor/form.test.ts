@@ -217,3 +217,130 @@ it('turns pages that are right, passes over those that don’t apply, and comes 
   await settle();
   expect(seen()).toEqual(['one']);
 });
+
+describe('what is to be paid', () => {
+  const fee: HostedForm['fee'] = {
+    ...{ service: 'till', currency: 'EUR' },
+    charges: [{ id: 'a', label: { en: 'A year' }, by: 'fixed', minor: 4000, times: 'years' }],
+  };
+  it('stays true while answers change', () => {
+    const root = open(formOf([item('number', 'years', { decimals: 0 })], { fee }));
+    const sum = (): string | null => root.querySelector('[data-fee]')!.textContent;
+    expect(sum()).toBe('€0.00');
+    type(root, 'years', '3');
+    expect(sum()).toBe('€120.00');
+    type(root, 'years', '999999999999');
+    expect(sum()).toBe('–');
+  });
+});
+
+describe('a file', () => {
+  const asked = formOf([item('text', 'name'), item('file', 'photo', { required: true, mostMebibytes: 1 })]);
+  const picker = (root: ParentNode): HTMLInputElement => root.querySelector('input[type=file]')!;
+  function pick(root: ParentNode, file: File): void {
+    Object.defineProperty(picker(root), 'files', { configurable: true, value: [file] });
+    picker(root).dispatchEvent(new Event('change', { bubbles: true }));
+  }
+  const status = (root: ParentNode): string => root.querySelector('.file [role=status]')!.textContent!;
+  const took = (): void => {
+    const uploads: string[] = [];
+    globalThis.fetch = (async (address: string | URL, init: { body: unknown }) => {
+      if (!String(address).includes('/file?')) {
+        sent.push(new URLSearchParams((init.body as URLSearchParams).toString()));
+        return answer();
+      }
+      uploads.push(String(address));
+      return new Response('{"token":"v1.kept","name":"bees.png"}', { status: 201 });
+    }) as never;
+  };
+  it('is sent as soon as it is chosen, and what speaks for it with the form', async () => {
+    took();
+    const root = open(asked);
+    send(root);
+    await settle();
+    expect(sent).toHaveLength(0);
+    pick(root, new File(['x'], 'bees.png', { type: 'image/png' }));
+    expect(status(root)).toBe(words.fileSending);
+    await settle();
+    expect(status(root)).toContain('bees.png is here.');
+    send(root);
+    await settle();
+    expect(sent[0]!.getAll('photo')).toEqual(['v1.kept']);
+  });
+  it('is taken away again, and is here again after a reload', async () => {
+    took();
+    const root = open(asked);
+    pick(root, new File(['x'], 'bees.png'));
+    await settle();
+    const again = open(asked);
+    expect(field(again, 'photo').value).toBe('v1.kept');
+    expect(status(again)).toContain(words.fileHere);
+    press(again.querySelector('.file button')!);
+    expect([field(again, 'photo').value, status(again)]).toEqual(['', '']);
+  });
+  it('that is empty, too large or refused is said at once, and sent nowhere', async () => {
+    const root = open(asked);
+    const trouble = (): string => root.querySelector<HTMLElement>('.q-file .wrong')!.textContent!;
+    pick(root, new File([], 'nothing.png'));
+    expect(trouble()).toBe(words.fileEmpty);
+    pick(root, new File([new Uint8Array(1024 * 1024 + 1)], 'large.png'));
+    expect(trouble()).toBe(words.fileTooLarge(1));
+    answer = async () => new Response(JSON.stringify({ detail: words.fileSort }), { status: 422 });
+    globalThis.fetch = (async () => answer()) as never;
+    pick(root, new File(['<svg>'], 'a.svg'));
+    await settle();
+    expect(trouble()).toBe(words.fileSort);
+    expect(field(root, 'photo').value).toBe('');
+    globalThis.fetch = (async () => Promise.reject(new TypeError('gone'))) as never;
+    pick(root, new File(['x'], 'a.png'));
+    await settle();
+    expect(trouble()).toBe(words.notSentNow);
+  });
+});
+
+it('a signature is typed, and may be drawn as whole numbers', async () => {
+  const root = open(formOf([item('signature', 'signed', { required: true })]));
+  const canvas = root.querySelector('canvas')!;
+  expect(canvas.hidden).toBe(false);
+  Object.assign(canvas, { setPointerCapture: () => undefined, hasPointerCapture: () => true });
+  canvas.getBoundingClientRect = () => ({ left: 0, top: 0, width: 300, height: 90 }) as DOMRect;
+  const draw = (kind: string, clientX: number, clientY: number): void =>
+    void canvas.dispatchEvent(
+      Object.assign(new Event(kind, { bubbles: true, cancelable: true }), { clientX, clientY, pointerId: 1 }),
+    );
+  draw('pointerdown', 10.4, 20);
+  draw('pointermove', 999, -5);
+  draw('pointerup', 0, 0);
+  expect(field(root, 'signed_drawn').value).toBe('M21 40L600 0');
+  send(root);
+  await settle();
+  expect(wrong(root)).toEqual(['q-signed-wrong']);
+  type(root, 'signed', 'Zosia Immen');
+  send(root);
+  await settle();
+  expect(Object.fromEntries(sent[0]!)).toMatchObject({ signed: 'Zosia Immen', signed_drawn: 'M21 40L600 0' });
+  const [anew] = [...root.querySelectorAll('.signature button')];
+  press(anew!);
+  expect(field(root, 'signed_drawn').value).toBe('');
+});
+
+it('does the small sum that it is asked for, and sends it along', async () => {
+  const { createChallenge } = await import('altcha-lib');
+  const { deriveKey } = await import('altcha-lib/algorithms/web/pbkdf2');
+  const work = await createChallenge({
+    ...{ algorithm: 'PBKDF2/SHA-256', cost: 10, keyPrefix: '0', deriveKey, hmacSignatureSecret: 'ours' },
+  });
+  const answers = [
+    new Response(JSON.stringify({ work, errors: [] }), { status: 428 }),
+    new Response('{"thanks":"/f/x/thanks"}', { status: 202 }),
+  ];
+  answer = async () => answers.shift()!;
+  const root = open(form);
+  type(root, 'name', 'Ada');
+  send(root);
+  for (let tries = 0; left.length === 0 && tries < 200; tries += 1)
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  expect(left).toEqual(['/f/x/thanks']);
+  expect(sent.map((body) => body.has('_work'))).toEqual([false, true]);
+  expect(JSON.parse(sent[1]!.get('_work')!)).toMatchObject({ challenge: { signature: work.signature } });
+});

@@ -79,7 +79,11 @@ export function setUp(root: HTMLFormElement, { form, language, today }: PageData
   }
 
   const send = async (button: HTMLButtonElement): Promise<void> => {
-    await files.settled();
+    if (files.busy) {
+      lock(root, true);
+      await files.settled();
+      lock(root, false);
+    }
     const came = read();
     if (!came.ok) return show(came.errors);
     const label = button.textContent;

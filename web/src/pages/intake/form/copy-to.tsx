@@ -10,7 +10,9 @@ import type { Editing } from './editing.tsx';
 /** Copies a question to the draft of another form of ours, with the line that fills its record where one fits there. */
 export function CopyTo({ standing, editing }: { standing: Standing; editing: Editing }) {
   const { document, detail } = useDraft();
-  const others = (useIntakes().data ?? []).filter(({ source, id }) => source.kind === 'ours' && id !== detail.intake.id);
+  const others = (useIntakes().data ?? []).filter(
+    ({ source, id }) => source.kind === 'ours' && id !== detail.intake.id,
+  );
   const [done, setDone] = useState<string>();
   const copy = useDo(
     async ({ id, name }: { id: string; name: string }) => {

@@ -23,6 +23,8 @@ const KIND = item('one of', 'kind', {
   options: ['a', 'b'].map((value) => ({ value, label: { en: value.toUpperCase() } })),
 });
 
+const TILL = { id: 'till', name: 'Till', address: 'https://pay.example', test: true, events: 'https://x.example' };
+
 /** The editor of a form of ours whose plan is about an orchard, with the drafts it keeps. */
 function edit(items: Item[] = [NAME, KIND], more: { role?: 'viewer' } = {}) {
   const step = { ...DOCUMENT.plan.steps[0]!, lines: [lineTo('name', ['name'])] };
@@ -30,7 +32,14 @@ function edit(items: Item[] = [NAME, KIND], more: { role?: 'viewer' } = {}) {
     { ...DOCUMENT, source: { kind: 'ours' }, fields: [], plan: { steps: [step] } } as IntakeDocument,
     formOf(items),
   );
-  const shown = showIntake('arrive', <Arrive />, { document, ...more });
+  const shown = showIntake('arrive', <Arrive />, {
+    document,
+    more: {
+      'get /payment-services': { services: [TILL] },
+      'get /intakes': { intakes: [] },
+    },
+    ...more,
+  });
   const kept = (): IntakeDocument =>
     (shown.saidTo('put /intakes/:id/draft').at(-1) as { document: IntakeDocument } | undefined)?.document ?? document;
   return { ...shown, kept };
@@ -112,4 +121,37 @@ it('counts as people do', () => {
   expect([1, 2, 3, 4, 11, 12, 13, 21, 102].map(ordinal)).toEqual([
     ...['1st', '2nd', '3rd', '4th', '11th', '12th', '13th', '21st', '102nd'],
   ]);
+});
+
+it('asks for a fee: by an option’s price, so many times, and always', async () => {
+  const years = item('number', 'years', { label: { en: 'Years' } });
+  const { user, kept } = edit([NAME, KIND, years]);
+  await user.click(await screen.findByRole('button', { name: 'What it costs' }));
+  await user.click(await screen.findByRole('button', { name: 'Ask for a fee' }));
+  await user.selectOptions(await screen.findByLabelText('Priced by'), 'by “Kind”');
+  await user.clear(await screen.findByLabelText('Price of A'));
+  await user.type(screen.getByLabelText('Price of A'), '12,5');
+  await user.selectOptions(screen.getByLabelText('How many times'), '× “Years”');
+  await waitFor(() =>
+    expect(kept().form!.fee).toMatchObject({
+      ...{ service: 'till', currency: 'EUR' },
+      charges: [{ by: 'option', question: 'kind', times: 'years', prices: [{ value: 'a', minor: 1250 }] }],
+    }),
+  );
+  // What is no amount is marked, and not kept.
+  await user.clear(screen.getByLabelText('Price of B'));
+  await user.type(screen.getByLabelText('Price of B'), '1.999');
+  expect(screen.getByLabelText('Price of B').getAttribute('aria-invalid')).toBe('true');
+  await user.click(screen.getByRole('button', { name: 'leave out' }));
+  await waitFor(() => expect(kept().form!.fee).toBeUndefined());
+});
+
+it('says which files are taken, and takes others', async () => {
+  const { user, kept } = edit([item('file', 'photo', { label: { en: 'A photo' } })]);
+  const [row] = await rows();
+  await user.click(row!);
+  await user.click(await screen.findByRole('button', { name: 'Limits' }));
+  expect(screen.getByRole('button', { name: 'Limits' }).textContent).toBe('pictures, PDF of at most 10 MB');
+  await user.click(screen.getByRole('checkbox', { name: 'PDF' }));
+  await waitFor(() => expect(kept().form!.pages[0]!.items[0]!.accepts).toEqual(['picture']));
 });
