@@ -1,4 +1,5 @@
-import { json, together, type Attack } from './arena.ts';
+import { formOf, item } from '../../core/testing/hosted.ts';
+import { json, together, type Arena, type Attack } from './arena.ts';
 import { many } from './many.ts';
 
 const AT_ONCE = 40;
@@ -6,7 +7,8 @@ const AT_ONCE = 40;
 /** What anybody can send to a form that reads records, takes files and is paid. */
 export const visitors: Attack = {
   name: 'look-ups, choices, files and payment events without end, forty at once',
-  run: async ({ post, size, address }) => {
+  run: async ({ ask, post, size, address }) => {
+    const taking = await formWithFiles(ask);
     const statuses: number[] = [];
     const times = Math.max(4, Math.ceil(AT_ONCE * size));
     const long = Math.ceil(900 * size);
@@ -41,7 +43,7 @@ export const visitors: Attack = {
     );
     await sendAll(contract, () => new URLSearchParams({ _work: `{"challenge":${'['.repeat(3_000)}` }));
     const bytes = Buffer.alloc(Math.ceil(9 * 1024 * 1024 * size), 'PK\u0003\u0004');
-    await sendAll('/f/swarm-report/file?question=photo', () => bytes, {
+    await sendAll(`/f/${taking}/file?question=photo`, () => bytes, {
       'Content-Type': 'application/octet-stream',
     });
     const multipart = (): FormData => {
@@ -51,6 +53,7 @@ export const visitors: Attack = {
       return data;
     };
     await sendAll(contract, multipart);
+    await sendAll(`/f/${taking}`, multipart);
     for (const path of ['/payments/none', '/payments/01a21f64-5706-747e-bfda-fbadd03f0c9b'])
       await sendAll(path, () => json({ type: 'payment.paid', data: { reference: 'x'.repeat(60_000 * size) } }), {
         'Content-Type': 'application/json',
@@ -68,3 +71,33 @@ export const visitors: Attack = {
     return statuses;
   },
 };
+
+/** A form that takes files, made by the API. @returns its key */
+async function formWithFiles(ask: Arena['ask']): Promise<string> {
+  const key = 'files-under-attack';
+  const { intakes = [] } = (await ask('GET', '/intakes')).body;
+  const like = intakes.find((each) => each.key === 'pollination-enquiry')!;
+  const { draft } = (await ask('GET', `/intakes/${like.id}`)).body.intake!;
+  const form = formOf([item('text', 'contact_last'), item('file', 'photo'), ...eighteen()], {
+    guard: { trap: true, leastSeconds: 0 },
+  });
+  const steps = draft.plan.steps.map((step) => ({
+    ...step,
+    lines: step.lines.filter(({ from }) => from.every((name) => name === 'contact_last')),
+    recognise: [],
+  }));
+  const document = {
+    ...draft,
+    source: { kind: 'ours' },
+    form,
+    fields: [],
+    plan: { steps },
+    settings: { perMinute: 6000 },
+  };
+  const made = (await ask('POST', '/intakes', json({ key, document }))).body.intake!;
+  await ask('POST', `/intakes/${made.id}/publish`, json({ revision: 1, accept: true }));
+  return key;
+}
+
+const eighteen = () =>
+  Array.from({ length: 18 }, (_, at) => item('file', `file${at}`, { accepts: ['text', 'sheet', 'picture'] }));
