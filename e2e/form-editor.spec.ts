@@ -285,3 +285,71 @@ test('what a system doesn’t answer is said where it stands, and the rest of th
   await page.getByLabel('Hives').fill('12');
   await expect(page.getByLabel('Hives')).toHaveValue('12');
 });
+
+test('a form is copied, a question goes to another form, and a page’s form becomes one of ours', async ({
+  app: page,
+}) => {
+  await page.goto(`${address()}/intakes/new?from=ours`);
+  await page.getByRole('radio', { name: /^Another form of ours/ }).check();
+  await page.getByLabel('The form that is copied').selectOption({ label: 'Contract change' });
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Copy of Contract change');
+  await page.getByRole('button', { name: 'Make this intake' }).click();
+  await expect(page.getByRole('heading', { name: 'Copy of Contract change', level: 1 })).toBeVisible();
+  const questions = page.getByRole('list', { name: 'Questions' });
+  const hives = questions.locator('[data-question="hives"]');
+  await hives.click();
+  await hives.getByRole('button', { name: 'Copy it to another form' }).click();
+  await page.getByRole('button', { name: 'Membership renewal' }).click();
+  await expect(page.getByText('copied into the draft of Membership renewal')).toBeVisible();
+
+  const { intakes } = (await (await page.request.get(`${address()}/api/intakes`)).json()) as {
+    intakes: { id: string; key: string }[];
+  };
+  const swarm = intakes.find(({ key }) => key === 'swarm-report')!;
+  await page.goto(`${address()}/intakes/${swarm.id}/arrive`);
+  await page.getByRole('button', { name: 'Make it a form of ours' }).click();
+  await expect(page.getByText(/questions, under the same names/)).toBeVisible();
+  await clean(page);
+  await page.getByRole('button', { name: 'Make it ours' }).click();
+  await expect(questions.getByText('Fills').first()).toBeVisible();
+  const plan = page.getByRole('link', { name: /^Plan/ });
+  await expect(plan).toBeVisible();
+  // What is changed is a draft: it is undone like anything else.
+  await page.getByRole('heading', { name: 'Ask for' }).click();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'Make it a form of ours' })).toBeVisible();
+});
+
+test('a form of 200 questions is still edited without waiting', async ({ app: page }) => {
+  const { intakes } = (await (await page.request.get(`${address()}/api/intakes`)).json()) as {
+    intakes: { id: string; key: string }[];
+  };
+  const like = intakes.find(({ key }) => key === 'contract-change')!;
+  const { intake } = (await (await page.request.get(`${address()}/api/intakes/${like.id}`)).json()) as {
+    intake: { draft: { form: { pages: { items: object[] }[] } } };
+  };
+  const draft = structuredClone(intake.draft);
+  const kinds = ['text', 'number', 'date', 'yes/no', 'email'];
+  draft.form.pages[0]!.items.push(
+    ...Array.from({ length: 192 }, (_, at) => ({
+      ...{ id: `q${at}`, kind: kinds[at % kinds.length], name: `question_${at}` },
+      label: { en: `Question ${at}`.padEnd(at === 7 ? 2000 : 0, ' and so on') },
+    })),
+  );
+  const made = await page.request.post(`${address()}/api/intakes`, { data: { key: 'long-form', document: draft } });
+  const { intake: long } = (await made.json()) as { intake: { id: string } };
+  await page.goto(`${address()}/intakes/${long.id}/arrive`);
+  const questions = page.getByRole('list', { name: 'Questions' });
+  const last = questions.locator('[data-question="question_191"]');
+  await last.scrollIntoViewIfNeeded();
+  await last.click();
+  await expect(last).toHaveAttribute('aria-current', 'true');
+  // However fast the keys come, none of them is lost.
+  for (let presses = 0; presses < 10; presses += 1) await page.keyboard.press('k');
+  await expect(questions.locator('[data-question="question_181"]')).toHaveAttribute('aria-current', 'true');
+  await page.keyboard.press('Alt+ArrowUp');
+  const order = await questions
+    .locator('[data-question]')
+    .evaluateAll((all) => all.map((each) => each.getAttribute('data-question')));
+  expect(order.indexOf('question_181')).toBeLessThan(order.indexOf('question_180'));
+});

@@ -2,7 +2,7 @@ import { AxeBuilder } from '@axe-core/playwright';
 import type { Locator, Page } from '@playwright/test';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { address, expect, test } from './stage.ts';
+import { address, expect, standins, test } from './stage.ts';
 import { formOf, item } from '../core/testing/hosted.ts';
 import type { HostedForm } from '../core/forms/hosted/index.ts';
 
@@ -240,4 +240,30 @@ test('stands in a frame of a page that may show it, grows with it, and says when
   await expect(page.frameLocator('iframe').getByLabel('Given name')).toHaveCount(0);
   server.closeAllConnections();
   server.close();
+});
+
+test('stands in a page of the website, grows with its rows, and doesn’t show where it isn’t allowed', async ({
+  app,
+}) => {
+  await published(app, 'open-day-on-the-site', [new URL(standins()).origin]);
+  const page = await app.context().newPage();
+  await page.goto(`${standins()}/site/embedded/open-day-on-the-site`);
+  const frame = page.frameLocator('iframe');
+  await frame.getByLabel('Given name').fill('Telse');
+  await frame.getByLabel('Family name').fill('Voss');
+  await frame.getByLabel('E-mail').fill('telse@site.example');
+  await frame.getByRole('button', { name: 'Next' }).click();
+  const height = (): Promise<number> => page.locator('iframe').evaluate((element) => element.clientHeight);
+  await expect(frame.getByLabel('I know that bees sting')).toBeVisible();
+  const before = await height();
+  await frame.getByRole('button', { name: 'One more' }).click();
+  await expect.poll(height).toBeGreaterThan(before);
+  await frame.getByRole('textbox', { name: /^Name/ }).first().fill('Nell');
+  await frame.getByRole('textbox', { name: /^Name/ }).nth(1).fill('Ivo');
+  await frame.getByLabel('I know that bees sting').check();
+  await frame.getByRole('button', { name: 'Send' }).click();
+  await expect(page.getByText('The page knows that it was sent.')).toBeVisible();
+  await page.goto(`${standins().replace('localhost', '127.0.0.1')}/site/embedded/open-day-on-the-site`);
+  await expect(page.getByText('Fill it in right here.')).toBeVisible();
+  await expect(page.frameLocator('iframe').getByLabel('Given name')).toHaveCount(0);
 });

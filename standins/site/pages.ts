@@ -173,6 +173,15 @@ export function sitePage({ title, form, key, multipart, before = '' }: SitePage,
 
 export const thanksPage = (title: string): string => frame(title, '<p>Danke! Thank you! Dziękujemy!</p>');
 
+/** @param zusammen where the form's pages are @param form the intake's key */
+export const embeddingPage = (zusammen: string, form: string): string =>
+  frame(
+    'At the co-operative',
+    `<p>Fill it in right here.</p>
+<script src="${escapeHtml(zusammen)}/embed.js" data-form="${escapeHtml(form)}" data-title="Form" async></script>
+<script>addEventListener('formsent', () => document.body.append('The page knows that it was sent.'));</script>`,
+  );
+
 export function sitePages(targets: Map<string, string>): string {
   const rows = PAGES.map(
     ({ key, title }) =>

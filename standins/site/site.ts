@@ -1,7 +1,7 @@
 import express, { type Router } from 'express';
 import type { RowDataPacket } from 'mysql2';
 import type { Pool } from '../database.ts';
-import { PAGES, sitePage, sitePages, thanksPage } from './pages.ts';
+import { embeddingPage, PAGES, sitePage, sitePages, thanksPage } from './pages.ts';
 
 /** The website: forms whose targets its webmaster sets, kept in the database. `intakes` is where Zusammen takes submissions in. */
 export async function site(pool: Pool, intakes: string): Promise<Router> {
@@ -30,6 +30,10 @@ export async function site(pool: Pool, intakes: string): Promise<Router> {
     const intake = typeof request.query['attach'] === 'string' ? request.query['attach'] : '';
     const script = `${new URL(intakes).origin}/attach.js`;
     response.send(sitePage(page, intake === '' ? { target } : { target, attach: { script, intake } }));
+  });
+  /** A page that shows a form of somebody else's in a frame, by the line that is given for it. */
+  router.get('/embedded/:form', (request, response) => {
+    response.send(embeddingPage(new URL(intakes).origin, request.params.form));
   });
   router.post('/:page/thanks', (request, response) => {
     const page = pageOf(request.params.page);

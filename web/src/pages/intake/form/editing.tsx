@@ -15,7 +15,7 @@ import {
 } from '@zusammen/core/forms/hosted';
 import { changeForm } from '@zusammen/core/intake';
 import { useMemo, useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { useChosenInAddress } from '../../../parts/chosen-in-address.ts';
 import { useDraft } from '../draft.tsx';
 import { kindInWords } from './kinds.ts';
 
@@ -48,25 +48,14 @@ export interface Editing {
 /** @returns undefined where the intake's form is none of ours */
 export function useEditing(): Editing | undefined {
   const { document, change, mayEdit, schemas } = useDraft();
-  const [params, setParams] = useSearchParams();
+  const [picked, choose] = useChosenInAddress('q');
   const [wording, setWording] = useState<string>();
   const [spoken, setSpoken] = useState<string>();
   const { form } = document;
   const standings = useMemo(() => (form ? standingsOf(form) : []), [form]);
   if (!form) return undefined;
   const language = spoken !== undefined && form.languages.includes(spoken) ? spoken : form.languages[0]!;
-  const chosen = standings.find(({ item }) => item.id === params.get('q'));
-  const choose = (id: string | undefined): void => {
-    setParams(
-      (held) => {
-        const next = new URLSearchParams(held);
-        if (id === undefined) next.delete('q');
-        else next.set('q', id);
-        return next;
-      },
-      { replace: true, flushSync: true },
-    );
-  };
+  const chosen = standings.find(({ item }) => item.id === picked);
   const asking: Asking = { schemas, newId };
   return {
     ...{ form, language, speak: setSpoken, standings, chosen, choose, wording, word: setWording, mayEdit, asking },
