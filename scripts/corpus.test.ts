@@ -2,7 +2,11 @@ import { risingCurve, fit, fitOdds } from '../bench/corpus/fit.ts';
 import { realForms } from '../bench/corpus/labelled.ts';
 import { fluentWords, jsonWords, withFluentWords, withJsonWords } from '../bench/corpus/localised.ts';
 import { FROM_DEBIAN, FROM_NPM } from '../bench/corpus/packages.ts';
+import { becomesOurs } from '../core/asking/index.ts';
+import { validated } from '../core/documents/index.ts';
+import { HostedForm, troublesOf } from '../core/forms/hosted/index.ts';
 import { readForms } from '../core/forms/index.ts';
+import type { IntakeDocument } from '../core/intake/index.ts';
 import { probabilities } from '../core/mapping/reading/softmax.ts';
 
 describe('the corpus of real forms', () => {
@@ -32,6 +36,32 @@ describe('the corpus of real forms', () => {
       for (const { label, placeholder = '', section = '' } of fields)
         expect([label, placeholder, section].every((text) => text.length <= 80)).toBe(true);
   });
+});
+
+it('each of them can become a form of ours that can be shown', () => {
+  const real = [...realForms('training'), ...realForms('held-out')];
+  for (const { fields, file } of real) {
+    // The corpus keeps labels of options only.
+    const sent = fields.map((field) => ({
+      ...field,
+      ...(field.options
+        ? { options: field.options.map((label) => ({ value: String(label), label: String(label) })) }
+        : {}),
+    }));
+    const page = {
+      format: 1,
+      name: 'A page',
+      source: { kind: 'page' },
+      fields: sent,
+      plan: { steps: [] },
+      settings: { perMinute: 60 },
+    };
+    let made = 0;
+    const { form } = becomesOurs(page as unknown as IntakeDocument, () => `n${(made += 1)}`).document;
+    const result = validated(HostedForm, JSON.parse(JSON.stringify(form)));
+    expect([file, result.ok || result]).toEqual([file, true]);
+    expect([file, troublesOf(form!)]).toEqual([file, []]);
+  }
 });
 
 describe('pages that come in several languages', () => {

@@ -9,7 +9,7 @@ import {
   type TargetEntity,
 } from '@zusammen/core/mapping';
 import { answerRows, matchLists, type KindName, type ListedRecord } from '@zusammen/core/recognition';
-import { typeOfFile } from '../files/type-of-file.ts';
+import { typeOfFile } from './type-of-file.ts';
 import { filledPdf, type FilledForm } from '../pdf/index.ts';
 import { readBody as read, type BodyRead } from '../bodies/index.ts';
 import { NotUnderstood, understood, type MetadataRead } from '../systems/odata/index.ts';

@@ -399,6 +399,18 @@ export const ENTITY_TYPES: EntityType[] = [
     ],
   },
   {
+    type: 'Product',
+    set: 'Products',
+    prefix: 'A',
+    title: ['name'],
+    properties: [
+      text('sku', 'Article number', 40, { required: true, unique: true, immutable: true }),
+      text('name', 'Name', 160, { required: true }),
+      { name: 'price', label: 'Price', type: 'Edm.Decimal', scale: 2 },
+      { name: 'for_sale', label: 'For sale', type: 'Edm.Boolean', default: true },
+    ],
+  },
+  {
     // What the system itself notes of every change of a field; nobody writes it.
     type: 'FieldChange',
     label: 'Field change',

@@ -1,5 +1,6 @@
 import type { RowDataPacket } from 'mysql2';
 import type { Pool } from '../database.ts';
+import { GOODS } from '../shop/goods.ts';
 import { seededRandom } from '../random.ts';
 import { allProperties, ENTITY_TYPES, type EntityType } from './definition.ts';
 import { FIRST, LAST, MAIL_HOSTS, ORCHARD, plainName, STREETS, TOWNS } from './names.ts';
@@ -44,6 +45,7 @@ export async function seedCrm(pool: Pool, { seed, organisations, people }: Amoun
   await insert(pool, 'Person', [...made, ...enteredTwice(made, seededRandom(seed + 1))], now, random);
   await insert(pool, 'Course', courses(now), now, random);
   await seedQuotes(pool, organisations, now, seededRandom(seed + 2));
+  await insert(pool, 'Product', products(), now, seededRandom(seed + 3));
 }
 
 /** Quotes with their lines, and for two in three of them a contract whose lines follow those of the quote. */
@@ -120,6 +122,9 @@ function enteredTwice(people: readonly Values[], random: Random): Values[] {
       notes: null,
     }));
 }
+
+/** What the shop sells, as the CRM keeps it. */
+const products = (): Values[] => GOODS.map(({ sku, name, price }) => ({ sku, name, price, for_sale: true }));
 
 /** Courses that can be booked, in the spring after `now`. */
 function courses(now: Date): Values[] {
