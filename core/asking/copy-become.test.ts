@@ -133,3 +133,21 @@ describe('K27 for options that a field has got since it was asked for', () => {
     expect(findings(withForm(asked, form), schemaWith('a', 'b'))).toEqual([]);
   });
 });
+
+describe('K27 for what is to be paid', () => {
+  const charges = [{ id: 'a', label: { en: 'A fee' }, by: 'fixed' as const, minor: 100 }];
+  const paid = { ...document([]) };
+  paid.form = { ...paid.form!, fee: { service: 'till', currency: 'EUR', charges, refunded: 'paid-back' } };
+  const said = (facts: object): string[] =>
+    check({ ...inputOf(paid), schemas: asking.schemas, samples: [], facts })
+      .filter(({ id }) => id === 'K27')
+      .map(({ severity, sentence }) => `${severity}: ${sentence}`);
+  it('stops where its service is gone, and names an intake that takes nothing', () => {
+    expect(said({ paymentServices: ['till'], openIntakes: ['paid-back'] })).toEqual([]);
+    expect(said({})).toEqual([]);
+    expect(said({ paymentServices: [], openIntakes: [] })).toEqual([
+      expect.stringMatching(/^stops: .*isn’t connected any more/),
+      expect.stringMatching(/^look: .*paid-back/),
+    ]);
+  });
+});

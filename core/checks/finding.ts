@@ -47,6 +47,9 @@ export interface Facts {
   /** Systems that may keep values about people, by id. */
   personalSystems?: readonly string[];
   systemNames?: Readonly<Record<string, string>>;
+  /** Payment services that are connected, by id; and intakes that are open, by key. */
+  paymentServices?: readonly string[];
+  openIntakes?: readonly string[];
   /** How records are recognised by evidence, and how well keys tell the known ones apart, by `system/entity`. */
   recognitions?: Readonly<Record<string, { document: Recognition; keys: readonly KeyFacts[] }>>;
   /** What systems can do that a plan may rely on, by id; by `system/entity` where it isn't the same for all of them. */

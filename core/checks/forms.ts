@@ -152,6 +152,25 @@ export const optionsSince: Check = ({ intake, plan, schemas }) => {
 };
 const MOST_VALUE = 200;
 
+/** K27: what is to be paid goes through a service that isn't there any more, or is told an intake that takes nothing. */
+export const feeGoesNowhere: Check = ({ intake, facts }) => {
+  const fee = intake?.form?.fee;
+  if (!fee) return [];
+  const place = { station: 'arrive' as const };
+  const findings: Finding[] = [];
+  if (facts?.paymentServices && !facts.paymentServices.includes(fee.service))
+    findings.push({
+      ...{ id: 'K27', severity: 'stops', place },
+      sentence: 'What is to be paid goes through a payment service that isn’t connected any more.',
+    });
+  if (fee.refunded !== undefined && facts?.openIntakes && !facts.openIntakes.includes(fee.refunded))
+    findings.push({
+      ...{ id: 'K27', severity: 'look', place },
+      sentence: `What is paid back is sent to ${fee.refunded}, an intake that takes nothing at present.`,
+    });
+  return findings;
+};
+
 /** K24: what a question begins with is no answer to it. */
 export const beginsWrong: Check = ({ intake }) => {
   if (!intake?.form) return [];

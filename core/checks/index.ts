@@ -32,7 +32,7 @@ import {
   unwritable,
   writtenTwice,
 } from './values.ts';
-import { beginsWrong, neverShown, optionsSince, readsGone, tellsRecords } from './forms.ts';
+import { beginsWrong, feeGoesNowhere, neverShown, optionsSince, readsGone, tellsRecords } from './forms.ts';
 import { unpairedOption, vanishedOption } from './options.ts';
 
 /** Every check there is: a new one is a function and a line here. */
@@ -46,6 +46,7 @@ const CHECKS: Check[] = [
   tellsRecords,
   readsGone,
   optionsSince,
+  feeGoesNowhere,
   beginsWrong,
 ];
 const STEP_CHECKS: StepCheck[] = [

@@ -15,7 +15,7 @@ import {
   type Payment,
   type Submission,
 } from '../store/index.ts';
-import type { Acceptor } from './accept.ts';
+import { KeyUsedOtherwise, type Acceptor } from './accept.ts';
 import type { LiveView } from './live.ts';
 
 /** What becomes of submissions when they are paid, not paid, or paid back. */
@@ -121,12 +121,15 @@ async function refund(
   const { form } = await live.document(submission.intakeId, submission.version);
   const to = form?.fee?.refunded === undefined ? undefined : await live.intake(form.fee.refunded);
   if (to && typeof to !== 'string' && submission.forgottenAt === null)
-    await acceptor.accept(to, {
-      values: submission.values,
-      via: 'event',
-      receivedAt: new Date(),
-      idempotencyKey: `refund ${payment.id}`,
-    });
+    await acceptor
+      .accept(to, {
+        ...{ values: submission.values, via: 'event', receivedAt: new Date() },
+        idempotencyKey: `refund ${payment.id}`,
+      })
+      .catch((error: unknown) => {
+        // It was told before; what somebody has put right since doesn't have it told again.
+        if (!(error instanceof KeyUsedOtherwise)) throw error;
+      });
   // What was never told to be paid is not carried out any more.
   await settleByHand(db, submission.id, ['unpaid'], 'set aside', 'It was paid back.');
   await movePayment(db, payment.id, ['due', 'refused', 'lapsed', 'differs', 'paid'], 'refunded', { at });

@@ -6,6 +6,8 @@ import type { Wanted } from '../heavy/index.ts';
 import {
   adapterOf,
   importsOf,
+  listIntakes,
+  listPaymentServices,
   listRecognitions,
   listSystems,
   livePairings,
@@ -30,13 +32,15 @@ export async function factsOf(
   db: Database,
   intake: Intake,
 ): Promise<Required<Omit<Facts, 'pageFields' | 'arrived'>> & Pick<Facts, 'arrived'>> {
-  const [past, secrets, files, systems, recognitions, pairings] = await Promise.all([
+  const [past, secrets, files, systems, recognitions, pairings, services, intakes] = await Promise.all([
     pastValues(db, intake.id, LATELY),
     secretsOf(db, intake.id),
     importsOf(db, intake.id),
     listSystems(db),
     listRecognitions(db),
     livePairings(db),
+    listPaymentServices(db),
+    listIntakes(db),
   ]);
   return {
     arrived: past.map(({ values }) => values),
@@ -46,6 +50,8 @@ export async function factsOf(
     published: intake.liveVersion !== null,
     personalSystems: systems.filter(({ personal }) => personal).map(({ id }) => id),
     systemNames: Object.fromEntries(systems.map(({ id, name }) => [id, name])),
+    paymentServices: services.map(({ id }) => id),
+    openIntakes: intakes.filter(({ state }) => state === 'open').map(({ key }) => key),
     recognitions: Object.fromEntries(
       recognitions.map(({ systemId, entity, document, measure }) => [
         `${systemId}/${entity}`,

@@ -72,7 +72,6 @@ export interface Words {
   payRefused: string;
   payConfirming: string;
   payLapsed: string;
-  payNothing: string;
   working: string;
   needsWork: string;
   refusedBySystem: string;
@@ -153,7 +152,6 @@ const en: Words = {
   payRefused: 'The payment was refused. You can try again.',
   payConfirming: 'The payment is being confirmed. This page looks again by itself.',
   payLapsed: 'It wasn’t paid in time, and has been set aside.',
-  payNothing: 'There is nothing to pay here.',
   working: 'One moment: your browser is doing a small sum, so that programs have it harder.',
   needsWork: 'Many are sending just now. Please send it again in a minute.',
   refusedBySystem: 'It arrived and could not be taken over:',
@@ -238,7 +236,6 @@ const de: Words = {
   payRefused: 'Die Zahlung wurde abgelehnt. Sie können es noch einmal versuchen.',
   payConfirming: 'Die Zahlung wird bestätigt. Diese Seite sieht von selbst wieder nach.',
   payLapsed: 'Es wurde nicht rechtzeitig bezahlt und ist zurückgelegt.',
-  payNothing: 'Hier ist nichts zu bezahlen.',
   working: 'Einen Augenblick: Ihr Browser löst eine kleine Rechenaufgabe, damit es Programme schwerer haben.',
   needsWork: 'Gerade senden sehr viele. Bitte senden Sie es in einer Minute noch einmal.',
   refusedBySystem: 'Es ist angekommen und konnte nicht übernommen werden:',
@@ -320,7 +317,6 @@ const pl: Words = {
   payRefused: 'Płatność została odrzucona. Można spróbować ponownie.',
   payConfirming: 'Płatność jest potwierdzana. Ta strona sama sprawdzi ponownie.',
   payLapsed: 'Nie zapłacono na czas i odłożono.',
-  payNothing: 'Nie ma tu nic do zapłaty.',
   working: 'Chwileczkę: przeglądarka rozwiązuje małe zadanie, aby programom było trudniej.',
   needsWork: 'Właśnie wysyła bardzo wiele osób. Proszę wysłać ponownie za minutę.',
   refusedBySystem: 'Dotarło, ale nie mogło zostać przejęte:',

@@ -70,13 +70,14 @@ export async function showPay(context: Context, request: Request, response: Resp
     const thanking = { document: { form, settings: settings!, plan: plan! }, submission, looks, path: 'pay', query };
     return sendThanks(context, response, { of: { ...of, test: payment.test }, ...thanking });
   }
+  const isOpen = payment.state === 'due' || payment.state === 'refused';
+  const mayPay = isOpen && submission.state === 'unpaid';
   const looks = Number(request.query['back'] ?? NaN);
   const isBack = Number.isInteger(looks) && looks >= 0;
   const again = new URLSearchParams({ s: String(request.query['s']), lang: language, back: String(looks + 1) });
-  if ((payment.state === 'due' || payment.state === 'refused') && isBack && looks < MOST_LOOKS)
-    response.set('Refresh', `${LOOK_AGAIN_S}; url=pay?${again.toString()}`);
+  if (mayPay && isBack && looks < MOST_LOOKS) response.set('Refresh', `${LOOK_AGAIN_S}; url=pay?${again.toString()}`);
   const said =
-    payment.state === 'lapsed'
+    payment.state === 'lapsed' || (isOpen && !mayPay)
       ? words.payLapsed
       : payment.state === 'differs'
         ? words.refusedPolitely
@@ -85,7 +86,6 @@ export async function showPay(context: Context, request: Request, response: Resp
           : isBack
             ? words.payConfirming
             : words.payElsewhere;
-  const mayPay = payment.state === 'due' || payment.state === 'refused';
   const page = mayPay ? await pageFor(context, of, payment, String(request.query['s'])) : undefined;
   const sums = sumsOf(form, payment, submission.values as Record<string, string | string[]>, language);
   response

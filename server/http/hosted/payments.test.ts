@@ -211,8 +211,10 @@ it('what isn’t paid in a day is set aside, and carried out if it is paid all t
 });
 
 it('paid after somebody has set it aside, it is shown to somebody', async () => {
-  const { id } = await sent();
+  const { id, pay } = await sent();
   expect((await stage.api('POST', `/submissions/${id}/set-aside`, { reason: 'A joke' })).status).toBe(200);
+  // Nobody is asked to pay for it any more.
+  expect(await (await fetch(pay)).text()).not.toContain('target="_top"');
   expect((await tell('payment.paid', await dataOf(id))).status).toBe(204);
   expect((await path(id)).submission).toMatchObject({
     state: 'refused',

@@ -8,6 +8,7 @@ import {
   paymentServiceById,
   removePaymentService,
   savePaymentService,
+  versionOf,
   type PaymentServiceRow,
 } from '../../store/index.ts';
 import { actorOf, type Context } from '../context.ts';
@@ -26,8 +27,14 @@ export const paymentServiceRoutes = ({ db, sealer, settings }: Context): Route[]
     if (!row) throw notFound('such payment service');
     return row;
   };
-  const inUse = async (id: string): Promise<string[]> =>
-    (await listIntakes(db, true)).flatMap(({ draft }) => (draft.form?.fee?.service === id ? [draft.name] : []));
+  const inUse = async (service: string): Promise<string[]> => {
+    const used: string[] = [];
+    for (const { id, draft, liveVersion } of await listIntakes(db, true)) {
+      const live = liveVersion === null ? undefined : await versionOf(db, id, liveVersion);
+      if ([draft, live?.document].some((each) => each?.form?.fee?.service === service)) used.push(draft.name);
+    }
+    return used;
+  };
   return [
     route({
       method: 'get',

@@ -11,7 +11,7 @@ import {
 } from '@zusammen/core/forms/hosted';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { usePaymentServices } from '../../../api/hooks.ts';
+import { useIntakes, usePaymentServices } from '../../../api/hooks.ts';
 import { Button } from '../../../parts/button.tsx';
 import { newId, type Editing } from './editing.tsx';
 import { BOX, Part } from './part.tsx';
@@ -43,6 +43,7 @@ function feeInWords(fee: Fee, { form, language }: Editing): string {
 
 function FeeBox({ editing }: { editing: Editing }) {
   const services = usePaymentServices();
+  const intakes = useIntakes();
   const { form, language } = editing;
   const { fee } = form;
   const list = services.data ?? [];
@@ -110,6 +111,24 @@ function FeeBox({ editing }: { editing: Editing }) {
           }
         />
       ))}
+      <label className="flex items-center justify-between gap-2">
+        <span className="text-small">When it is paid back, it is sent on to</span>
+        <select
+          className={`${BOX} max-w-[210px]`}
+          value={fee.refunded ?? ''}
+          onChange={({ target }) => {
+            const { refunded: _, ...rest } = fee;
+            set(target.value === '' ? rest : { ...rest, refunded: target.value });
+          }}
+        >
+          <option value="">no intake</option>
+          {(intakes.data ?? []).map(({ id, key, name }) => (
+            <option key={id} value={key}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </label>
       {fee.charges.length < 20 && (
         <Button
           onClick={() =>
