@@ -44,6 +44,35 @@ describe('the history of an intake', () => {
     expect(asked.find(({ name }) => name === 'get /submissions')!.query['intake']).toBe('i1');
   });
 
+  it.each([
+    ['unpaid', 'due', null, 'is to be paid; it is carried out once it is'],
+    ['refused', 'differs', '1.00 EUR was paid where 82.50 EUR was asked for.', 'something else was paid'],
+    ['applied', 'refunded', null, 'was paid, and paid back'],
+  ] as const)('says of what is %s how its payment stands', async (state, payment, words, said) => {
+    history({
+      'get /submissions/:id': {
+        ...pathOf(line('s3', state)),
+        payment: {
+          ...{
+            number: '01K8',
+            state: payment,
+            minor: 8250,
+            currency: 'EUR',
+            test: true,
+            service: 'Clover till',
+            words,
+          },
+          ...{ begunAt: '2026-11-26T08:00:00Z', changedAt: '2026-11-26T08:00:00Z' },
+        },
+      },
+    });
+    const told = (await screen.findByText('€82.50')).closest('p')!;
+    expect(told.textContent).toContain(said);
+    expect(told.textContent).toContain(words ?? 'Clover till');
+    expect(within(told).getByText('test mode, no money was moved')).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Set aside…' }) !== null).toBe(state !== 'applied');
+  });
+
   it('is narrowed to a state, with its count, and gone through by key', async () => {
     const { user, where } = history();
     await user.click(await screen.findByRole('button', { name: 'refused 1' }));

@@ -390,7 +390,7 @@ function Actions({ told }: { told: SubmissionPath }) {
             {submission.state === 'taken back' ? 'Do it again' : 'Carry out again'}
           </Button>
         )}
-        {(['refused', 'failed', 'in review'].includes(submission.state) ||
+        {(['unpaid', 'refused', 'failed', 'in review'].includes(submission.state) ||
           (submission.state === 'received' && submission.attempts > 0)) && (
           <Button onClick={() => setAside(true)}>Set aside…</Button>
         )}
