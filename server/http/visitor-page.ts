@@ -27,6 +27,10 @@ export function sorryPage({ status, detail, errors }: Problem): string {
   return page('Not sent', `<h1>This was not sent</h1><p>${escape(detail)}</p><p>${what}</p>`);
 }
 
+/** What somebody sees who asked for something that isn't to be had. */
+export const notThere = ({ title, detail }: Problem): string =>
+  page(escape(title), `<h1>${escape(title)}</h1><p>${escape(detail)}</p>`);
+
 /** Whether a browser is showing what we answer to a person, and no script is reading it. */
 export const isVisitor = (request: Request): boolean =>
   /text\/html/.test(request.get('Accept') ?? '') && request.accepts(['application/json', 'text/html']) === 'text/html';

@@ -180,6 +180,8 @@ it('takes nobody’s word for what is kept here', async () => {
   expect(loose!.id).toHaveLength(43);
   for (const id of ['nothing', '../../etc/passwd', 'A'.repeat(43), encodeURIComponent('\u0000'.repeat(43))])
     expect((await fetch(`${stage.address}/files/${id}`)).status).toBe(404);
+  const gone = await fetch(`${stage.address}/files/${'A'.repeat(43)}`, { headers: HTML });
+  expect([gone.status, gone.headers.get('Content-Type')]).toEqual([404, expect.stringContaining('text/html')]);
 });
 
 it('a signature is a name, and what was drawn is a picture of numbers only', async () => {

@@ -21,6 +21,7 @@ import { addVisitorFile, looseBytesOf, visitorFilesBy, visitorFileSent } from '.
 import type { Context } from '../context.ts';
 import type { SentFile } from '../form-body.ts';
 import { Problem } from '../problem.ts';
+import { isVisitor, notThere } from '../visitor-page.ts';
 
 /**
  * Files that visitors send. Each is kept as soon as it comes, for a day; what speaks for it goes to and fro with the form.
@@ -184,7 +185,11 @@ export async function withFiles(
 export async function sendFile({ db }: Pick<Context, 'db'>, request: Request, response: Response): Promise<void> {
   const id = String(request.params['id']);
   const found = /^[\w-]{43}$/.test(id) ? await visitorFileSent(db, id) : undefined;
-  if (!found) throw new Problem(404, 'Not there', 'There is no such file, or no more.');
+  if (!found) {
+    const problem = new Problem(404, 'Not there', 'There is no such file, or no more.');
+    if (!isVisitor(request)) throw problem;
+    return void response.status(404).type('text/html').send(notThere(problem));
+  }
   const { file, bytes } = found;
   response.attachment(file.name);
   const disposition = String(response.getHeader('Content-Disposition'));

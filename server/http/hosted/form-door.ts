@@ -17,7 +17,7 @@ import type { SentFile } from '../form-body.ts';
 import type { Context } from '../context.ts';
 import { limitedBy } from '../limited.ts';
 import { Problem } from '../problem.ts';
-import { isVisitor, sorryPage } from '../visitor-page.ts';
+import { isVisitor, notThere, sorryPage } from '../visitor-page.ts';
 import { Answering, asPage, ISSUED, pageOf, type LiveForm } from './answering.ts';
 import { draftOf } from './draft.ts';
 import { formPage, lookSheet, thanksPage } from './form-page.ts';
@@ -287,5 +287,6 @@ const inWords: ErrorRequestHandler = (error: unknown, request, response, next) =
   const problem = asProblem(error);
   if (response.headersSent || !isVisitor(request) || (problem.status >= 500 && !(error instanceof Problem)))
     return next(error);
-  response.status(problem.status).set(problem.headers).type('text/html').send(sorryPage(problem));
+  const page = request.method === 'GET' ? notThere(problem) : sorryPage(problem);
+  response.status(problem.status).set(problem.headers).type('text/html').send(page);
 };
