@@ -96,7 +96,7 @@ test('a renewal is filled in, refused once and paid by keyboard alone at 360 pix
   const path = app.getByRole('article');
   await expect(path.getByText('€120.00')).toBeVisible();
   await expect(path.getByText('was paid', { exact: true })).toBeVisible();
-  await expect(path.getByText('test mode, no money was moved')).toBeVisible();
+  await expect(path.getByText('test mode, no money is moved')).toBeVisible();
   await expect(path.getByRole('link', { name: new RegExp(`${person['id']} in Co-op CRM`) })).toBeVisible();
   await expect(path.getByRole('link', { name: /^R-\d+ in Co-op CRM/ })).toBeVisible();
   await expect(path.getByRole('link', { name: 'as PDF' })).toBeVisible();

@@ -1,5 +1,5 @@
 import type { SubmissionLine as Line, SubmissionState } from '@zusammen/core/api';
-import { and, desc, eq, gte, inArray, isNull, lt, sql, type SQL } from 'drizzle-orm';
+import { ne, and, desc, eq, gte, inArray, isNull, lt, sql, type SQL } from 'drizzle-orm';
 import type { Database } from './database.ts';
 import { leaveLanes } from './lanes.ts';
 import { intakes, ledger, submissions } from './schema.ts';
@@ -89,7 +89,7 @@ async function seqsTouching(db: Database, record: string): Promise<number[]> {
   return found.map(({ seq }) => seq);
 }
 
-/** What the newest submissions of an intake brought. */
+/** What the newest submissions of an intake brought; what waits to be paid hasn't everything yet that goes on with it. */
 export async function pastValues(
   db: Database,
   intakeId: string,
@@ -103,7 +103,7 @@ export async function pastValues(
       receivedAt: submissions.receivedAt,
     })
     .from(submissions)
-    .where(and(eq(submissions.intakeId, intakeId), isNull(submissions.forgottenAt)))
+    .where(and(eq(submissions.intakeId, intakeId), isNull(submissions.forgottenAt), ne(submissions.state, 'unpaid')))
     .orderBy(desc(submissions.seq))
     .limit(limit);
 }

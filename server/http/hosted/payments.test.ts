@@ -110,6 +110,9 @@ it('what is sent waits to be paid; paid, it is carried out once, with what was p
     payment: { state: 'due', minor: 8250, currency: 'EUR', test: true, service: 'Co-op payments' },
   });
   expect(await stage.people(email)).toEqual([]);
+  // What hasn't been paid is no sample of what arrives.
+  const { past } = (await stage.api('GET', `/intakes/${(await path(id)).intake.id}/past`)).body;
+  expect(past.map((each: Json) => each.id)).not.toContain(id);
   const page = await (await fetch(pay)).text();
   expect(page).toContain('€82.50');
   expect(page).toContain('Test mode');

@@ -45,7 +45,7 @@ describe('the history of an intake', () => {
   });
 
   it.each([
-    ['unpaid', 'due', null, 'is to be paid; it is carried out once it is'],
+    ['unpaid', 'due', null, 'It is carried out once it is paid.'],
     ['refused', 'differs', '1.00 EUR was paid where 82.50 EUR was asked for.', 'something else was paid'],
     ['applied', 'refunded', null, 'was paid, and paid back'],
   ] as const)('says of what is %s how its payment stands', async (state, payment, words, said) => {
@@ -69,7 +69,7 @@ describe('the history of an intake', () => {
     const told = (await screen.findByText('€82.50')).closest('p')!;
     expect(told.textContent).toContain(said);
     expect(told.textContent).toContain(words ?? 'Clover till');
-    expect(within(told).getByText('test mode, no money was moved')).toBeTruthy();
+    expect(within(told).getByText('test mode, no money is moved')).toBeTruthy();
     expect(screen.queryByRole('button', { name: 'Set aside…' }) !== null).toBe(state !== 'applied');
   });
 

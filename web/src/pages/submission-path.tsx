@@ -130,9 +130,9 @@ function Path({ told }: { told: SubmissionPath }) {
 }
 
 const PAYMENT_WORDS: Record<PaymentTold['state'], string> = {
-  due: 'is to be paid; it is carried out once it is',
+  due: 'is to be paid',
   paid: 'was paid',
-  refused: 'is to be paid; a payment was refused',
+  refused: 'is to be paid, after one payment was refused,',
   lapsed: 'wasn’t paid in time',
   differs: 'was asked for, and something else was paid',
   refunded: 'was paid, and paid back',
@@ -147,7 +147,9 @@ function PaymentLine({ payment }: { payment: PaymentTold }) {
       <b className="font-semibold">{amountText(minor, currency, 'en')}</b>{' '}
       <span className={isWell ? undefined : 'text-brick'}>{PAYMENT_WORDS[state]}</span>
       {service !== null && ` through ${service}`}, <Moment at={state === 'due' ? begunAt : changedAt} />
-      {words !== null && `: ${words}`}. {test && <Tag tone="saffron">test mode, no money was moved</Tag>}{' '}
+      {words !== null && `: ${words}`}.{' '}
+      {(state === 'due' || state === 'refused') && 'It is carried out once it is paid. '}
+      {test && <Tag tone="saffron">test mode, no money is moved</Tag>}{' '}
       <span className="font-mono text-[13px] text-soft">{number}</span>
     </p>
   );
