@@ -244,7 +244,7 @@ it('nothing to pay, nothing to wait for; nobody’s word is taken for what it co
   const body = (await free.json()) as Json;
   expect(body.thanks).toContain('/thanks');
   await until('it is carried out', async () => (await stateOf(body.submission)) === 'applied');
-  const { id } = await sent(member({ fee_amount: '0.01', fee_payment: 'mine', fee_currency: 'XXX' }));
+  const { id } = await sent(member({ fee_amount: '0.01', fee_payment: 'mine', fee_currency: 'PLN' }));
   expect((await path(id)).payment.minor).toBe(8000);
   expect((await path(id)).submission.values).not.toHaveProperty('fee_payment');
   for (const gift of ['0.50', '-5', '1000000000000', '0.001'])
