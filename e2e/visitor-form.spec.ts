@@ -55,7 +55,7 @@ const asked: HostedForm = formOf([], {
 });
 
 /** A published form, and where it is. Made once, by the API: what is tried here is what visitors meet. */
-async function published(page: Page, key: string, allowedOrigins?: string[]): Promise<string> {
+async function published(page: Page, key: string, allowedOrigins?: string[], form = asked): Promise<string> {
   const api = async (method: 'get' | 'post', path: string, data?: object) =>
     (await (await page.request[method](`${address()}/api${path}`, data ? { data } : {})).json()) as any; // eslint-disable-line @typescript-eslint/no-explicit-any
   const { intakes } = await api('get', '/intakes');
@@ -67,7 +67,7 @@ async function published(page: Page, key: string, allowedOrigins?: string[]): Pr
       step.lines = step.lines.filter(({ from }: { from: string[] }) => from.every((name) => names.has(name)));
     const document = {
       ...draft,
-      ...{ name: 'Open day', source: { kind: 'ours' }, form: asked, fields: [] },
+      ...{ name: 'Open day', source: { kind: 'ours' }, form, fields: [] },
       settings: { ...draft.settings, allowedOrigins: allowedOrigins ?? [] },
     };
     const { intake } = await api('post', '/intakes', { key, document });
@@ -266,4 +266,61 @@ test('stands in a page of the website, grows with its rows, and doesn’t show w
   await page.goto(`${standins().replace('localhost', '127.0.0.1')}/site/embedded/open-day-on-the-site`);
   await expect(page.getByText('Fill it in right here.')).toBeVisible();
   await expect(page.frameLocator('iframe').getByLabel('Given name')).toHaveCount(0);
+});
+
+test('a picture is sent as it is chosen, is still there after a reload, and goes on; without a script too', async ({
+  app,
+  browser,
+}) => {
+  const items = [
+    item('text', 'contact_last', { label: { en: 'Family name' }, required: true }),
+    item('email', 'contact_email', { label: { en: 'E-mail' }, required: true }),
+    item('file', 'photo', { label: { en: 'A photo of the swarm' }, required: true, accepts: ['picture'] }),
+  ];
+  const form = await published(
+    app,
+    'with-a-photo',
+    undefined,
+    formOf(items, { guard: { trap: true, leastSeconds: 0 } }),
+  );
+  const photo = { name: 'schwärm "1".png', mimeType: 'image/png', buffer: await app.screenshot() };
+  const page = await (await browser.newContext({ viewport: { width: 360, height: 740 } })).newPage();
+  await page.goto(form);
+  await page
+    .getByLabel(/^A photo/)
+    .setInputFiles({ name: 'a.png', mimeType: 'image/png', buffer: Buffer.from('<svg>') });
+  await expect(page.getByText('A file of this sort isn’t taken here.')).toBeVisible();
+  await page.getByLabel(/^A photo/).setInputFiles(photo);
+  await expect(page.getByText('schwärm "1".png is here.')).toBeVisible();
+  await page.getByLabel(/^Family name/).fill('Foto');
+  await page.reload();
+  await expect(page.getByLabel(/^Family name/)).toHaveValue('Foto');
+  await expect(page.getByText('The file you chose is here.')).toBeVisible();
+  await clean(page);
+  await page.getByLabel(/^E-mail/).fill('foto@visit.example');
+  await page.getByRole('button', { name: 'Send' }).last().click();
+  await expect(page.getByText('It has arrived.')).toBeVisible();
+  await page.context().close();
+
+  const plain = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
+  await plain.goto(form);
+  await plain.getByLabel(/^Family name/).fill('Plain');
+  await plain.getByLabel(/^E-mail/).fill('plain@visit.example');
+  await plain.getByLabel(/^A photo/).setInputFiles(photo);
+  await plain.getByRole('button', { name: 'Send' }).last().click();
+  await expect(plain.getByText('It has arrived.')).toBeVisible();
+  await plain.context().close();
+  for (const name of ['Foto', 'Plain']) {
+    // By its words a submission is found a moment after it came.
+    const found = async (): Promise<string | undefined> => {
+      const response = await app.request.get(`${address()}/api/submissions?text=${name}`);
+      return ((await response.json()) as { submissions: { id: string }[] }).submissions[0]?.id;
+    };
+    await expect.poll(found, { timeout: 20_000 }).toBeDefined();
+    const path = await app.request.get(`${address()}/api/submissions/${await found()}`);
+    const { values } = ((await path.json()) as { submission: { values: Record<string, string> } }).submission;
+    expect(values['photo_name']).toBe('schwärm "1".png');
+    const kept = await app.request.get(`${address()}${new URL(values['photo']!).pathname}`);
+    expect((await kept.body()).equals(photo.buffer)).toBe(true);
+  }
 });
