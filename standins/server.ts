@@ -1,7 +1,9 @@
 import type { Server } from 'node:http';
 import type { RowDataPacket } from 'mysql2';
 import express, { type NextFunction, type Request, type Response } from 'express';
+import { Identity } from './crm/identity.ts';
 import { crmPages } from './crm/pages.ts';
+import { Panels } from './crm/panels.ts';
 import { seedCrm, type Amounts } from './crm/seed.ts';
 import { crmService } from './crm/service.ts';
 import { makeTables } from './crm/tables.ts';
@@ -19,11 +21,15 @@ export interface StandinSettings {
   /** Starts the names of the stand-ins' databases. */
   prefix: string;
   port: number;
+  /** How they are reached, where it isn't as `localhost`. */
+  address?: string;
   administratorToken: string;
   /** Where Zusammen takes submissions in, e.g. `http://localhost:4600/in`. */
   intakes: string;
   amounts: Amounts & { subscribers?: number };
   letters?: LettersSettings;
+  /** Seconds a token lasts by which a person acts in the CRM. */
+  personLasts?: number;
   /** By which callers of the payments' API sign in. */
   payKey?: string;
 }
@@ -49,8 +55,21 @@ export async function startStandins(settings: StandinSettings): Promise<{ server
   app.disable('x-powered-by');
   app.disable('etag');
   app.use('/faults', faults.routes());
-  app.use('/crm/odata', faults.before('crm'), crmService(crm, settings.administratorToken));
-  app.use('/crm', crmPages(crm));
+  const identity = new Identity(crm, {
+    issuer: `${settings.address ?? `http://localhost:${settings.port}`}/crm`,
+    administratorToken: settings.administratorToken,
+    ...(settings.personLasts === undefined ? {} : { lasts: settings.personLasts }),
+  });
+  await identity.open();
+  const panels = new Panels(crm, identity);
+  await panels.open();
+  // For an issuer with a path its metadata stands before that path (RFC 8414, 3.1).
+  app.get('/.well-known/oauth-authorization-server/crm', (_request, response) => {
+    response.json(identity.metadata());
+  });
+  const crmOdata = crmService(crm, settings.administratorToken, (token) => identity.personOf(token));
+  app.use('/crm/odata', faults.before('crm'), crmOdata);
+  app.use('/crm', identity.routes(), crmPages(crm, panels));
   app.use('/letters', faults.before('letters'), lettersService(post, settings.letters));
   app.use('/site', await site(web, settings.intakes));
   const store = await shop(goods);

@@ -58,6 +58,7 @@ export async function openStage({ people = 60, past = 0, role = 'all' }: StageSe
     databaseUrl: root,
     prefix: name,
     port: standinsPort,
+    address: standinsAddress,
     administratorToken: 'demo-administrator',
     intakes: `${address}/in`,
     amounts: { seed: 1, organisations: 5, people },

@@ -80,6 +80,12 @@ const CONTRACT_STRENGTHS: [string, string][] = [
   ['middling', 'Middling'],
   ['starter', 'Starter colony'],
 ];
+const BEES: [string, string][] = [
+  ['carnica', 'Carnica'],
+  ['dark', 'Dark bee'],
+  ['hybrid', 'Hybrid'],
+  ['any', 'No matter'],
+];
 const address = [
   text('street', 'Street', 120),
   text('postcode', 'Postcode', 12),
@@ -282,6 +288,28 @@ export const ENTITY_TYPES: EntityType[] = [
       text('reporter_phone', 'Reporter’s phone', 32, { meaning: 'phone', required: true }),
       text('notes', 'Notes', 1000),
       refers('person_id', 'Person', 'Person'),
+      refers('organisation_id', 'Organisation', 'Organisation'),
+      ...ownership,
+    ],
+  },
+  {
+    type: 'Apiary',
+    set: 'Apiaries',
+    prefix: 'H',
+    title: ['name'],
+    properties: [
+      text('name', 'Name', 120, { required: true }),
+      refers('person_id', 'Keeper', 'Person'),
+      refers('organisation_id', 'Organisation', 'Organisation'),
+      refers('visit_id', 'Seen on the visit', 'Visit'),
+      { name: 'hives', label: 'Hives', type: 'Edm.Int32' },
+      choice('bees', 'Kind of bees', BEES),
+      choice('health', 'Health', [
+        ['good', 'Good'],
+        ['watched', 'To be watched'],
+        ['ill', 'Ill'],
+      ]),
+      ...address,
       ...ownership,
     ],
   },
@@ -373,12 +401,7 @@ export const ENTITY_TYPES: EntityType[] = [
       { name: 'starts_on', label: 'Starts', type: 'Edm.Date' },
       { name: 'ends_on', label: 'Ends', type: 'Edm.Date' },
       { name: 'hives', label: 'Hives', type: 'Edm.Int32' },
-      choice('bees', 'Kind of bees', [
-        ['carnica', 'Carnica'],
-        ['dark', 'Dark bee'],
-        ['hybrid', 'Hybrid'],
-        ['any', 'No matter'],
-      ]),
+      choice('bees', 'Kind of bees', BEES),
       { name: 'signed_on', label: 'Signed on', type: 'Edm.Date' },
       ...ownership,
     ],

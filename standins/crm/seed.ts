@@ -3,6 +3,7 @@ import type { Pool } from '../database.ts';
 import { GOODS } from '../shop/goods.ts';
 import { seededRandom } from '../random.ts';
 import { allProperties, ENTITY_TYPES, type EntityType } from './definition.ts';
+import { SIGN_INS } from './people.ts';
 import { FIRST, LAST, MAIL_HOSTS, ORCHARD, plainName, STREETS, TOWNS } from './names.ts';
 
 export interface Amounts {
@@ -140,13 +141,15 @@ function courses(now: Date): Values[] {
 const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
 const territoryOf = (random: Random): string => pick(random, ['north', 'south', 'hills', 'delta']);
 
+/** Those who look after a territory, and those who sign in to the record pages. */
 function users(): Values[] {
-  return ['north', 'south', 'hills', 'delta'].map((territory, at) => ({
+  const owners = ['north', 'south', 'hills', 'delta'].map((territory, at) => ({
     name: ['Wiebke Harms', 'Paweł Nowak', 'Maud Radley', 'Tadeusz Żuraw'][at],
     login: ['wiebke', 'pawel', 'maud', 'tadeusz'][at],
     email: `${['wiebke', 'pawel', 'maud', 'tadeusz'][at]}@cloverhollow.example`,
     territory,
   }));
+  return [...owners, ...SIGN_INS.map(({ login, name }) => ({ login, name, email: `${login}@cloverhollow.example` }))];
 }
 
 function phoneOf(random: Random, country: string): string {

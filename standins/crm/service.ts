@@ -31,7 +31,11 @@ const callOf = (request: Request): Call => ({
 });
 
 /** The OData 4.01 service of the CRM (OASIS OData Protocol 4.01, and Repeatable Requests 1.0). */
-export function crmService(pool: Pool, administratorToken: string): Router {
+export function crmService(
+  pool: Pool,
+  administratorToken: string,
+  personOf?: (token: string) => Caller | undefined,
+): Router {
   const router = express.Router();
   router.use(express.json({ limit: '2mb', type: () => true }));
   router.use((_request, response, next) => {
@@ -43,7 +47,7 @@ export function crmService(pool: Pool, administratorToken: string): Router {
   const guarded =
     (work: (request: Request, response: Response, caller: Caller) => Promise<void>) =>
     async (request: Request, response: Response) => {
-      const caller = callerOf(request.headers.authorization, administratorToken);
+      const caller = callerOf(request.headers.authorization, administratorToken, personOf);
       if (!caller) {
         response.set('WWW-Authenticate', 'Bearer');
         send(response, 401, new ODataError(401, 'Unauthorised', 'This token is not known here.').body());

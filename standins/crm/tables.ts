@@ -10,13 +10,15 @@ const SQL_TYPES: Record<Property['type'], (property: Property) => string> = {
   'Edm.DateTimeOffset': () => 'DATETIME(3)',
 };
 
+function columnOf(property: Property): string {
+  const type = property.collection ? 'JSON' : SQL_TYPES[property.type](property);
+  return `\`${property.name}\` ${type} NULL${property.unique ? ' UNIQUE' : ''}`;
+}
+
 /** Makes the tables of all entities, of their history, and of repeated requests, where they are absent. */
 export async function makeTables(pool: Pool): Promise<void> {
   for (const entity of ENTITY_TYPES) {
-    const columns = allProperties(entity).map((property) => {
-      const type = property.collection ? 'JSON' : SQL_TYPES[property.type](property);
-      return `\`${property.name}\` ${type} NULL${property.unique ? ' UNIQUE' : ''}`;
-    });
+    const columns = allProperties(entity).map(columnOf);
     const indexes = allProperties(entity)
       .filter(
         (property) =>
@@ -26,6 +28,8 @@ export async function makeTables(pool: Pool): Promise<void> {
     await pool.query(
       `CREATE TABLE IF NOT EXISTS \`${entity.set}\` (n BIGINT AUTO_INCREMENT PRIMARY KEY, version INT NOT NULL DEFAULT 1, ${[...columns, ...indexes].join(', ')})`,
     );
+    // What an earlier version of the stand-in made has fewer.
+    for (const column of columns) await pool.query(`ALTER TABLE \`${entity.set}\` ADD COLUMN IF NOT EXISTS ${column}`);
   }
   await pool.query(
     `CREATE TABLE IF NOT EXISTS history (
