@@ -248,6 +248,8 @@ export class PutAwayBody {
 
 /** A signed link that opens a form of ours with a record. */
 export class LinkBody {
+  /** Of which entity the record is, where the form may be opened with several. */
+  @IsOptional() @IsString() @MaxLength(255) entity?: string;
   /** The record's id in its system. */
   @IsString() @MinLength(1) @MaxLength(255) record!: string;
   /** Good for so many days. */

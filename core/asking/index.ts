@@ -1,5 +1,7 @@
 export * from './ask.ts';
 export * from './become.ts';
+export * from './begun.ts';
+export * from './parent.ts';
 export * from './copy.ts';
 export * from './filled.ts';
 export * from './question.ts';

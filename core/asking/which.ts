@@ -2,6 +2,7 @@ import {
   changeItem,
   freeName,
   insertItem,
+  linkedEntities,
   placeItem,
   removeItem,
   standingsOf,
@@ -27,8 +28,8 @@ export interface Chooser {
 }
 
 /** Whether the record of a step is the one that a signed link names. */
-export const isLinked = (form: HostedForm, { record }: Pick<Step, 'record'>): boolean =>
-  form.link !== undefined && record?.by === 'field' && record.field === form.link.into;
+export const isLinked = ({ link }: HostedForm, { record }: Pick<Step, 'record'>): boolean =>
+  link !== undefined && record?.by === 'field' && linkedEntities(link).some(({ into }) => into === record.field);
 
 /** The question by which the record of a step is chosen, where there is one. */
 export function chooserOf(form: HostedForm, { record }: Pick<Step, 'record'>): Chooser | undefined {
@@ -176,7 +177,13 @@ export function askByLink(document: IntakeDocument, stepId: string, { schemas, n
     ),
   );
   const asked: HostedForm = {
-    ...beginsWithRecord(insertItem(form, { id: newId(), kind: 'hidden', name, label }), filled),
+    ...beginsWithRecord(
+      insertItem(form, {
+        ...{ id: newId(), kind: 'hidden', name, label },
+        holds: { system: step.system, entity: step.entity },
+      }),
+      filled,
+    ),
     link: { system: step.system, entity: step.entity, into: name, required: true },
   };
   return changePlanStep(withForm(document, asked), stepId, (held) => ({
@@ -187,15 +194,15 @@ export function askByLink(document: IntakeDocument, stepId: string, { schemas, n
 
 /** A document whose form is opened without a link; the step that went by it makes or finds its record again. */
 export function withoutLink(document: IntakeDocument): IntakeDocument {
-  const { link, ...form } = document.form ?? {};
+  const { link, panel: _, ...form } = document.form ?? {};
   if (!link) return document;
-  const own = standingsOf(document.form!).find(({ name }) => name === link.into);
-  const bare = standingsOf(form as HostedForm).reduce(
-    (held, { item }) =>
-      item.begins?.with === 'record' ? changeItem(held, item.id, ({ begins: _, ...rest }) => rest) : held,
-    form as HostedForm,
-  );
-  const next = withForm(document, own ? removeItem(bare, own.item.id) : bare);
+  const held = new Set(linkedEntities(link).map(({ into }) => into));
+  const bare = standingsOf(form as HostedForm).reduce((rest, { item, name }) => {
+    if (held.has(name)) return removeItem(rest, item.id);
+    const begun = item.begins?.with === 'record' || item.begins?.with === 'person';
+    return begun ? changeItem(rest, item.id, ({ begins: _begins, ...now }) => now) : rest;
+  }, form as HostedForm);
+  const next = withForm(document, bare);
   return document.plan.steps
     .filter((step) => isLinked(document.form!, step))
     .reduce((held, { id }) => changePlanStep(held, id, (step) => ({ ...alwaysAnew(step), whenNone: 'create' })), next);

@@ -107,6 +107,7 @@ export function check(input: CheckInput): Finding[] {
   return findings.sort((a, b) => Number(a.severity === 'look') - Number(b.severity === 'look'));
 }
 
+export { mayNot, type MayNot } from './acting.ts';
 export { originOf } from './entry.ts';
 export type { Abilities, CheckInput, Facts, Finding, KeyFacts } from './finding.ts';
 export { weakKeysOf } from './recognition.ts';

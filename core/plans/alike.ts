@@ -7,7 +7,8 @@ import { withoutValues } from '../values/index.ts';
  * What a submission waits for or failed over, apart from its own values: the step, what is asked and by what, or the kind
  * of refusal and the fields named. Submissions with the same text can be settled alike. Undefined where nothing waits.
  */
-export function causeSignature({ state, steps }: Course): string | undefined {
+export function causeSignature({ state, steps, lacks }: Course): string | undefined {
+  if (lacks !== undefined) return JSON.stringify([lacks]);
   if (state === 'in review') return askedSignature(steps.find(({ outcome }) => outcome === 'asked'));
   const step = steps.find(({ outcome }) => outcome === 'refused' || outcome === 'failed');
   if (!step) return undefined;

@@ -88,6 +88,8 @@ export interface StepReport {
 export interface Course {
   state: 'applied' | 'in review' | 'refused' | 'failed';
   steps: StepReport[];
+  /** It waits for the token of the person who acts: for them to come again, or somebody's word that it goes on without. */
+  lacks?: 'person';
 }
 
 /** How many records a question shows at most. */

@@ -155,6 +155,7 @@ export function withKind(item: Item, kind: ItemKind, language: string): Item {
   }
   if (['text', 'long text', 'email', 'web address'].includes(kind) && maxLength !== undefined)
     next.maxLength = maxLength;
+  if (kind === 'hidden' && item.holds) next.holds = item.holds;
   if (kind === 'file') {
     if (item.accepts) next.accepts = item.accepts;
     if (item.mostMebibytes !== undefined) next.mostMebibytes = item.mostMebibytes;

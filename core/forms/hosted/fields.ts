@@ -90,6 +90,7 @@ function fieldOf(
     ];
   if (kind === 'consent') field.options = [{ value: 'yes', label: 'yes' }];
   if (item.reads) field.record = { system: item.reads.system, entity: item.reads.entity };
+  if (item.holds) field.record = item.holds;
   if (kind === 'several of') field.multiple = true;
   if (kind === 'hidden') field.hidden = true;
   if (item.maxLength !== undefined) field.maxLength = item.maxLength;

@@ -6,6 +6,7 @@ export * from './fields.ts';
 export * from './files.ts';
 export * from './filled.ts';
 export * from './kinds.ts';
+export * from './linked.ts';
 export * from './model.ts';
 export * from './offering.ts';
 export * from './options.ts';

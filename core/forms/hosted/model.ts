@@ -18,6 +18,7 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
+import { RecordOf } from '../model.ts';
 import { Shown } from './condition.ts';
 import { Fee } from './fee.ts';
 import { FILE_SORT_NAMES, MOST_MEBIBYTES, type FileSort } from './files.ts';
@@ -46,11 +47,32 @@ export class DayLimit {
   @IsOptional() @IsInt() @Min(-36_525) @Max(36_525) days?: number;
 }
 
-/** What a question begins with: a constant, a parameter of the page's address, or a field of the link's record. */
+/** A field of a record of one entity, among those that a form may be opened with. */
+export class FieldOfRecord {
+  @IsString() @MinLength(1) @MaxLength(255) entity!: string;
+  @IsString() @MinLength(1) @MaxLength(255) field!: string;
+}
+
+/** What is told of whoever acts: how their system names them, what they are called, and their e-mail address. */
+export const OF_PERSON = ['id', 'name', 'email'] as const;
+
+/**
+ * What a question begins with: a constant, a parameter of the page's address, a field of the record that the form was
+ * opened with, or something of whoever acts. A hidden question is filled in by it wherever it is kept, never by the page.
+ */
 export class Begins {
-  @IsIn(['constant', 'parameter', 'record']) with!: 'constant' | 'parameter' | 'record';
-  /** The constant, the parameter's name, or the field's. */
+  @IsIn(['constant', 'parameter', 'record', 'person']) with!: 'constant' | 'parameter' | 'record' | 'person';
+  /** The constant, the parameter's name, the field's (blank: of the other entities only), or what of the person. */
   @IsString() @MaxLength(1000) value!: string;
+  /** Which field it is of records of the link's other entities. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(10)
+  @ValidateNested({ each: true })
+  @Type(() => FieldOfRecord)
+  others?: FieldOfRecord[];
+  /** It isn't shown, and takes the place of an answer that is left blank. */
+  @IsOptional() @IsBoolean() ifBlank?: boolean;
 }
 
 /** A question, words, or a group of questions that is answered once a row. What a kind has no use for is left out. */
@@ -92,6 +114,8 @@ export class Item {
   @IsOptional() @ValidateNested() @Type(() => DayLimit) earliest?: DayLimit;
   @IsOptional() @ValidateNested() @Type(() => DayLimit) latest?: DayLimit;
   @IsOptional() @ValidateNested() @Type(() => Begins) begins?: Begins;
+  /** Of a hidden question: it holds the id of a record of this entity. */
+  @IsOptional() @ValidateNested() @Type(() => RecordOf) holds?: RecordOf;
   /** The HTML autofill token (HTML, 4.10.18.7). */
   @IsOptional() @Matches(/^[a-z][a-z0-9 -]{0,60}$/) autocomplete?: string;
   /** Of a file: which sorts are taken, and how large it may be. */
@@ -117,14 +141,33 @@ export class HostedPage {
   @IsArray() @ArrayMaxSize(300) @ValidateNested({ each: true }) @Type(() => Item) items!: Item[];
 }
 
-/** The record that a signed link opens the form with. */
-export class LinkedRecord {
-  @IsString() @MinLength(1) @MaxLength(64) system!: string;
+/** An entity of whose records one may open a form. */
+export class LinkedEntity {
   @IsString() @MinLength(1) @MaxLength(255) entity!: string;
-  /** The hidden question that holds its id: taken from the link, never from the page. */
+  /** The hidden question that holds its id: taken from what opened the form, never from the page. */
   @IsString() @MaxLength(200) into!: string;
-  /** Without a link the form isn't shown. */
+}
+
+/** The record that a form is opened with: by a signed link, or by the page of the record. */
+export class LinkedRecord extends LinkedEntity {
+  @IsString() @MinLength(1) @MaxLength(64) system!: string;
+  /** Without one the form isn't shown. */
   @IsBoolean() required!: boolean;
+  /** It may be one of these as well. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(10)
+  @ValidateNested({ each: true })
+  @Type(() => LinkedEntity)
+  others?: LinkedEntity[];
+}
+
+export const WHEN_GONE = ['ask', 'connection'] as const;
+
+/** The form stands on pages of its link's records, and is filled in by whoever is signed in there. */
+export class Panel {
+  /** What becomes of what can be carried out only when its person's token has run out. */
+  @IsIn(WHEN_GONE) whenGone!: (typeof WHEN_GONE)[number];
 }
 
 /** What stands for the owner's colours where there are none, as the form's style sheet has it (web/public/form.css). */
@@ -174,8 +217,10 @@ export class HostedForm {
   @ValidateNested({ each: true })
   @Type(() => HostedPage)
   pages!: HostedPage[];
-  /** It may be opened with a signed link to a record. */
+  /** It may be opened with a record. */
   @IsOptional() @ValidateNested() @Type(() => LinkedRecord) link?: LinkedRecord;
+  /** Pages of those records show it, for whoever is signed in there. */
+  @IsOptional() @ValidateNested() @Type(() => Panel) panel?: Panel;
   /** What has to be paid, before anything is done with what was sent. */
   @IsOptional() @ValidateNested() @Type(() => Fee) fee?: Fee;
   /** Whoever sent it is told when a system refuses it, or it has to be looked at: in the system's words, or in a polite sentence. */

@@ -1,6 +1,7 @@
 import { isChoice, isQuestion, readsRecords } from './kinds.ts';
 import type { Shown } from './condition.ts';
-import type { HostedForm, Item } from './model.ts';
+import { linkedEntities } from './linked.ts';
+import { OF_PERSON, type HostedForm, type Item } from './model.ts';
 import type { Fee } from './fee.ts';
 import { FEE_FIELDS } from './to-pay.ts';
 import { goesBy } from './offering.ts';
@@ -89,16 +90,35 @@ export function troublesOf(form: HostedForm): FormTrouble[] {
       else if (rowOf(into) !== row) say(at, `it fills “${into}”, which stands in other rows`);
   }
   if (form.fee) troublesOfFee(form.fee, names, say);
-  if (form.link) {
-    const held = names.get(form.link.into);
-    if (held?.item.kind !== 'hidden' || form.link.into.includes('['))
-      say('', `the link's record has to stand in a hidden question outside of rows, and “${form.link.into}” is none`);
-  }
-  for (const { item } of names.values())
-    if (item.begins?.with === 'record' && !form.link)
-      say(item.id, 'it begins with the record of a link, and there is none');
+  troublesOfRecord(form, names, say);
   for (const name of circular(names)) say(names.get(name)!.item.id, `whether it is shown depends on itself`);
   return troubles;
+}
+
+/** What is wrong with the record that a form is opened with, and with what begins with it. */
+function troublesOfRecord(
+  { link, panel }: HostedForm,
+  names: ReadonlyMap<string, Asked>,
+  say: (at: string, reason: string) => void,
+): void {
+  const linked = link ? linkedEntities(link) : [];
+  for (const { into } of linked)
+    if (names.get(into)?.item.kind !== 'hidden' || into.includes('['))
+      say('', `the link's record has to stand in a hidden question outside of rows, and “${into}” is none`);
+  if (new Set(linked.map(({ entity }) => entity)).size < linked.length) say('', 'it is opened twice with one entity');
+  if (new Set(linked.map(({ into }) => into)).size < linked.length) say('', 'two records are to stand in one question');
+  if (panel && !link) say('', 'it stands on pages of records, and isn’t said of which');
+  for (const { item } of names.values()) {
+    const { begins } = item;
+    if (begins?.with === 'record' && !link) say(item.id, 'it begins with the record of a link, and there is none');
+    if (begins?.with === 'person' && !panel) say(item.id, 'it begins with whoever acts, and nobody does');
+    if (begins?.with === 'person' && !OF_PERSON.some((each) => each === begins.value))
+      say(item.id, `“${begins.value}” isn’t told of whoever acts`);
+    if (begins?.ifBlank && (begins.with === 'constant' || begins.with === 'parameter'))
+      say(item.id, 'only what is of a record or a person fills what is left blank');
+    if (begins?.ifBlank && item.required === true)
+      say(item.id, 'it must be answered, and is filled in where it is left blank');
+  }
 }
 
 /** What can't be reckoned of a fee, or would be reckoned otherwise than it says. */

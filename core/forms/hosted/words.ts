@@ -77,6 +77,16 @@ export interface Words {
   refusedBySystem: string;
   refusedPolitely: string;
   made: string;
+  actsAs: (name: string) => string;
+  mayNot: string;
+  leftOut: string;
+  mayNotRead: (what: string) => string;
+  mayNotCreate: (what: string) => string;
+  mayNotChange: (what: string) => string;
+  mayNotWrite: (field: string, what: string) => string;
+  signedOut: string;
+  anotherOne: string;
+  waitsHere: string;
 }
 
 const en: Words = {
@@ -157,6 +167,17 @@ const en: Words = {
   refusedBySystem: 'It arrived and could not be taken over:',
   refusedPolitely: 'It has arrived. Somebody has a look at it before it goes on.',
   made: 'This came of it:',
+  actsAs: (name) => `You send this as ${name}.`,
+  mayNot: 'You may not do there what this form does:',
+  leftOut: 'Some of it you may not write there; leave it blank:',
+  mayNotRead: (what) => `see a record of the kind ${what}`,
+  mayNotCreate: (what) => `create a record of the kind ${what}`,
+  mayNotChange: (what) => `change a record of the kind ${what}`,
+  mayNotWrite: (field, what) => `write “${field}” of ${what}`,
+  signedOut:
+    'You are no longer signed in on the page around this form. Open that page anew; what you have filled in is kept here.',
+  anotherOne: 'Fill in another one',
+  waitsHere: 'It is being carried out. This page looks again by itself.',
 };
 
 const de: Words = {
@@ -241,6 +262,17 @@ const de: Words = {
   refusedBySystem: 'Es ist angekommen und konnte nicht übernommen werden:',
   refusedPolitely: 'Es ist angekommen. Jemand sieht es sich an, bevor es weitergeht.',
   made: 'Das ist daraus geworden:',
+  actsAs: (name) => `Sie senden dies als ${name}.`,
+  mayNot: 'Sie dürfen dort nicht, was dieses Formular tut:',
+  leftOut: 'Einiges davon dürfen Sie dort nicht schreiben; bitte frei lassen:',
+  mayNotRead: (what) => `einen Datensatz der Art ${what} sehen`,
+  mayNotCreate: (what) => `einen Datensatz der Art ${what} anlegen`,
+  mayNotChange: (what) => `einen Datensatz der Art ${what} ändern`,
+  mayNotWrite: (field, what) => `„${field}“ von ${what} schreiben`,
+  signedOut:
+    'Auf der Seite um dieses Formular sind Sie nicht mehr angemeldet. Bitte öffnen Sie sie neu; was Sie ausgefüllt haben, bleibt hier.',
+  anotherOne: 'Noch eines ausfüllen',
+  waitsHere: 'Es wird gerade ausgeführt. Diese Seite sieht von selbst wieder nach.',
 };
 
 const pl: Words = {
@@ -322,6 +354,17 @@ const pl: Words = {
   refusedBySystem: 'Dotarło, ale nie mogło zostać przejęte:',
   refusedPolitely: 'Dotarło. Ktoś to obejrzy, zanim pójdzie dalej.',
   made: 'Powstało z tego:',
+  actsAs: (name) => `Wysyłasz to jako ${name}.`,
+  mayNot: 'Nie wolno Ci tam zrobić tego, co robi ten formularz:',
+  leftOut: 'Części z tego nie wolno Ci tam zapisać; proszę zostawić puste:',
+  mayNotRead: (what) => `zobaczyć rekordu rodzaju ${what}`,
+  mayNotCreate: (what) => `utworzyć rekordu rodzaju ${what}`,
+  mayNotChange: (what) => `zmienić rekordu rodzaju ${what}`,
+  mayNotWrite: (field, what) => `zapisać „${field}” w ${what}`,
+  signedOut:
+    'Na stronie wokół tego formularza sesja wygasła. Proszę otworzyć ją na nowo; to, co wypełniono, zostaje tutaj.',
+  anotherOne: 'Wypełnij kolejny',
+  waitsHere: 'Jest właśnie wykonywane. Ta strona sama sprawdzi ponownie.',
 };
 
 const KNOWN: Record<string, Words> = { en, de, pl };
