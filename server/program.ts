@@ -3,6 +3,7 @@ import type { Server } from 'node:http';
 import { hostname } from 'node:os';
 import { join } from 'node:path';
 import { pino, type Logger } from 'pino';
+import { ActingPeople } from './acting/index.ts';
 import { makeFirstLink, sealerFrom } from './access/index.ts';
 import { loadDemo } from './demo/index.ts';
 import {
@@ -97,13 +98,14 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
     });
   }
   const systems = new Systems(db, sealer, via);
+  const acting = new ActingPeople(db, sealer, systems);
   const live = new LiveView(db);
   const pairings = new Pairings(db, live);
   const worker =
     settings.role === 'web'
       ? undefined
       : new Worker(db, systems, live, pairings, {
-          ...workerSettings(log, settings.concurrency ?? 48),
+          ...{ ...workerSettings(log, settings.concurrency ?? 48), acting },
           // Where another process accepts, nobody tells this one that something came.
           pollMs: settings.role === 'worker' ? 40 : 250,
         });
@@ -146,6 +148,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       db,
       systems,
       sealer,
+      acting,
       live,
       pairings,
       acceptor,

@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { v7 as uuid } from 'uuid';
 import { allMended } from '@zusammen/core/adapters';
 import { collectValues, readForms, type SubmittedValues } from '@zusammen/core/forms';
-import { toPay, type HostedForm } from '@zusammen/core/forms/hosted';
+import { panelLine, toPay, type HostedForm } from '@zusammen/core/forms/hosted';
 import type { IntakeDocument } from '@zusammen/core/intake';
 import { suggestRecognition } from '@zusammen/core/recognition';
 import { entityOf, type Schema, type Values } from '@zusammen/core/schema';
@@ -23,6 +23,8 @@ import {
 } from '../engine/index.ts';
 import type { Role } from '@zusammen/core/api';
 import {
+  actingSystems,
+  actingTokens,
   adapterVersions,
   addIntake,
   addPairing,
@@ -60,6 +62,8 @@ import {
   payments,
   paymentOf,
   paymentServices,
+  panelSights,
+  takenContexts,
   savePaymentService,
   visitorFileParts,
   visitorFiles,
@@ -87,6 +91,7 @@ import {
 import { formsOfOurs, sentByOurs } from './forms.ts';
 import { intakeForPage, intakeForShop, PAGE_KEYS, SHOP_KEY } from './intakes.ts';
 import { quoteLinesWithContractLines, subscribersWithPeople, type Connected } from './pairings.ts';
+import { actAsThemselves, APIARY_INSPECTION, apiaryInspection, putOnPages } from './panel.ts';
 import { orderSamples, pastSubmissions, type PastSubmission } from './past.ts';
 
 export const DEMO_PASSWORD = 'clover-hollow';
@@ -141,6 +146,9 @@ export async function loadDemo({
     await publishIntake(db, key, intakeForPage(key, form, page, making));
   }
   for (const [key, document] of formsOfOurs(making)) await publishIntake(db, key, document);
+  await actAsThemselves(db, sealer, via, system.id, `${standins}/crm/odata/`);
+  await publishIntake(db, APIARY_INSPECTION, apiaryInspection(making, standins));
+  await putOnPages(standins, ['Person', 'Organisation'], panelLine(own, APIARY_INSPECTION));
   const checkout = await publishIntake(db, SHOP_KEY, intakeForShop(orderSamples(), making));
   await signedFeed(db, sealer, standins, checkout, own);
   const crm = new Systems(db, sealer, via);
@@ -227,6 +235,10 @@ async function forgetHalfLoaded(db: Database): Promise<void> {
     visitorFileUses,
     visitorFileParts,
     visitorFiles,
+    actingSystems,
+    actingTokens,
+    takenContexts,
+    panelSights,
     systems,
     changes,
   ])

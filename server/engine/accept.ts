@@ -8,6 +8,7 @@ import {
   BY_CONNECTION,
   hashed,
   inTransaction,
+  type Acting,
   type Database,
   type Payment,
   type Query,
@@ -16,11 +17,13 @@ import type { LiveIntake, LiveView } from './live.ts';
 
 export interface Arrival {
   values: SubmittedValues;
-  via: 'form' | 'program' | 'event' | 'page' | 'file' | 'demo';
+  via: 'form' | 'panel' | 'program' | 'event' | 'page' | 'file' | 'demo';
   idempotencyKey?: string;
   receivedAt: Date;
   /** Files that came with it, by id. */
   files?: readonly string[];
+  /** Who acts as themselves in a system. */
+  acting?: Acting;
   /** What has to be paid before anything is done with it. */
   payment?: Pick<Payment, 'serviceId' | 'minor' | 'currency' | 'test'>;
 }
@@ -121,14 +124,14 @@ function fingerprintOf(values: SubmittedValues): Buffer {
 function commit(db: Database, rows: readonly Row[]): Promise<(Accepted | 'used otherwise')[]> {
   return inTransaction(db, async (query) => {
     const begun = await query<{ id: number }>(
-      `INSERT INTO turns (kind, subject, actor, at)
-       VALUES ${rows.map(() => "('submission', ?, ?, ?)").join(', ')} RETURNING id`,
-      rows.flatMap(({ id, arrival }) => [id, BY_CONNECTION, arrival.receivedAt]),
+      `INSERT INTO turns (kind, subject, actor, acting_person, at)
+       VALUES ${rows.map(() => "('submission', ?, ?, ?, ?)").join(', ')} RETURNING id`,
+      rows.flatMap(({ id, arrival }) => [id, BY_CONNECTION, arrival.acting?.name ?? null, arrival.receivedAt]),
     );
     // On a key sent before, the row there stays and is returned; its id tells that it isn't ours.
     const stored = await query<{ seq: number; id: string; fingerprint: Buffer | null }>(
-      `INSERT INTO submissions (seq, id, intake_id, version, state, label, submitted, via, idempotency_key, fingerprint, received_at, due_at)
-       VALUES ${rows.map(() => '(?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)').join(', ')}
+      `INSERT INTO submissions (seq, id, intake_id, version, state, label, submitted, via, acting, idempotency_key, fingerprint, received_at, due_at)
+       VALUES ${rows.map(() => '(?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)').join(', ')}
        ON DUPLICATE KEY UPDATE seq = seq RETURNING seq, id, fingerprint`,
       rows.flatMap(({ id, intakeId, version, label, arrival, fingerprint }, at) => [
         begun[at]!.id,
@@ -139,6 +142,7 @@ function commit(db: Database, rows: readonly Row[]): Promise<(Accepted | 'used o
         label,
         JSON.stringify(arrival.values),
         arrival.via,
+        arrival.acting ? JSON.stringify(arrival.acting) : null,
         arrival.idempotencyKey ?? null,
         fingerprint,
         arrival.receivedAt,

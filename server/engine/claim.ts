@@ -1,6 +1,6 @@
 import type { SubmittedValues } from '@zusammen/core/forms';
 import type { Answer } from '@zusammen/core/plans';
-import { inTransaction, type Database, type Query } from '../store/index.ts';
+import { inTransaction, type Acting, type Database, type Query } from '../store/index.ts';
 
 /** A claimed submission as far as carrying it out needs it. */
 export interface Claimed {
@@ -11,6 +11,7 @@ export interface Claimed {
   attempts: number;
   values: SubmittedValues;
   answers: Record<string, Answer> | undefined;
+  acting: Acting | undefined;
   receivedAt: Date;
   /** Nobody has worked on it before, so nothing of it can stand in the ledger. */
   fresh: boolean;
@@ -41,6 +42,7 @@ interface Due {
   attempts: number;
   submitted: string | Claimed['values'];
   answers: string | NonNullable<Claimed['answers']> | null;
+  acting: string | Acting | null;
   received_at: Date;
   claimed_by: string | null;
   settled_before: number;
@@ -155,7 +157,7 @@ async function dueInShares(query: Query, limit: number, now: Date, passOver: Rea
 function dueOf(query: Query, intake: string, limit: number, now: Date, except: readonly number[]): Promise<Due[]> {
   if (limit <= 0) return Promise.resolve([]);
   return query<Due>(
-    `SELECT seq, id, intake_id, version, attempts, submitted, answers, received_at, claimed_by, course IS NOT NULL AS settled_before, claim, begun, begun_at, begun_alone, lingered
+    `SELECT seq, id, intake_id, version, attempts, submitted, answers, acting, received_at, claimed_by, course IS NOT NULL AS settled_before, claim, begun, begun_at, begun_alone, lingered
      FROM submissions
      WHERE state = 'received' AND blocked = FALSE AND intake_id = ? AND due_at <= ?
        AND (claimed_until IS NULL OR claimed_until < ?) ${except.length > 0 ? 'AND seq NOT IN (?)' : ''}
@@ -235,6 +237,7 @@ function toClaimed(row: Due, now: Date): Claimed {
     attempts: row.attempts,
     values: json(row.submitted),
     answers: row.answers === null ? undefined : json(row.answers),
+    acting: row.acting === null ? undefined : json(row.acting),
     receivedAt: row.received_at,
     fresh: row.claimed_by === null && row.attempts === 0 && row.settled_before === 0,
     claim: row.claim + 1,

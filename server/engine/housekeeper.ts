@@ -1,4 +1,5 @@
 import {
+  forgetActing,
   forgetFilesBefore,
   forgetLooseFiles,
   forgetSamplesBefore,
@@ -74,6 +75,7 @@ export class Housekeeper {
     }
     await forgetUnusedFiles(this.db, new Date(now.getTime() - UNUSED_FILE_DAYS * DAY_MS), now);
     await forgetLooseFiles(this.db, new Date(now.getTime() - DAY_MS));
+    await forgetActing(this.db, new Date());
     await forgetSignIns(this.db, new Date(now.getTime() - SIGN_INS_DAYS * DAY_MS));
   }
 

@@ -13,6 +13,7 @@ export * from './live.ts';
 export * from './pairing/index.ts';
 export * from './payments.ts';
 export * from './rehearse.ts';
+export * from './resume.ts';
 export * from './send.ts';
 export * from './take-back.ts';
 export * from './told.ts';

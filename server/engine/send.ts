@@ -6,23 +6,24 @@ import { criteriaOf, type Answer, type System } from '../systems/index.ts';
 
 /**
  * Sends a change; one sent before, to a system that can't repeat requests, is looked for first.
+ * @param again 'by another': it may have been sent before by somebody else, whose repetitions a system tells apart
  * @param together changes of the same group may go out in one batch, and all or none of them may be wanted
  */
 export async function send(
   system: System,
   entity: Entity,
   row: LedgerRow,
-  again: boolean,
+  again: boolean | 'by another',
   together?: { group: string; atomic: boolean },
 ): Promise<Answer> {
   const repetition = again ? system.repetition(entity, row.action) : 'safe';
   if (repetition === 'unknown') return { kind: 'unclear', records: [] };
-  if (repetition === 'looking') {
+  if (repetition === 'looking' || again === 'by another') {
     const done =
       row.action === 'create' ? await madeBefore(system, entity, row) : await changedBefore(system, entity, row);
     if (done) return done;
   }
-  const sending = { requestId: row.requestId, firstSent: row.intendedAt, again, ...together };
+  const sending = { requestId: row.requestId, firstSent: row.intendedAt, again: again !== false, ...together };
   if (row.action === 'create') return system.create(entity, row.after, sending);
   if (row.action === 'delete') return system.remove(entity, row.recordId!, row.etagBefore ?? undefined, sending);
   return system.update(entity, row.recordId!, row.after, row.etagBefore ?? undefined, sending);

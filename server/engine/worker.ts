@@ -1,7 +1,22 @@
 import { runOf, type IntakeDocument } from '@zusammen/core/intake';
 import { carryOut, type Course } from '@zusammen/core/plans';
-import { Batcher, BY_CONNECTION, loggable, noteIntents, type Database, type LedgerEntry } from '../store/index.ts';
-import { isSystemTrouble, NotUnderstood, SystemUnavailable, type Systems } from '../systems/index.ts';
+import type { ActingPeople } from '../acting/index.ts';
+import {
+  actAsConnection,
+  Batcher,
+  BY_CONNECTION,
+  loggable,
+  noteIntents,
+  type Database,
+  type LedgerEntry,
+} from '../store/index.ts';
+import {
+  isSystemTrouble,
+  NotUnderstood,
+  SystemUnavailable,
+  type ActingPerson,
+  type Systems,
+} from '../systems/index.ts';
 import { claimDue, noteLingering, prolongClaims, type Claimed } from './claim.ts';
 import type { LiveView } from './live.ts';
 import type { Pairings } from './pairing/index.ts';
@@ -17,6 +32,8 @@ export interface WorkerSettings {
   pollMs: number;
   /** The moment a submission's changes are dated with; now, unless past ones are played back. */
   clock?: (submission: Claimed) => Date;
+  /** By whose tokens people act as themselves; absent: nobody does. */
+  acting?: Pick<ActingPeople, 'tokenOf' | 'refused'>;
   /** Told about trouble of our own; never gets personal values. */
   log: (message: string, details: Record<string, unknown>) => void;
 }
@@ -200,15 +217,19 @@ export class Worker {
       if (settlements.length > 0) await this.settler.settle({ seq, claim, settlements, end: 'goes on' });
     };
     let settlements: Settlement[] = [];
+    const person: { acting?: ActingPerson; refused?: true } = {};
     try {
       if (submission.givenUp) return await this.giveUp(submission);
       const document = await this.live.document(submission.intakeId, submission.version);
+      const acts = await this.whoActs(submission, document);
+      if (acts === 'gone') return await this.lackPerson(submission);
+      if (acts !== 'connection') person.acting = { ...acts, refused: () => (person.refused = true) };
       this.systemsOf.set(submission.intakeId, systemsNeeded(document));
       const schemas = await this.live.allSchemas();
       const recognitions = await this.live.known.recognitions();
       const world = new EngineWorld({
         db: this.db,
-        systems: this.systems,
+        systems: person.acting ? actingIn(this.systems, submission.acting!.system, person.acting) : this.systems,
         schemas,
         known: this.live.known,
         byEvidence: byEvidence(document),
@@ -218,6 +239,8 @@ export class Worker {
         intakeId: submission.intakeId,
         fresh,
         actor: BY_CONNECTION,
+        actingPerson: person.acting && submission.acting!.name,
+        changedHands: submission.acting !== undefined && !person.acting,
         atomic: document.plan.onRefusal === 'take back',
         clock,
         intents: this.intents,
@@ -236,6 +259,9 @@ export class Worker {
     } catch (error) {
       if (error instanceof TakenOver)
         return log('a submission was taken over by another worker', { worker: name, submission: submission.id });
+      // Their token counts for nothing any more: what becomes of it without one is decided when it is begun again.
+      if (person.refused && person.acting)
+        await this.settings.acting?.refused(submission.acting!.system, person.acting).catch(() => undefined);
       await this.interrupted(submission, settlements, error).catch((later: unknown) => {
         // The claim lapses and another worker takes over.
         log('a submission could not be put back', { submission: submission.id, ...loggable(later) });
@@ -252,6 +278,26 @@ export class Worker {
       settlements: [],
       end: { course: { state: 'failed', steps: [] }, words: GIVEN_UP, at: new Date() },
     });
+  }
+
+  /** Who acts: somebody as themselves by a token that holds, or the connection; 'gone': neither may. */
+  private async whoActs(
+    { seq, acting }: Claimed,
+    { form }: IntakeDocument,
+  ): Promise<ActingPerson | 'connection' | 'gone'> {
+    if (!acting || acting.by === 'connection') return 'connection';
+    const held = await this.settings.acting?.tokenOf(acting.system, acting.person);
+    if (held) return held;
+    if (form?.panel?.whenGone !== 'connection') return 'gone';
+    await actAsConnection(this.db, seq, acting.name);
+    return 'connection';
+  }
+
+  /** Whoever acts has no token any more: they come again, or somebody says that it goes on without them. */
+  private async lackPerson({ seq, claim, acting }: Claimed): Promise<void> {
+    const words = `${acting!.name} acts here, and isn’t signed in any more.`;
+    const course: Course = { state: 'in review', steps: [], lacks: 'person' };
+    await this.settler.settle({ seq, claim, settlements: [], end: { course, words, at: new Date() } });
   }
 
   private clockOf(submission: Claimed): () => Date {
@@ -283,6 +329,11 @@ export class Worker {
     await this.settler.settle({ seq, claim, settlements, end: { dueAt, attempts: attempts + 1, words } });
   }
 }
+
+/** The systems, one of them as somebody finds it who acts there as themselves. */
+const actingIn = (systems: Pick<Systems, 'client'>, system: string, acting: ActingPerson): Pick<Systems, 'client'> => ({
+  client: (id) => (id === system ? systems.client(id, acting) : systems.client(id)),
+});
 
 /** Exponential backoff with full jitter in milliseconds: from half a second up to ten minutes. */
 export function backoff(attempts: number, random: () => number = Math.random): number {

@@ -50,6 +50,10 @@ export interface Carrying {
   fresh: boolean;
   /** Who takes back what a step wrote, where the plan says so. */
   actor: string;
+  /** Whom systems take for acting, where somebody acts as themselves; absent: the connection does. */
+  actingPerson?: string | undefined;
+  /** Who acts has changed since it was begun: what was sent before was sent by another. */
+  changedHands?: boolean;
   /** The rows of a step are wanted all, or none. */
   atomic: boolean;
   clock: () => Date;
@@ -99,7 +103,8 @@ export class EngineWorld implements World {
     // What was taken back is done anew.
     if (earlier?.state === 'written' && earlier.undoneBy === null)
       return { state: 'written', intent: intentOf(earlier), record: recordOf(earlier) };
-    if (earlier?.state === 'intended') return this.carryOut(earlier, intentOf(earlier), true);
+    if (earlier?.state === 'intended')
+      return this.carryOut(earlier, intentOf(earlier), this.work.changedHands ? 'by another' : true);
     const intent = await decide();
     if (intent.kind === 'none') {
       return intent.record
@@ -167,7 +172,7 @@ export class EngineWorld implements World {
     };
     try {
       const id = await this.work.intents.add(entry);
-      const { actor } = this.work;
+      const { actor, actingPerson = null } = this.work;
       return {
         ...entry,
         id,
@@ -176,7 +181,7 @@ export class EngineWorld implements World {
         refusal: null,
         etagAfter: null,
         actor,
-        actingPerson: null,
+        actingPerson,
       };
     } catch (error) {
       if (isDuplicate(error)) throw new TakenOver();
@@ -184,7 +189,7 @@ export class EngineWorld implements World {
     }
   }
 
-  private async carryOut(row: LedgerRow, intent: Intent, again: boolean): Promise<Effect> {
+  private async carryOut(row: LedgerRow, intent: Intent, again: boolean | 'by another'): Promise<Effect> {
     const system = await this.work.systems.client(row.systemId);
     const entity = this.entity({ system: row.systemId, entity: row.entity });
     const group = groupOf(row);

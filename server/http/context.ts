@@ -1,4 +1,5 @@
 import type { PaymentServices } from '../payments/index.ts';
+import type { ActingPeople } from '../acting/index.ts';
 import type { Links } from './hosted/links.ts';
 import type { FormReading } from './hosted/reading.ts';
 import type { Sealer } from '../access/index.ts';
@@ -25,6 +26,8 @@ export interface Context {
   heavy: Heavy;
   /** What forms of ours read for whoever fills them in. */
   formReading: FormReading;
+  /** People who act as themselves in systems. */
+  acting: ActingPeople;
   /** Makes and reads links that open a form with a record. */
   links: Links;
   /** Services that take payments for forms of ours. */

@@ -1,3 +1,4 @@
+export * from './acting.ts';
 export * from './adapters.ts';
 export * from './batcher.ts';
 export * from './causes.ts';

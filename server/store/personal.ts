@@ -25,6 +25,7 @@ export const PERSONAL: Readonly<Record<string, { columns: readonly string[]; lea
       'answers',
       'amended',
       'course',
+      'acting',
       'idempotency_key',
       'fingerprint',
     ],
@@ -50,6 +51,11 @@ export const PERSONAL: Readonly<Record<string, { columns: readonly string[]; lea
   visitor_file_uses: { columns: ['file_id'], leaves: 'with its submission' },
   // Who paid, only the payment service knows.
   payments: { columns: ['session', 'page', 'words'], leaves: 'with its submission' },
+  // Tokens of people who act as themselves in a system, and where a panel was last seen by one.
+  acting_tokens: { columns: ['person', 'sealed'], leaves: 'with an account' },
+  panel_sights: { columns: ['seen_by', 'refused_from'], leaves: 'with an account' },
+  acting_systems: { columns: [], leaves: 'never' },
+  taken_contexts: { columns: [], leaves: 'never' },
   payment_services: { columns: [], leaves: 'never' },
   imports: { columns: ['problems'], leaves: 'with its file' },
   jobs: { columns: ['words', 'started_by'], leaves: 'with its file' },

@@ -292,6 +292,8 @@ export const submissions = mysqlTable(
     begunAlone: boolean('begun_alone').notNull().default(false),
     lingered: boolean('lingered').notNull().default(false),
     settledAt: moment('settled_at'),
+    /** Who acts as themselves in one of the systems, where somebody does. */
+    acting: json('acting').$type<Acting>(),
     answers: json('answers').$type<Record<string, Answer>>(),
     course: json('course').$type<Course>(),
     /** Why it waits or failed, in words. */
@@ -316,6 +318,16 @@ export const submissions = mysqlTable(
     index('submissions_settled').on(table.settledAt),
   ],
 );
+
+/** Somebody who acts in a system as themselves, by a token of their own as long as they have one. */
+export interface Acting {
+  system: string;
+  /** How the system names them, and what they are called. */
+  person: string;
+  name: string;
+  /** Their token has run out, and the connection has taken over. */
+  by?: 'connection';
+}
 
 /** Former values of a submission that somebody changed; null where nothing had come. */
 export interface Amendment {
@@ -432,3 +444,4 @@ export * from './pairings-schema.ts';
 export * from './recognition-schema.ts';
 export * from './systems-schema.ts';
 export * from './payments-schema.ts';
+export * from './acting-schema.ts';

@@ -150,6 +150,28 @@ export async function troubledOf(
     .limit(limit);
 }
 
+/** Submissions in review for a cause in which this person acts, oldest first. */
+export async function waitingFor(
+  db: Database,
+  cause: string,
+  { system, person }: { system: string; person: string },
+  limit: number,
+): Promise<Submission[]> {
+  return db
+    .select()
+    .from(submissions)
+    .where(
+      and(
+        eq(submissions.state, 'in review'),
+        eq(submissions.cause, cause),
+        sql`json_value(${submissions.acting}, '$.system') = ${system}`,
+        sql`json_value(${submissions.acting}, '$.person') = ${person}`,
+      ),
+    )
+    .orderBy(submissions.seq)
+    .limit(limit);
+}
+
 /**
  * Puts a settled or waiting submission back into the queue, into the lanes given.
  * @returns false when it is being worked on or has come to another end meanwhile

@@ -2,6 +2,7 @@ import { and, desc, eq, inArray, isNull, lt, max, or, sql } from 'drizzle-orm';
 import type { Schema } from '@zusammen/core/schema';
 import type { Database } from './database.ts';
 import { atomically } from './transaction.ts';
+import { removeActingSystem } from './acting.ts';
 import { forgetTokens, type AdapterRow } from './adapters.ts';
 import { removeFeeds } from './feeds.ts';
 import { removeHeld } from './held.ts';
@@ -113,6 +114,7 @@ export async function removeSystem(db: Database, id: string): Promise<void> {
     await removeHeld(tx, id);
     await removeFeeds(tx, id);
     await forgetTokens(tx, id);
+    await removeActingSystem(tx, id);
     await tx.delete(adapterVersions).where(eq(adapterVersions.systemId, id));
     await tx.delete(systems).where(eq(systems.id, id));
   });

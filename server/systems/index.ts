@@ -12,6 +12,7 @@ export {
   type HttpResponse,
   type Send,
 } from './http.ts';
+export { oauthFetch } from './oauth.ts';
 export { ODataSystem } from './odata/client.ts';
 export { queryOf } from './odata/queries.ts';
 export * from './description/index.ts';

@@ -1,5 +1,6 @@
 import type { AdapterDocument } from '@zusammen/core/adapters';
 import type { SystemState } from '@zusammen/core/api';
+import type { Schema } from '@zusammen/core/schema';
 import type { Dispatcher } from 'undici';
 import type { Sealer } from '../access/index.ts';
 import {
@@ -133,7 +134,18 @@ export interface ActingPerson {
   /** Who it is to the system. */
   person: string;
   token: string;
+  /** Called where the system doesn't take the token. */
+  refused?: () => void;
 }
+
+/** Tells when an answer is that the token isn't taken (RFC 9110, 15.5.2). */
+const noting =
+  (send: Send, refused: () => void = () => undefined): Send =>
+  async (request) => {
+    const response = await send(request);
+    if (response.status === 401) refused();
+    return response;
+  };
 
 /** How a connected system is reached: what all who ask it share. */
 interface Line {
@@ -142,7 +154,9 @@ interface Line {
   send: Send;
   system: System;
   /** The same system for somebody who acts as themselves there. */
-  as(token: string): System;
+  as(person: Pick<ActingPerson, 'token' | 'refused'>): System;
+  /** What it says of itself to somebody; absent where it says the same to everybody. */
+  describedTo?(token: string): Promise<Description>;
 }
 
 /** The connected systems of this process: one client each, so that budget and circuit are shared by all who ask. */
@@ -170,7 +184,15 @@ export class Systems {
    */
   async client(id: string, actingFor?: ActingPerson): Promise<System> {
     const line = await this.line(id);
-    return actingFor ? line.as(actingFor.token) : line.system;
+    return actingFor ? line.as(actingFor) : line.system;
+  }
+
+  /**
+   * A system's schema with the rights of somebody who acts there as themselves.
+   * @returns undefined where it doesn't tell them apart @throws as {@link System} says
+   */
+  async schemaAs(id: string, { token }: ActingPerson): Promise<Schema | undefined> {
+    return (await (await this.line(id)).describedTo?.(token))?.schema;
   }
 
   /** How requests of the connection itself go out to a system, signed in. @throws when no such system is connected */
@@ -228,7 +250,10 @@ export class Systems {
       row,
       send,
       system,
-      as: (other) => new ODataSystem(address, other, capabilities, withoutSecret(send, other)),
+      as: ({ token: other, refused }) =>
+        new ODataSystem(address, other, capabilities, noting(withoutSecret(send, other), refused)),
+      describedTo: (other) =>
+        new ODataSystem(address, other, capabilities, withoutSecret(send, other)).describe(this.via.readMetadata),
     };
   }
 
@@ -250,7 +275,11 @@ export class Systems {
     );
     const index = new HeldIndex(db, id);
     const system = new JsonSystem(adapter, capabilities, send, index);
-    return { row, send, system, as: (other) => new JsonSystem(adapter, capabilities, withBearer(send, other), index) };
+    return {
+      ...{ row, send, system },
+      as: ({ token, refused }) =>
+        new JsonSystem(adapter, capabilities, noting(withBearer(send, token), refused), index),
+    };
   }
 
   /** Notes how a system answers, for the screens; written at most every five seconds, or when the state changes. */

@@ -1,4 +1,3 @@
-import { readAnswers, type HostedForm, type ReadAnswers } from '@zusammen/core/forms/hosted';
 import type { SubmittedValues } from '@zusammen/core/forms';
 
 /** What came as answers: texts, or lists of them. Programs say yes and no as such. */
@@ -9,14 +8,6 @@ export const asAnswers = (values: SubmittedValues): Record<string, string | stri
       Array.isArray(said) ? said : typeof said === 'boolean' ? (said ? 'yes' : 'no') : String(said),
     ]),
   );
-
-/** Reads what came for a form, on the day it is where the form is at home. */
-export const answersOf = (
-  form: HostedForm,
-  values: SubmittedValues,
-  language: string,
-  zone: string | undefined,
-): ReadAnswers => readAnswers(form, asAnswers(values), { language, today: todayIn(zone) });
 
 const days = new Map<string, Intl.DateTimeFormat>();
 

@@ -18,7 +18,8 @@ import type { Context } from '../context.ts';
 import { limitedBy } from '../limited.ts';
 import { Problem } from '../problem.ts';
 import { isVisitor, notThere, sorryPage } from '../visitor-page.ts';
-import { Answering, asPage, ISSUED, pageOf, type LiveForm } from './answering.ts';
+import { Answering, asPage, ISSUED, openedWith, pageOf, type LiveForm } from './answering.ts';
+import { BEGUN, beginningWith, keptOfBegun, sealBegun } from './begun.ts';
 import { draftOf } from './draft.ts';
 import { formPage, lookSheet, thanksPage } from './form-page.ts';
 import { asAnswers, todayIn } from './answers-of.ts';
@@ -31,6 +32,9 @@ import { sendThanks } from './thanks.ts';
 import { PROOF, Work } from './work.ts';
 import { issue, readIssued } from './issued.ts';
 import { Pages } from './pages.ts';
+import { openPanel, showPanel } from './panel.ts';
+import { readPass } from './panel-pass.ts';
+import type { ActingIn, FormReading } from './reading.ts';
 import { readPaper, sealPaper, sendPaper } from './paper.ts';
 import { readForForm } from './read-door.ts';
 
@@ -51,11 +55,11 @@ const FILES_FOR_EACH = 2;
 const READ_FOR_EACH = 12;
 
 /** Paths of a form that tell nothing of a record. */
-const UNASKED = /\/(?:look\.css|thanks)$/;
+const UNASKED = /\/(?:look\.css|thanks|panel)$/;
 
 /** Forms of ours: `GET /f/:intake` shows one, `POST /f/:intake` takes what was filled in. */
 export function formDoor(context: Context): Router {
-  const { live, acceptor, sealer, settings, formReading, links } = context;
+  const { live, acceptor, acting, sealer, settings, formReading, links } = context;
   const router = express.Router();
   const pages = new Pages();
   const work = new Work(sealer);
@@ -75,15 +79,41 @@ export function formDoor(context: Context): Router {
     const today = todayIn(found.document.settings.zone);
     request.of = { live: found, form, language, today };
     if (by !== undefined) request.of.draft = by;
+    if (form.panel && request.query['panel'] !== undefined) {
+      const token = String(request.query['panel']);
+      const pass = readPass(sealer, found.intake.id, token);
+      if (!pass) throw new Problem(403, 'Opened too long ago', 'The page around this form has to be opened anew.');
+      request.of.panel = { ...pass, token };
+    }
     if (form.fee) request.of.test = await context.payments.isTest(form.fee.service);
-    if (form.link && !UNASKED.test(request.path)) await opened(request.of, form.link.required, request.query['link']);
+    if (form.link && !request.of.panel && !UNASKED.test(request.path))
+      await opened(request.of, form.link.required, request.query['link']);
     next();
+  };
+  /** Who acts in the panel, by a token that still holds; null: nobody any more. Undefined: it is no panel. */
+  const actingIn = async ({ form, panel }: LiveForm): Promise<ActingIn | null | undefined> => {
+    if (!panel || !form.link) return undefined;
+    const { system } = form.link;
+    const held = await acting.tokenOf(system, panel.person);
+    return held ? { ...held, system } : null;
+  };
+  /** What is read, by whoever acts where somebody does. @throws Problem where they have no token any more */
+  const readingOf = async (of: LiveForm): Promise<FormReading> => {
+    const by = await actingIn(of);
+    if (by === null) throw new Problem(403, 'Signed out', wordsIn(of.language).signedOut);
+    return by ? formReading.as(by) : formReading;
   };
   /** A form that a link opens: what that says of the record. */
   const opened = async (of: LiveForm, required: boolean, token: unknown): Promise<void> => {
     if (typeof token === 'string') of.link = { token, ...(await links.read(token, of.live.intake.key)) };
     else if (required && of.draft === undefined)
-      throw new Problem(403, 'By a link only', 'This form is opened by a link that was sent to you.');
+      throw new Problem(
+        403,
+        'By a link only',
+        of.form.panel
+          ? 'This form is opened on the page of a record.'
+          : 'This form is opened by a link that was sent to you.',
+      );
   };
   // What was sent is to be had also when the form takes nothing more.
   router.get(
@@ -108,10 +138,13 @@ export function formDoor(context: Context): Router {
     limitedBy(({ of }: FormRequest) => Math.max(SHOWN_A_MINUTE, SHOWN_FOR_EACH * of!.live.document.settings.perMinute)),
     async (request: FormRequest, response) => {
       const { live: found, form, language, today, draft, link } = request.of!;
+      if (request.of!.panel) return againInPanel(request.of!, response);
       const { answers, byAddress } = beginningOf(form, request.query);
-      if (link) Object.assign(answers, await orNotNow(formReading.linked(form, link.record), language));
+      const begun = link && (await orNotNow(beginningWith(formReading, request.of!), language));
+      if (begun) Object.assign(answers, begun.shown, begun.unseen);
+      const sealed = begun ? sealBegun(sealer, request.of!, begun) : {};
       const fresh = (): string =>
-        formPage(pageOf(request.of!), { today, answers, fresh: true, along: { [ISSUED]: Pages.PLACE } });
+        formPage(pageOf(request.of!), { today, answers, fresh: true, along: { [ISSUED]: Pages.PLACE, ...sealed } });
       // With nothing of the address in it, it is the same for everybody but for what is issued.
       const page =
         byAddress || draft !== undefined || link !== undefined
@@ -120,6 +153,19 @@ export function formDoor(context: Context): Router {
       asPage(response, language).send(pages.filled(page, issue(sealer, found.intake.id)));
     },
   );
+
+  const panelLimit = limitedBy(({ of }: FormRequest) =>
+    Math.max(SHOWN_A_MINUTE, SHOWN_FOR_EACH * of!.live.document.settings.perMinute),
+  );
+  router.post('/:intake/panel', panelLimit, (request: FormRequest, response) =>
+    openPanel(context, request.of!, request, response),
+  );
+  /** One more, on the same page of the same record. */
+  const againInPanel = async (of: LiveForm, response: Response): Promise<void> => {
+    const by = await actingIn(of);
+    if (!by) throw new Problem(403, 'Signed out', wordsIn(of.language).signedOut);
+    await orNotNow(showPanel(context, of, by, response), of.language);
+  };
 
   router.get(['/:intake/look.css', '/:intake/draft/look.css'], (request: FormRequest, response) =>
     response.set('Cache-Control', 'public, max-age=300').type('text/css').send(lookSheet(request.of!.form)),
@@ -135,8 +181,14 @@ export function formDoor(context: Context): Router {
       asPage(response, of.language);
       if (id === undefined) return void response.send(thanksPage(pageOf(of)));
       const { document } = of.live;
-      const query = { s: String(sealed), lang: String(lang) };
-      const at = { submission: { id }, looks: Number(looks) || 0, path: 'thanks', query };
+      const query = { s: String(sealed), lang: String(lang), ...(of.panel ? { panel: of.panel.token } : {}) };
+      const at = {
+        submission: { id },
+        looks: Number(looks) || 0,
+        path: 'thanks',
+        query,
+        inPanel: of.panel !== undefined,
+      };
       await sendThanks(context, response, { of: pageOf(of), document, ...at });
     },
   );
@@ -152,7 +204,8 @@ export function formDoor(context: Context): Router {
     ['/:intake/read', '/:intake/draft/read'],
     limitedBy(({ of }: FormRequest) => Math.max(SHOWN_A_MINUTE, READ_FOR_EACH * of!.live.document.settings.perMinute)),
     fromHere,
-    async (request: FormRequest, response) => readForForm(context, formReading, request.of!, request, response),
+    async (request: FormRequest, response) =>
+      readForForm(context, await readingOf(request.of!), request.of!, request, response),
   );
 
   router.post(
@@ -162,12 +215,16 @@ export function formDoor(context: Context): Router {
     async (request: FormRequest, response) => {
       const of = request.of!;
       const { live: found, form, language } = of;
-      const { said, more, less, trapped, issued, proof, wrong } = await submitted(request, of);
+      const { said, more, less, trapped, issued, proof, begun, wrong } = await submitted(request, of);
       const shown = readIssued(sealer, found.intake.id, issued);
       const fresh = (): string => issue(sealer, found.intake.id);
       const answers = asAnswers(said);
       const names = fileNames(context, found.intake.id, answers);
-      const answer = new Answering(response, of, isVisitor(request), answers, shown ? String(issued) : fresh(), names);
+      const along = {
+        [ISSUED]: shown ? String(issued) : fresh(),
+        ...(typeof begun === 'string' ? { [BEGUN]: begun } : {}),
+      };
+      const answer = new Answering(response, of, isVisitor(request), answers, along, names);
       // Without a script, a row more or less is asked for here, and nothing is sent yet.
       if (typeof more === 'string') return answer.page(200, { more });
       if (typeof less === 'string') return answer.page(200, { answers: withoutRow(answers, less) });
@@ -179,8 +236,13 @@ export function formDoor(context: Context): Router {
       if (isAsked && of.draft === undefined && !(await work.isDone(found.intake.id, proof)))
         return answer.workFirst(await work.challenge(found.intake.id));
       if (wrong.length > 0) return answer.refused(wrong);
-      const by = { form, language, page: String(issued ?? ''), record: of.link?.record };
-      const taken = await takenOf(context, found, said, by);
+      const person = await actingIn(of);
+      const goesOn = form.panel?.whenGone === 'connection';
+      if (person === null && !goesOn) return answer.signedOut();
+      const reading = person ? formReading.as(person) : formReading;
+      const kept = await orNotNow(keptOfBegun(sealer, reading, of, begun), language);
+      const by = { form, language, page: String(issued ?? ''), opened: openedWith(of), begun: kept };
+      const taken = await takenOf({ ...context, formReading: reading }, found, said, by);
       if (!taken.ok) return answer.refused(taken.errors);
       const { ok: _, ...arriving } = taken;
       if (Object.keys(arriving.values).length === 0) return answer.nothing();
@@ -192,7 +254,10 @@ export function formDoor(context: Context): Router {
       const key = once === undefined ? (shown?.key ?? request.get('Idempotency-Key')?.slice(0, 200)) : `link ${once}`;
       try {
         const { id } = await acceptor.accept(found, {
-          ...{ ...arriving, via: 'form', receivedAt: new Date() },
+          ...{ ...arriving, via: of.panel ? 'panel' : 'form', receivedAt: new Date() },
+          ...(of.panel && form.link
+            ? { acting: { system: form.link.system, person: of.panel.person, name: of.panel.name } }
+            : {}),
           ...(key === undefined ? {} : { idempotencyKey: key }),
         });
         const pay = arriving.payment && payAddress(context, found, id, language);
@@ -215,7 +280,8 @@ export function formDoor(context: Context): Router {
     const leave = asking.size > 0 && isMultipart(request) ? enterUpload(String(request.ip)) : undefined;
     try {
       const { values } = await readSubmission(request, asking.size > 0 ? { fileFields: asking, files: came } : {});
-      const { [ISSUED]: issued, [TRAP]: trapped, [PROOF]: proof, _more: more, _less: less, ...said } = values;
+      const { [ISSUED]: issued, [TRAP]: trapped, [PROOF]: proof, [BEGUN]: begun, ...rest } = values;
+      const { _more: more, _less: less, ...said } = rest;
       const wrong: AnswerTrouble[] = [];
       for (const [name, file] of came) {
         const by = { language, page: String(issued ?? ''), by: String(request.ip) };
@@ -224,7 +290,7 @@ export function formDoor(context: Context): Router {
         if (typeof kept === 'string') wrong.push({ field: name, message: kept });
         else said[name] = kept.token;
       }
-      return { said, issued, trapped, proof, more, less, wrong };
+      return { said, issued, trapped, proof, begun, more, less, wrong };
     } finally {
       leave?.();
     }
@@ -245,6 +311,7 @@ interface Submitted {
   issued: unknown;
   trapped: unknown;
   proof: unknown;
+  begun: unknown;
   more: unknown;
   less: unknown;
   wrong: AnswerTrouble[];
@@ -265,7 +332,7 @@ function beginningOf(
   let byAddress = false;
   for (const { items } of form.pages)
     for (const { name, begins } of items) {
-      if (name === undefined || !begins) continue;
+      if (name === undefined || !begins || begins.with === 'record' || begins.with === 'person') continue;
       const said = begins.with === 'constant' ? begins.value : query[begins.value];
       if (typeof said !== 'string' || said === '') continue;
       byAddress ||= begins.with === 'parameter';

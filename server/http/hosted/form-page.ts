@@ -11,15 +11,20 @@ export interface PageOf {
   draft?: string;
   /** The signed link it was opened with: it goes along with whatever is asked or sent. */
   link?: string;
+  /** Tells the record that it was opened with from others, and nothing of it. */
+  about?: string;
+  /** What speaks for the page of a record around it: it goes along as well. */
+  panel?: string;
   /** What is paid with it moves no money. */
   test?: boolean;
 }
 
 /** Where a form's pages are. @param rest of the path */
-export function addressIn({ key, language, draft, link }: PageOf, rest = '', lang = language): string {
+export function addressIn({ key, language, draft, link, panel }: PageOf, rest = '', lang = language): string {
   const query = new URLSearchParams({
     ...(draft === undefined ? {} : { by: draft }),
     ...(link === undefined || rest === '/thanks' ? {} : { link }),
+    ...(panel === undefined || rest === '/look.css' ? {} : { panel }),
     lang,
   });
   return `/f/${key}${draft === undefined ? '' : '/draft'}${rest}?${query.toString()}`;
@@ -45,7 +50,11 @@ function page(of: PageOf, title: string, ...inside: (Markup | false | undefined)
 const DRAFT = 'This is the draft: what you send here is looked at as a visitor’s would be, and not kept.';
 
 /** The form's page as HTML. */
-export function formPage(of: PageOf, view: Omit<FormView, 'form' | 'language' | 'action'>): string {
+export function formPage(
+  of: PageOf,
+  view: Omit<FormView, 'form' | 'language' | 'action'>,
+  about: readonly Markup[] = [],
+): string {
   const { form, language } = of;
   const title = say(form.title, language, form.languages);
   const intro = say(form.intro, language, form.languages);
@@ -56,10 +65,15 @@ export function formPage(of: PageOf, view: Omit<FormView, 'form' | 'language' | 
     ...languages(of),
     of.test === true && element('p', { class: 'test' }, wordsIn(language).testMode),
     ...paragraphs(intro),
+    ...about,
     formView({ ...view, form, language, action: addressIn(of) }),
     // What the page's script goes by; the browser runs nothing of it.
     element('script', { type: 'application/json', id: 'document' }, ''),
-  ).replace('id="document"></script>', () => `id="document">${dataOf({ form, language, today: view.today })}</script>`);
+  ).replace(
+    'id="document"></script>',
+    () =>
+      `id="document">${dataOf({ form, language, today: view.today, ...(of.about === undefined ? {} : { about: of.about }) })}</script>`,
+  );
 }
 
 /** Data within HTML: no `<` in it, so that nothing in it ends the element (HTML, 4.12.1.3). */
@@ -83,6 +97,8 @@ const SAID = new Set([
   'languages',
   'begins',
   'link',
+  'panel',
+  'holds',
   'known',
 ]);
 

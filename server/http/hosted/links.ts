@@ -10,7 +10,8 @@ import { Problem } from '../problem.ts';
 export interface LinkTo {
   /** The intake's key. */
   intake: string;
-  /** The record's id. */
+  /** The record's entity, where it isn't the first that the form may be opened with; and its id. */
+  entity?: string | undefined;
   record: string;
   /** Good for so many days. */
   days: number;
@@ -20,6 +21,7 @@ export interface LinkTo {
 
 /** What a link says, once its signature was found to be ours. */
 export interface ReadLink {
+  entity: string | undefined;
   record: string;
   /** Names the one submission that may come of it; undefined: it may be used often. */
   once: string | undefined;
@@ -41,10 +43,10 @@ export class Links {
   }
 
   /** @returns the address of the form with this record, and until when it is good */
-  async make({ intake, record, days, once }: LinkTo): Promise<{ address: string; until: Date }> {
+  async make({ intake, entity, record, days, once }: LinkTo): Promise<{ address: string; until: Date }> {
     const [key] = await this.keys.all();
     const until = new Date(Date.now() + days * 86_400_000);
-    const token = await new SignJWT({ once })
+    const token = await new SignJWT({ once, ...(entity === undefined ? {} : { entity }) })
       .setProtectedHeader({ alg: 'ES256', kid: key!.kid, typ: 'JWT' })
       .setIssuer(this.issuer)
       .setAudience(this.audience(intake))
@@ -69,7 +71,8 @@ export class Links {
         clockTolerance: CLOCK_SECONDS,
       });
       if (typeof payload.sub !== 'string' || payload.sub === '' || payload.sub.length > 255) throw notGood();
-      return { record: payload.sub, once: payload['once'] === true ? payload.jti : undefined };
+      const entity = typeof payload['entity'] === 'string' ? payload['entity'] : undefined;
+      return { entity, record: payload.sub, once: payload['once'] === true ? payload.jti : undefined };
     } catch (error) {
       if (error instanceof errors.JWTExpired)
         throw new Problem(403, 'Too old', 'This link was good for a while only; please ask for another one.');

@@ -6,13 +6,13 @@ import {
   mostOffered,
   type Comparison,
   type Fill,
-  type HostedForm,
+  type LinkedRecord,
   type NewestOf,
   type Placed,
   type Reads,
 } from '@zusammen/core/forms/hosted';
 import { fieldOf, type Entity, type RecordState, type Schema } from '@zusammen/core/schema';
-import { lookFor, SystemUnavailable, type System, type Wanted } from '../../systems/index.ts';
+import { lookFor, SystemUnavailable, type ActingPerson, type System, type Wanted } from '../../systems/index.ts';
 import type { Context } from '../context.ts';
 import { Problem } from '../problem.ts';
 
@@ -39,18 +39,33 @@ const MOST_AT_ONCE = 4;
 const MOST_WAITING = 60;
 /** Records that lead to one, among which the newest is looked for. */
 const MOST_LEADING = 200;
+/** Somebody who reads in a system as themselves. */
+export type ActingIn = ActingPerson & { system: string };
+
+/** What all who read through here share: answers that were just given, and how many may ask at once. */
+interface Shared {
+  kept: Map<string, { at: number; found: Promise<unknown> }>;
+  gates: Map<string, Gate>;
+}
+
 /** Nobody who types waits for longer. */
 const LONGEST_MS = 8_000;
 
 /**
- * What forms of ours read, under the rights of the connection. Only fields that the form names leave, answers are kept for
+ * What forms of ours read, under the rights of the connection or of whoever acts. Only fields that the form names leave, answers are kept for
  * seconds, and visitors together ask a system no more than a few things at once.
  */
 export class FormReading {
-  private readonly kept = new Map<string, { at: number; found: Promise<unknown> }>();
-  private readonly gates = new Map<string, Gate>();
+  constructor(
+    private readonly around: Pick<Context, 'systems' | 'live'>,
+    private readonly shared: Shared = { kept: new Map(), gates: new Map() },
+    private readonly acting?: ActingIn,
+  ) {}
 
-  constructor(private readonly around: Pick<Context, 'systems' | 'live'>) {}
+  /** The same for somebody who reads in one of the systems as themselves. */
+  as(acting: ActingIn): FormReading {
+    return new FormReading(this.around, this.shared, acting);
+  }
 
   /**
    * The records that a question offers for what has been answered so far.
@@ -100,19 +115,14 @@ export class FormReading {
   }
 
   /**
-   * What a form's questions begin with of the record that a link names.
+   * The record that a form was opened with.
    * @throws Problem 404 where it is no longer there; SystemTrouble
    */
-  async linked({ pages, link }: HostedForm, id: string): Promise<Record<string, string | string[]>> {
-    const { entity } = await this.entityOf(link!);
-    const record = await this.asked(link!.system, (system) => system.read(entity, id));
-    if (!record) throw new Problem(404, 'Not there', 'What this link leads to is no longer there.');
-    const begun = pages.flatMap(({ items }) => items);
-    return Object.fromEntries(
-      begun.flatMap(({ name, begins }) =>
-        name !== undefined && begins?.with === 'record' ? [[name, asAnswer(record.values[begins.value] ?? null)]] : [],
-      ),
-    );
+  async opened({ system }: Pick<LinkedRecord, 'system'>, name: string, id: string): Promise<RecordState> {
+    const { entity } = await this.entityOf({ system, entity: name });
+    const record = await this.asked(system, (client) => client.read(entity, id));
+    if (!record) throw new Problem(404, 'Not there', 'What this leads to is no longer there.');
+    return record;
   }
 
   private newestOf(
@@ -151,23 +161,27 @@ export class FormReading {
   }
 
   private found(system: string, entity: Entity, wanted: Wanted): Promise<RecordState[]> {
-    const key = JSON.stringify([system, entity.name, wanted]);
+    const { kept } = this.shared;
+    // What somebody may see who reads as themselves is for nobody else.
+    const key = JSON.stringify([this.acting?.person ?? '', system, entity.name, wanted]);
     const now = Date.now();
-    const known = this.kept.get(key) as { at: number; found: Promise<RecordState[]> } | undefined;
+    const known = kept.get(key) as { at: number; found: Promise<RecordState[]> } | undefined;
     if (known && now - known.at < GOOD_FOR_MS) return known.found;
     const found = this.asked(system, (client) => lookFor(client, entity, wanted));
-    this.kept.delete(key);
-    this.kept.set(key, { at: now, found });
-    found.catch(() => this.kept.delete(key));
-    const [oldest] = this.kept.keys();
-    if (this.kept.size > MOST_KEPT) this.kept.delete(oldest!);
+    kept.delete(key);
+    kept.set(key, { at: now, found });
+    found.catch(() => kept.delete(key));
+    const [oldest] = kept.keys();
+    if (kept.size > MOST_KEPT) kept.delete(oldest!);
     return found;
   }
 
   private async asked<T>(id: string, work: (system: System) => Promise<T>): Promise<T> {
-    const gate = this.gates.get(id) ?? new Gate();
-    this.gates.set(id, gate);
-    return gate.pass(async () => work(await this.around.systems.client(id)));
+    const { gates } = this.shared;
+    const gate = gates.get(id) ?? new Gate();
+    gates.set(id, gate);
+    const acting = this.acting?.system === id ? this.acting : undefined;
+    return gate.pass(async () => work(await this.around.systems.client(id, acting)));
   }
 }
 

@@ -1,10 +1,18 @@
-import { toPay, wordsIn, type AnswerTrouble, type HostedForm } from '@zusammen/core/forms/hosted';
+import { withBegun, type Begun } from '@zusammen/core/asking';
+import {
+  linkedEntities,
+  readAnswers,
+  toPay,
+  wordsIn,
+  type AnswerTrouble,
+  type HostedForm,
+} from '@zusammen/core/forms/hosted';
 import type { SubmittedValues } from '@zusammen/core/forms';
 import type { Arrival, LiveIntake } from '../../engine/index.ts';
 import { paymentServiceById } from '../../store/index.ts';
 import type { Context } from '../context.ts';
 import { Problem } from '../problem.ts';
-import { answersOf, asAnswers } from './answers-of.ts';
+import { asAnswers, todayIn } from './answers-of.ts';
 import { withFiles } from './files.ts';
 import { heldToOffers, OFFER } from './offered.ts';
 
@@ -18,8 +26,10 @@ export interface TakenBy {
   language: string;
   /** What was issued with the page, or '' for a program's: by it a file that is sent twice is one. */
   page: string;
-  /** The record of the link that the form was opened with. */
-  record?: string | undefined;
+  /** The record that the form was opened with. */
+  opened?: { entity: string; record: string } | undefined;
+  /** What is filled in with it, unseen or where something is left blank. */
+  begun?: Pick<Begun, 'unseen' | 'ifBlank'>;
 }
 
 /**
@@ -30,21 +40,21 @@ export async function takenOf(
   context: Pick<Context, 'db' | 'sealer' | 'heavy' | 'settings' | 'formReading'>,
   { intake, document: { settings } }: LiveIntake,
   said: SubmittedValues,
-  { form, language, page, record }: TakenBy,
+  { form, language, page, opened, begun = { unseen: {}, ifBlank: {} } }: TakenBy,
 ): Promise<Taken> {
   const { [OFFER]: offers, ...answered } = said;
-  const reading = answersOf(form, answered, language, settings.zone);
+  const answers = withBegun(form, asAnswers(answered), begun);
+  const reading = readAnswers(form, answers, { language, today: todayIn(settings.zone) });
   if (!reading.ok) return reading;
   const { values } = reading;
-  const answers = asAnswers(answered);
   const holding = { reading: context.formReading, sealer: context.sealer, intake: intake.id, form, language };
   const notOffered = await heldToOffers(holding, answers, values, offers);
   if (notOffered.length > 0) return { ok: false, errors: notOffered };
   const { files, errors } = await withFiles(context, { intake: intake.id, form, language, page }, answers, values);
   if (errors.length > 0) return { ok: false, errors };
-  if (form.link) {
-    delete values[form.link.into];
-    if (record !== undefined) values[form.link.into] = record;
+  for (const { entity, into } of form.link ? linkedEntities(form.link) : []) {
+    delete values[into];
+    if (opened?.entity === entity) values[into] = opened.record;
   }
   const due = form.fee && toPay(form.fee, form, values, { language: 'en', saysIn: language });
   if (due && !due.ok) return due;

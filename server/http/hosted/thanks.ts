@@ -4,9 +4,9 @@ import { element, type Markup } from '@zusammen/core/forms/hosted/view';
 import type { IntakeDocument, IntakeSettings } from '@zusammen/core/intake';
 import { entityOf, type Schema, type Value } from '@zusammen/core/schema';
 import { cameToAnEnd, toldOf } from '../../engine/index.ts';
-import type { Submission } from '../../store/index.ts';
+import { listSystems, type Submission } from '../../store/index.ts';
 import type { Context } from '../context.ts';
-import { thanksPage, type PageOf } from './form-page.ts';
+import { addressIn, thanksPage, type PageOf } from './form-page.ts';
 import { sealPaper } from './paper.ts';
 
 /** What is said to somebody who has sent a form, and what came of it, where the intake says so. */
@@ -16,11 +16,14 @@ const WAIT_MS = 2_500;
 const LOOK_AGAIN_S = 3;
 const MOST_LOOKS = 20;
 const MOST_WORDS = 300;
+const STOPPED = new Set(['asked', 'refused', 'failed', 'stopped']);
 
 export interface Thanking {
   of: PageOf;
   document: Pick<IntakeDocument, 'form' | 'plan'> & { settings: IntakeSettings };
   submission: Pick<Submission, 'id'>;
+  /** It was sent from the page of a record, where what comes of it is awaited. */
+  inPanel?: boolean;
   /** How often it was looked already. */
   looks: number;
   /** Where it is looked again: a path beside the page's, without its query. */
@@ -29,14 +32,15 @@ export interface Thanking {
 }
 
 export async function sendThanks(context: Context, response: Response, thanking: Thanking): Promise<void> {
-  const { of, submission, looks, path, query } = thanking;
+  const { of, submission, looks, path, query, inPanel = false } = thanking;
   const paper = new URLSearchParams({ s: sealPaper(context.sealer, submission.id), lang: of.language });
-  const came = await outcomeOf(context, thanking);
+  const came = await (inPanel ? outcomeInPanel(context, thanking) : outcomeOf(context, thanking));
   if (came === 'not yet' && looks < MOST_LOOKS) {
     const again = new URLSearchParams({ ...query, looks: String(looks + 1) });
     response.set('Refresh', `${LOOK_AGAIN_S}; url=${path}?${again.toString()}`);
   }
-  const outcome = typeof came === 'string' ? [] : came;
+  const still = inPanel ? [said(wordsIn(of.language).waitsHere)] : [];
+  const outcome = typeof came === 'string' ? still : came;
   response.type('text/html').send(thanksPage(of, { paper: `filled?${paper.toString()}`, outcome }));
 }
 
@@ -69,6 +73,46 @@ async function outcomeOf(
   });
   return rows.length === 0 ? [] : [said(words.made), element('dl', { class: 'told' }, rows)];
 }
+
+/** What came of a panel, as those are told who work with the system: the records, or why there are none. */
+async function outcomeInPanel(context: Context, { of, submission, looks }: Thanking): Promise<Markup[] | 'not yet'> {
+  const { db, live } = context;
+  const words = wordsIn(of.language);
+  const again = element('p', {}, element('a', { href: addressIn(of), class: 'more' }, words.anotherOne));
+  const end = await cameToAnEnd(db, submission.id, looks === 0 ? WAIT_MS : 0).catch(() => undefined);
+  if (!end) return 'not yet';
+  const steps = end.course?.steps ?? [];
+  if (end.state !== 'applied') {
+    const why = steps.flatMap((step) => (step.why !== undefined && STOPPED.has(step.outcome) ? [step.why] : []));
+    const told = why.map((each) => element('p', {}, each.slice(0, MOST_WORDS)));
+    return end.state === 'in review' || told.length === 0
+      ? [said(words.refusedPolitely), ...told, again]
+      : [said(words.refusedBySystem), ...told, again];
+  }
+  const made = steps.filter(({ outcome, record }) => record && (outcome === 'created' || outcome === 'updated'));
+  const schemas = await live.allSchemas();
+  const pages = new Map((await listSystems(db)).map(({ id, recordPage }) => [id, recordPage]));
+  const rows = made.map(({ system, entity, record }) => {
+    const label = entityOf(schemas.get(system) ?? { entities: [] }, entity)?.label ?? entity;
+    const page = recordAt(pages.get(system), entity, record!.id);
+    return element(
+      'li',
+      {},
+      `${label} `,
+      page === undefined ? record!.id : element('a', { href: page, target: '_blank', rel: 'noopener' }, record!.id),
+    );
+  });
+  const records = made.map(({ entity, record }) => ({ entity, id: record!.id }));
+  return [
+    ...(rows.length === 0 ? [] : [said(words.made), element('ul', { class: 'told' }, rows)]),
+    // The page's script tells the page around it.
+    element('p', { id: 'done', hidden: true, 'data-records': JSON.stringify(records) }),
+    again,
+  ];
+}
+
+const recordAt = (template: string | null | undefined, entity: string, id: string): string | undefined =>
+  template?.replace('{entity}', encodeURIComponent(entity)).replace('{id}', encodeURIComponent(id));
 
 const said = (text: string): Markup => element('p', { role: 'status' }, text);
 

@@ -1,3 +1,4 @@
+import { linkedEntities } from '@zusammen/core/forms/hosted';
 import { check, inputOf, type Finding } from '@zusammen/core/checks';
 import type { IntakeDocument } from '@zusammen/core/intake';
 import type { ReadOnlyWorld } from '@zusammen/core/plans';
@@ -218,7 +219,10 @@ export const intakeRoutes = (context: Context): Route[] => {
         const found = await live.intake(intake.key);
         const link = typeof found === 'string' ? undefined : found.document.form?.link;
         if (!link) throw new Problem(409, 'No links', 'The live version isn’t opened with a link.');
-        const entity = entityOf((await live.allSchemas()).get(link.system) ?? { entities: [] }, link.entity);
+        const name = body.entity ?? link.entity;
+        if (!linkedEntities(link).some((each) => each.entity === name))
+          throw badField('entity', 'isn’t one that the form is opened with');
+        const entity = entityOf((await live.allSchemas()).get(link.system) ?? { entities: [] }, name);
         const client = await context.systems.client(link.system);
         if (!entity || !(await client.read(entity, body.record))) throw badField('record', 'is not there');
         const { address, until } = await context.links.make({ intake: intake.key, ...body });

@@ -16,7 +16,7 @@ import type { AdapterSignIn } from '@zusammen/core/adapters';
 import type { Dispatcher } from 'undici';
 import type { Sealer } from '../../access/index.ts';
 import { claimRenewal, settleRenewal, tokenOf, type Database } from '../../store/index.ts';
-import { overHttp, withPatience, type HttpRequest } from '../http.ts';
+import { oauthFetch } from '../oauth.ts';
 import { isSystemTrouble, NotUnderstood, SystemUnavailable, TokenRefused } from '../system.ts';
 
 /** What is needed to sign in, as it is sealed with the system; which of it, the way of signing in says. */
@@ -46,8 +46,6 @@ export interface TokenSource {
 
 /** Seconds before its end at which a token is renewed, or a fifth of its life where that is shorter. */
 const MARGIN_S = 30;
-const TIMEOUT_MS = 15_000;
-const ANSWER_LIMIT = 256 * 1024;
 
 /** The client at the token endpoint, over our own connections: what may be reached is reached, and nothing for ever. */
 export function oauthClient(signIn: AdapterSignIn, secrets: SignInSecrets, dispatcher: Dispatcher): Configuration {
@@ -64,24 +62,7 @@ export function oauthClient(signIn: AdapterSignIn, secrets: SignInSecrets, dispa
   const config = new Configuration(server, secrets.clientId ?? '', secret === '' ? undefined : secret, by);
   // Practice systems are often reached without TLS; whether that is allowed is decided where the address is entered.
   if (tokenAddress.startsWith('http:')) allowInsecureRequests(config);
-  const send = withPatience(overHttp(TIMEOUT_MS, dispatcher, ANSWER_LIMIT));
-  config[customFetch] = async (url, { method, headers, body }) => {
-    const text = body instanceof URLSearchParams ? body.toString() : typeof body === 'string' ? body : undefined;
-    const response = await send({
-      method: method as HttpRequest['method'],
-      url,
-      headers: headers,
-      ...(text === undefined ? {} : { body: text }),
-      repeatable: false,
-    });
-    const names = Object.entries(response.headers).flatMap(([name, value]) =>
-      value === undefined || name === 'content-encoding' ? [] : [[name, value] as [string, string]],
-    );
-    return new Response([204, 304].includes(response.status) ? null : response.text, {
-      status: response.status,
-      headers: names,
-    });
-  };
+  config[customFetch] = oauthFetch(dispatcher);
   return config;
 }
 

@@ -10,7 +10,7 @@ import { answersIn, fillIn, sensitiveNames } from './answers.ts';
 import { Draft } from './draft.ts';
 import { clearErrors, showErrors } from './errors.ts';
 import { Files } from './files.ts';
-import { tellHeight, tellSent } from './frame.ts';
+import { tellDone, tellHeight, tellSent } from './frame.ts';
 import { Leaves } from './leaves.ts';
 import { Reading } from './reading.ts';
 import { addRow, numberRows, takeRow } from './rows.ts';
@@ -26,12 +26,15 @@ interface PageData {
   form: HostedForm;
   language: string;
   today: string;
+  /** Tells the record it was opened with from others. */
+  about?: string;
 }
 
 /** Sets a form's page to work. @param root the form */
-export function setUp(root: HTMLFormElement, { form, language, today }: PageData): void {
+export function setUp(root: HTMLFormElement, { form, language, today, about }: PageData): void {
   const words = wordsIn(language);
-  const draft = new Draft(window.location.pathname, sensitiveNames(form));
+  const place = about === undefined ? window.location.pathname : `${window.location.pathname} ${about}`;
+  const draft = new Draft(place, sensitiveNames(form));
   const leaves = new Leaves(root, words, (page) => isRight(page));
   /** Once it was tried to be sent, what is put right loses its words at once. */
   let tried = false;
@@ -177,6 +180,7 @@ function lock(root: HTMLFormElement, locked: boolean): void {
 }
 
 tellHeight();
+tellDone();
 const root = document.querySelector<HTMLFormElement>('form#form');
 const data = document.getElementById('document');
 if (root && data) setUp(root, JSON.parse(data.textContent ?? '') as PageData);

@@ -2,6 +2,7 @@
 interface Told {
   height?: number;
   sent?: true;
+  done?: unknown[];
 }
 
 function tell(told: Told): void {
@@ -21,6 +22,12 @@ export function tellHeight(): void {
 }
 
 export const tellSent = (): void => quietly(() => tell({ sent: true }));
+
+/** Tells which records came of a panel, where its page says so. */
+export function tellDone(): void {
+  const said = document.getElementById('done')?.dataset['records'];
+  if (said !== undefined) quietly(() => tell({ done: JSON.parse(said) as unknown[] }));
+}
 
 /** A browser may keep nothing for a page in a frame; then it says nothing either. */
 function quietly(work: () => void): void {

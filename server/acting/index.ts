@@ -1,0 +1,3 @@
+export * from './acting.ts';
+export * from './context.ts';
+export * from './discover.ts';
