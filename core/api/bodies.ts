@@ -265,6 +265,8 @@ export class AgainBody {
   @IsOptional() @IsIn(['same', 'live']) under?: 'same' | 'live';
   /** Also those of this intake that came to grief over the same. */
   @IsOptional() @IsBoolean() alike?: boolean;
+  /** Of one that waits for the person who acts: it goes on without them, as the connection. */
+  @IsOptional() @IsIn(['connection']) as?: 'connection';
   /** Of those alike, which get the values: those that hold what this one held, or all, whatever they hold. */
   @IsOptional() @IsIn(['same', 'all']) which?: 'same' | 'all';
 }
@@ -309,6 +311,31 @@ export class SetPasswordBody {
 export class ChangePersonBody {
   @IsOptional() @IsIn(ROLES) role?: Role;
   @IsOptional() @IsBoolean() active?: boolean;
+}
+
+/** Where a system may publish who issues its tokens. */
+export class FindIssuerBody {
+  @IsString() @MaxLength(500) @Matches(/^https?:\/\/\S+$/i, { message: 'must be a web address' }) address!: string;
+}
+
+/** How people act as themselves in a system; a secret that isn't given stays as it is. */
+export class ActingBody {
+  /** Who signs for the system, and issues its tokens (RFC 8414). */
+  @IsString() @MaxLength(500) @Matches(/^https?:\/\/\S+$/i, { message: 'must be a web address' }) issuer!: string;
+  /** Where the issuer's keys are (JWK Set, RFC 7517). */
+  @IsString() @MaxLength(500) @Matches(/^https?:\/\/\S+$/i, { message: 'must be a web address' }) keysAddress!: string;
+  /** Where signed contexts are exchanged for tokens (RFC 8693). */
+  @IsString() @MaxLength(500) @Matches(/^https?:\/\/\S+$/i, { message: 'must be a web address' }) tokenAddress!: string;
+  /** As what Zusammen is known there. */
+  @IsString() @MinLength(1) @MaxLength(200) clientId!: string;
+  @IsOptional() @IsString() @MinLength(1) @MaxLength(500) clientSecret?: string;
+  /** Where the secret goes along: in the header (Basic), or in the body. */
+  @IsIn(['header', 'body']) clientBy!: 'header' | 'body';
+}
+
+/** A context that a page has signed of somebody, to see who that is and what they may. */
+export class TryActingBody {
+  @IsString() @MinLength(1) @MaxLength(10_000) context!: string;
 }
 
 /** A payment service that is connected; keys that aren't given stay as they are. */

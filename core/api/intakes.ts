@@ -53,12 +53,26 @@ export interface Version {
   accepted: { id: string; sentence: string }[];
 }
 
+/** Where a panel was seen last, and why it was last refused. */
+export interface PanelTold {
+  /** The line that a page of a record carries. */
+  line: string;
+  seenAt: string | null;
+  seenBy: string | null;
+  seenOn: string | null;
+  refusedAt: string | null;
+  refusedWhy: string | null;
+  refusedFrom: string | null;
+}
+
 export interface IntakeDetail {
   intake: Intake;
   versions: Version[];
   live?: IntakeDocument;
   figures?: Figures;
   changes: Change[];
+  /** Of a form that stands on pages of records. */
+  panel?: PanelTold;
 }
 
 export interface Sample {

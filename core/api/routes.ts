@@ -134,6 +134,12 @@ export interface Routes {
   'patch /systems/:id': { body: bodies.ChangeSystemBody; answer: { system: systems.System } };
   'post /systems/:id/read': { answer: { system: systems.System; differences: systems.SystemDetail['differences'] } };
   'delete /systems/:id': object;
+  /** How people act as themselves there, where that was said; `audience`: for which address a context to try is signed. */
+  'get /systems/:id/acting': { answer: { acting: systems.Acting | null; audience: string } };
+  'post /systems/:id/acting/find': { body: bodies.FindIssuerBody; answer: Omit<systems.Acting, 'clientId'> };
+  'put /systems/:id/acting': { body: bodies.ActingBody; answer: { acting: systems.Acting } };
+  'delete /systems/:id/acting': object;
+  'post /systems/:id/acting/try': { body: bodies.TryActingBody; answer: systems.TriedPerson };
   'get /systems/:id/adapter': { answer: systems.AdapterDetail };
   'get /systems/:id/adapter/:version': { answer: { document: AdapterDocument } };
   'put /systems/:id/adapter': {

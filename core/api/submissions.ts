@@ -50,6 +50,8 @@ export interface LedgerChange {
   intendedAt: string;
   settledAt: string | null;
   actor: string;
+  /** Whom the system took for acting, where somebody acted as themselves. */
+  actingPerson: string | null;
   undoes: number | null;
   undoneBy: number | null;
   intakeId: string | null;
@@ -86,6 +88,10 @@ export interface SubmissionPath {
     values: SubmittedValues;
     /** Of what it waits for, as `get /review` names it. */
     cause: string | null;
+    /** Who acts as themselves in a system; `by`: whom the connection acts for since. */
+    acting: { system: string; person: string; name: string; by?: 'connection' } | null;
+    /** It waits for the person who acts. */
+    lacks?: 'person';
     /** Decisions from Review, by effect. */
     answers: Record<string, unknown> | null;
     /** Former values of what somebody put right, newest last. */

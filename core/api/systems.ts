@@ -1,5 +1,5 @@
 import type { AdapterDifference, AdapterDocument, AdapterReasons, AdapterTrial } from '../adapters/index.ts';
-import type { Difference, Schema } from '../schema/index.ts';
+import type { Difference, EntityRights, Schema } from '../schema/index.ts';
 
 export type SystemState =
   | 'answers'
@@ -44,6 +44,31 @@ export interface System {
     }[];
   };
   checkedAt: string;
+}
+
+/** How people act as themselves in a system; its secret is never told. */
+export interface Acting {
+  issuer: string;
+  keysAddress: string;
+  tokenAddress: string;
+  clientId: string;
+  clientBy: 'header' | 'body';
+}
+
+/** Somebody as their system knows them, and what they may there beside the connection. */
+export interface TriedPerson {
+  person: string;
+  name: string;
+  /** Undefined: the system says the same of itself to everybody. */
+  entities?: {
+    name: string;
+    label: string;
+    rights: EntityRights;
+    /** What the connection may and they may not. */
+    less: ('read' | 'create' | 'update' | 'delete')[];
+    /** Labels of fields that the connection may write, and they may not. */
+    fields: string[];
+  }[];
 }
 
 export interface SystemDetail {

@@ -90,6 +90,8 @@ export const unprotected: Check = ({ intake, facts }) => {
   const { kind, page } = intake.source;
   if (kind === 'file' || facts?.secrets === undefined || facts.secrets > 0) return [];
   if (intake.form) {
+    // Only whoever is signed in on a record's page gets to it, or was sent a link.
+    if (intake.form.link?.required) return [];
     const { trap, leastSeconds } = intake.form.guard;
     const sentence = 'Programs can fill it in as well as people: neither a trap nor a least time is set.';
     return trap || leastSeconds > 0 ? [] : [{ id: 'K29', severity: 'look', place: { station: 'open' }, sentence }];

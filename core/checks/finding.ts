@@ -50,6 +50,9 @@ export interface Facts {
   /** Payment services that are connected, by id; and intakes that are open, by key. */
   paymentServices?: readonly string[];
   openIntakes?: readonly string[];
+  /** Systems in which people act as themselves, by id; and whether a page of a record has shown the form. */
+  actingSystems?: readonly string[];
+  panelSeen?: boolean;
   /** How records are recognised by evidence, and how well keys tell the known ones apart, by `system/entity`. */
   recognitions?: Readonly<Record<string, { document: Recognition; keys: readonly KeyFacts[] }>>;
   /** What systems can do that a plan may rely on, by id; by `system/entity` where it isn't the same for all of them. */

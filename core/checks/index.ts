@@ -33,6 +33,7 @@ import {
   writtenTwice,
 } from './values.ts';
 import { beginsWrong, feeGoesNowhere, neverShown, optionsSince, readsGone, tellsRecords } from './forms.ts';
+import { begunGone, childWithoutParent, panelUnseen } from './panel.ts';
 import { unpairedOption, vanishedOption } from './options.ts';
 
 /** Every check there is: a new one is a function and a line here. */
@@ -48,6 +49,9 @@ const CHECKS: Check[] = [
   optionsSince,
   feeGoesNowhere,
   beginsWrong,
+  childWithoutParent,
+  begunGone,
+  panelUnseen,
 ];
 const STEP_CHECKS: StepCheck[] = [
   keyWithoutLine,

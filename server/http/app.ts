@@ -30,6 +30,7 @@ import { sessionRoutes } from './routes/session.ts';
 import { reviewRoutes } from './routes/review.ts';
 import { submissionRoutes } from './routes/submissions.ts';
 import { todayRoutes } from './routes/today.ts';
+import { actingRoutes } from './routes/acting.ts';
 import { adapterRoutes } from './routes/adapters.ts';
 import { systemRoutes } from './routes/systems.ts';
 
@@ -95,6 +96,7 @@ export function makeApp(
     ...sessionRoutes(context),
     ...systemRoutes(context),
     ...adapterRoutes(context),
+    ...actingRoutes(context),
     ...paymentServiceRoutes(context),
     ...readingRoutes(context),
     ...intakeRoutes(context),

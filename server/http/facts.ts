@@ -6,11 +6,13 @@ import type { Wanted } from '../heavy/index.ts';
 import {
   adapterOf,
   importsOf,
+  listActingSystems,
   listIntakes,
   listPaymentServices,
   listRecognitions,
   listSystems,
   livePairings,
+  panelSightOf,
   pastValues,
   secretsOf,
   type Database,
@@ -32,7 +34,7 @@ export async function factsOf(
   db: Database,
   intake: Intake,
 ): Promise<Required<Omit<Facts, 'pageFields' | 'arrived'>> & Pick<Facts, 'arrived'>> {
-  const [past, secrets, files, systems, recognitions, pairings, services, intakes] = await Promise.all([
+  const [past, secrets, files, systems, recognitions, pairings, services, intakes, acting, sight] = await Promise.all([
     pastValues(db, intake.id, LATELY),
     secretsOf(db, intake.id),
     importsOf(db, intake.id),
@@ -41,6 +43,8 @@ export async function factsOf(
     livePairings(db),
     listPaymentServices(db),
     listIntakes(db),
+    listActingSystems(db),
+    panelSightOf(db, intake.id),
   ]);
   return {
     arrived: past.map(({ values }) => values),
@@ -51,6 +55,8 @@ export async function factsOf(
     personalSystems: systems.filter(({ personal }) => personal).map(({ id }) => id),
     systemNames: Object.fromEntries(systems.map(({ id, name }) => [id, name])),
     paymentServices: services.map(({ id }) => id),
+    actingSystems: acting.map(({ systemId }) => systemId),
+    panelSeen: Boolean(sight?.seenAt),
     openIntakes: intakes.filter(({ state }) => state === 'open').map(({ key }) => key),
     recognitions: Object.fromEntries(
       recognitions.map(({ systemId, entity, document, measure }) => [

@@ -1,4 +1,4 @@
-import { linkedEntities } from '@zusammen/core/forms/hosted';
+import { linkedEntities, panelLine } from '@zusammen/core/forms/hosted';
 import { check, inputOf, type Finding } from '@zusammen/core/checks';
 import type { IntakeDocument } from '@zusammen/core/intake';
 import type { ReadOnlyWorld } from '@zusammen/core/plans';
@@ -11,6 +11,7 @@ import {
   isDuplicate,
   listIntakes,
   noteChange,
+  panelSightOf,
   pastValues,
   publishDraft,
   putAway,
@@ -41,12 +42,13 @@ import {
   RehearseBody,
   SaveDraftBody,
   ValuesBody,
+  type PanelTold,
 } from '@zusammen/core/api';
 import { entityOf } from '@zusammen/core/schema';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { isId, limitOf } from '../query.ts';
-import { route, type Route } from '../route.ts';
+import { route, type Route, type Unsent } from '../route.ts';
 import { sealDraft } from '../hosted/draft.ts';
 import { soundDocument } from '../hosted/sound.ts';
 import { factsOf, pageFieldsOf } from '../facts.ts';
@@ -180,6 +182,7 @@ export const intakeRoutes = (context: Context): Route[] => {
           live: liveDocument,
           figures: (await intakeFigures(db)).get(intake.id),
           changes: await changesOf(db, intake.id, 50),
+          ...(intake.draft.form?.panel ? { panel: await panelTold(context, intake) } : {}),
         };
       },
     }),
@@ -441,4 +444,15 @@ function submittedValues(values: Record<string, unknown>, path: string): Submitt
     if (long !== undefined) throw badField(`${path}.${name}`, `is too long: ${long}`);
   }
   return collectValues(pairs);
+}
+
+/** How a panel is put on pages, and whether it was seen there. */
+async function panelTold({ db, settings }: Context, { id, key }: Intake): Promise<Unsent<PanelTold>> {
+  const sight = await panelSightOf(db, id);
+  const { seenAt = null, seenBy = null, seenOn = null } = sight ?? {};
+  const { refusedAt = null, refusedWhy = null, refusedFrom = null } = sight ?? {};
+  return {
+    ...{ line: panelLine(settings.publicAddress, key), seenAt, seenBy, seenOn },
+    ...{ refusedAt, refusedWhy, refusedFrom },
+  };
 }

@@ -6,6 +6,7 @@ import { sameValue } from '@zusammen/core/values';
 import {
   alikeTo,
   carryOutAgain,
+  goOnWithout,
   takeBackChange,
   takeBackSubmission,
   type TakingBack,
@@ -153,6 +154,18 @@ export const submissionRoutes = (context: Context): Route[] => {
     return { ...rest, page: pageOf(row.systemId, row.entity, row.recordId) };
   };
 
+  /** What waits for people who act goes on as the connection. */
+  const goOnAlone = async (submission: Submission, alike: boolean, user: User) => {
+    if (!(await goOnWithout({ db, live }, submission)))
+      throw new Problem(409, 'Not now', 'This submission doesn’t wait for the person who acts.');
+    let again = 1;
+    for (const each of alike ? (await alikeTo(db, submission)).slice(1) : [])
+      if (await goOnWithout({ db, live }, each)) again += 1;
+    await noteChange(db, actorOf(user), `let ${again === 1 ? 'it' : again} go on as the connection`, submission.id);
+    queued();
+    return { again, left: 0 };
+  };
+
   return [
     route({
       method: 'get',
@@ -203,7 +216,7 @@ export const submissionRoutes = (context: Context): Route[] => {
           })),
         );
         return {
-          submission: rest,
+          submission: { ...rest, ...(course?.lacks ? { lacks: course.lacks } : {}) },
           intake: intake && { id: intake.id, key: intake.key, name: document.name },
           ...(intake && document.form && submission.forgottenAt === null
             ? { paper: paperAddress(context.sealer, intake.key, submission.id, document.form.languages[0]!) }
@@ -245,6 +258,7 @@ export const submissionRoutes = (context: Context): Route[] => {
           'taken back',
           ...(changed ? ['in review' as const] : []),
         ];
+        if (body.as === 'connection') return goOnAlone(submission, body.alike === true, user);
         const options = { underLive, ...(changed ? { values: { changed, by: user.name } } : {}) };
         const alike = body.alike ? (await alikeTo(db, submission)).slice(1) : [];
         if (!(await carryOutAgain(db, live, submission, ends, options)))

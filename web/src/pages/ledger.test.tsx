@@ -8,7 +8,15 @@ const LONG = 'Landungsbrücke und noch viel mehr davon. '.repeat(8).trim();
 const change: LedgerLine = {
   ...{ id: 9, turn: 1, step: 's1', row: 0, attempt: 1, systemId: 'crm', entity: 'people', recordId: 'P-7' },
   ...{ action: 'update', state: 'written', refusal: null, intendedAt: '2026-11-26T08:00:00Z', settledAt: null },
-  ...{ actor: 'Mara Osterwisch', undoes: null, undoneBy: null, intakeId: 'i1', submissionId: 'x1', label: 'Orla Wren' },
+  ...{
+    actingPerson: null,
+    actor: 'Mara Osterwisch',
+    undoes: null,
+    undoneBy: null,
+    intakeId: 'i1',
+    submissionId: 'x1',
+    label: 'Orla Wren',
+  },
   before: { city: 'Harrow', phone: null, note: 'short', kind: 'keeper' },
   after: { city: 'London', phone: '+44 1', note: LONG, kind: 'guest' },
   labels: { city: 'City', phone: 'Phone', note: 'Notes', kind: 'Kind' },

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { useIntakes, useLedger, useMe, useSystems } from '../api/hooks.ts';
 import type { LedgerLine } from '@zusammen/core/api';
+import { actorsOf } from '../parts/actors.ts';
 import { useAddress } from '../parts/address.ts';
 import { Outgoing } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
@@ -167,8 +168,8 @@ function Changes() {
                   <tr key={change.id}>
                     <td className={cx(TD, 'pl-4 align-top text-small text-soft')}>
                       <Moment at={change.intendedAt} />
-                      <span className="block truncate" title={change.actor}>
-                        {change.actor}
+                      <span className="block truncate" title={actorsOf(change)}>
+                        {actorsOf(change)}
                       </span>
                     </td>
                     <td className={cx(TD, 'align-top')}>

@@ -14,7 +14,7 @@ import { SearchBox } from '../parts/search-box.tsx';
 import { Heading, Sheet, TD, TH, TH_WRAPS } from '../parts/sheet.tsx';
 import { Empty, Fetched } from '../parts/states.tsx';
 import { Moment } from '../parts/time.tsx';
-import { rightsInWords } from './systems.tsx';
+import { rightsInWords } from './rights-in-words.ts';
 
 /** What the systems keep: systems › entities › fields, as read from them. */
 export function Schema() {

@@ -2,6 +2,7 @@ import { plural } from '../parts/plural.ts';
 import type { LedgerChange } from '@zusammen/core/api';
 import { call } from '../api/client.ts';
 import { useDo, useMe } from '../api/hooks.ts';
+import { actorsOf } from '../parts/actors.ts';
 import { Tag } from '../parts/chip.tsx';
 import { Moment, span } from '../parts/time.tsx';
 
@@ -43,7 +44,7 @@ export function Changes({ changes }: { changes: LedgerChange[] }) {
               {change.recordId}
               <span className="ml-2 text-small text-soft">
                 {Object.keys(change.after).length > 0 && `${plural(Object.keys(change.after).length, 'field')}, `}by{' '}
-                {change.actor}, <Moment at={change.intendedAt} />
+                {actorsOf(change)}, <Moment at={change.intendedAt} />
                 {change.settledAt &&
                   `, answered after ${span(Math.max(0, new Date(change.settledAt).getTime() - new Date(change.intendedAt).getTime()))}`}
               </span>

@@ -52,7 +52,10 @@ function Path({ told }: { told: SubmissionPath }) {
                 {intake.name}
               </Link>
             )}
-            , version {submission.version}, by {submission.via}, <Moment at={submission.receivedAt} />
+            , version {submission.version}, by {submission.via}
+            {submission.acting && ` as ${submission.acting.name}`}
+            {submission.acting?.by === 'connection' && ', for whom the connection went on'},{' '}
+            <Moment at={submission.receivedAt} />
             {paper && (
               <>
                 ,{' '}

@@ -16,6 +16,8 @@ import { Moment, span } from '../parts/time.tsx';
 import { useAdapter } from './adapter/adapter.tsx';
 import { ChangeSystem } from './change-system.tsx';
 import { Connect } from './connect-system.tsx';
+import { ActingPeople } from './acting-people.tsx';
+import { rightsInWords } from './rights-in-words.ts';
 import { PaymentServices } from './payment-services.tsx';
 import { abilitiesOf, type Ability } from './system-abilities.ts';
 
@@ -288,6 +290,7 @@ function Opened({ system, administrator }: { system: System; administrator: bool
           <Moment at={system.checkedAt} />
           {system.latencyMs !== null && `, answers in ${span(system.latencyMs)}`}
         </dd>
+        <ActingPeople system={system} administrator={administrator} />
         {system.kind === 'json' ? <SpokenTo system={system} /> : <Abilities of={system} />}
       </dl>
       <Fetched query={detail} rows={4}>
@@ -347,13 +350,4 @@ function Opened({ system, administrator }: { system: System; administrator: bool
       {editing && <ChangeSystem system={system} close={() => setEditing(false)} />}
     </Sheet>
   );
-}
-
-export function rightsInWords(rights: { read: boolean; create: boolean; update: boolean; delete: boolean }): string {
-  const may = (['read', 'create', 'update', 'delete'] as const).filter((right) => rights[right]);
-  return may.length === 4
-    ? 'read, create, update and delete'
-    : may.length === 1
-      ? `only ${may[0]}`
-      : may.join(', ') || 'nothing';
 }

@@ -27,6 +27,9 @@ const HELPS: Record<Refusal['kind'], string> = {
   other: 'Sent again it may pass; else mend the plan, or set it aside with a reason.',
 };
 
+const LACKING =
+  'It goes on by itself when that person opens a panel again; or the connection acts for them, and the ledger says so.';
+
 /** What a system refused, or what could not go in: the values beside its words, to be put right and sent again. */
 export function PutRight({ told, many, done }: { told: SubmissionPath; many: number; done: (done: Done) => void }) {
   const { submission, steps, fields, intake } = told;
@@ -50,6 +53,7 @@ export function PutRight({ told, many, done }: { told: SubmissionPath; many: num
   const labelOf = (name: string): string => entity?.fields.find((field) => field.name === name)?.label ?? name;
   const rows = valuesAtIssue(told, step, came, labelOf);
   const may = me.data !== undefined && me.data.role !== 'viewer' && !send.isPending;
+  const lacks = submission.lacks === 'person';
   const dirty = Object.keys(changed).length > 0;
   const putRight = (): void => {
     if (may && dirty) deliver({ values: changed, ...under });
@@ -84,8 +88,8 @@ export function PutRight({ told, many, done }: { told: SubmissionPath; many: num
   const mend = placeOfMend(told, step, rows);
   useKeys({
     e: () => first.current?.focus(),
-    s: again,
-    l: () => allAlike(),
+    s: () => (lacks ? may && deliver({ as: 'connection' }) : again()),
+    l: () => (lacks ? may && many > 1 && deliver({ as: 'connection', alike: true }) : allAlike()),
     x: () => may && setAside(true),
     p: () => void navigate(mend),
   });
@@ -99,7 +103,9 @@ export function PutRight({ told, many, done }: { told: SubmissionPath; many: num
           </span>
           <SubmissionStateTag state={submission.state} />
         </h2>
-        <p className="text-small text-soft">{HELPS[step?.refusal?.kind ?? (step ? 'values' : 'other')]}</p>
+        <p className="text-small text-soft">
+          {lacks ? LACKING : HELPS[step?.refusal?.kind ?? (step ? 'values' : 'other')]}
+        </p>
       </header>
       <form
         onSubmit={(event) => {
@@ -173,10 +179,23 @@ export function PutRight({ told, many, done }: { told: SubmissionPath; many: num
           <Button type="submit" look="strong" hotkey="Enter" disabled={!may || !dirty} busy={send.isPending && dirty}>
             Put right and send
           </Button>
-          <Button hotkey="S" disabled={!may} onClick={again}>
-            Send again as it is
-          </Button>
-          {many > 1 && !dirty && (
+          {lacks ? (
+            <>
+              <Button look="moss" hotkey="S" disabled={!may} onClick={() => deliver({ as: 'connection' })}>
+                Go on as the connection
+              </Button>
+              {many > 1 && (
+                <Button hotkey="L" disabled={!may} onClick={() => deliver({ as: 'connection', alike: true })}>
+                  All {many} go on as the connection
+                </Button>
+              )}
+            </>
+          ) : (
+            <Button hotkey="S" disabled={!may} onClick={again}>
+              Send again as it is
+            </Button>
+          )}
+          {many > 1 && !dirty && !lacks && (
             <Button hotkey="L" disabled={!may} onClick={() => allAlike()}>
               Send all {many} alike again
             </Button>

@@ -13,6 +13,7 @@ import { useDraft } from '../draft.tsx';
 import { EntityPicker } from '../plan/entity-picker.tsx';
 import { useSuggest } from '../plan/suggest.ts';
 import { newId, type Editing } from './editing.tsx';
+import { FromTheParent } from './from-parent.tsx';
 import { KINDS } from './kinds.ts';
 
 /** So many fields of a record are shown before somebody asks for the rest. */
@@ -182,6 +183,7 @@ function OfStep({ step, editing }: { step: Step; editing: Editing }) {
           </button>
         )}
       </p>
+      <FromTheParent step={step} editing={editing} />
     </section>
   );
 }

@@ -10,7 +10,8 @@ import { OptionsPart } from './options-part.tsx';
 import { Part, Toggle } from './part.tsx';
 import { ReadsPart } from './reads-part.tsx';
 import { ShownPart } from './shown-part.tsx';
-import { BeginsPart, NamePart, RowsPart } from './small-parts.tsx';
+import { BeginsPart } from './begins-part.tsx';
+import { NamePart, RowsPart } from './small-parts.tsx';
 import { TargetPart } from './target-part.tsx';
 
 /** Nobody has agreed, signed or chosen a file beforehand. */

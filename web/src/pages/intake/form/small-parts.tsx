@@ -1,4 +1,4 @@
-import type { Begins, Item } from '@zusammen/core/forms/hosted';
+import type { Item } from '@zusammen/core/forms/hosted';
 import { renameQuestion } from '@zusammen/core/asking';
 import { useState } from 'react';
 import { useDraft } from '../draft.tsx';
@@ -9,79 +9,6 @@ interface Props {
   item: Item;
   edited: boolean;
   editing: Editing;
-}
-
-/** What a question begins with: nothing, a constant, or a parameter of the address. */
-export function BeginsPart({ item, edited, editing }: Props) {
-  const { begins } = item;
-  const { schemas } = useDraft();
-  const { link } = editing.form;
-  const linked = link && schemas.get(link.system)?.entities.find(({ name }) => name === link.entity);
-  const fieldLabel = (name: string): string => linked?.fields.find((field) => field.name === name)?.label ?? name;
-  if (!begins && !edited) return null;
-  const take = (next: Begins | undefined): void =>
-    editing.change(item.id, ({ begins: _, ...rest }) => (next ? { ...rest, begins: next } : rest));
-  const shown = !begins
-    ? 'nothing'
-    : begins.with === 'constant'
-      ? `“${begins.value}”`
-      : begins.with === 'record'
-        ? `the link’s ${fieldLabel(begins.value)}`
-        : `what the address says as “${begins.value}”`;
-  return (
-    <>
-      {' '}
-      Begins with{' '}
-      <Part label="What it begins with" shown={shown} edited={edited}>
-        {() => (
-          <div className="w-[270px] space-y-2 p-2">
-            <select
-              aria-label="Begins with"
-              className={`${BOX} w-full`}
-              value={begins?.with ?? ''}
-              onChange={({ target }) => {
-                if (target.value === '') take(undefined);
-                else if (target.value === 'record') take({ with: 'record', value: linked?.fields[0]?.name ?? '' });
-                else if (target.value === 'parameter') take({ with: 'parameter', value: item.name ?? 'value' });
-                else take({ with: 'constant', value: item.options?.[0]?.value ?? '' });
-              }}
-            >
-              <option value="">nothing</option>
-              <option value="constant">always the same</option>
-              <option value="parameter">a parameter of the address</option>
-              {link && <option value="record">what the link’s record holds</option>}
-            </select>
-            {begins?.with === 'record' && (
-              <select
-                aria-label="The record’s field"
-                className={`${BOX} w-full`}
-                value={begins.value}
-                onChange={({ target }) => take({ with: 'record', value: target.value })}
-              >
-                {(linked?.fields ?? [])
-                  .filter(({ rights }) => rights !== 'none')
-                  .map(({ name, label }) => (
-                    <option key={name} value={name}>
-                      {label}
-                    </option>
-                  ))}
-              </select>
-            )}
-            {begins && begins.with !== 'record' && (
-              <input
-                aria-label={begins.with === 'constant' ? 'The value' : 'The parameter’s name'}
-                className={`${BOX} w-full`}
-                maxLength={1000}
-                value={begins.value}
-                onChange={({ target }) => take({ ...begins, value: target.value })}
-              />
-            )}
-          </div>
-        )}
-      </Part>
-      .
-    </>
-  );
 }
 
 /** Under which name the answer is sent. */

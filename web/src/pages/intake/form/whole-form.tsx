@@ -1,11 +1,10 @@
 import { MOST_MARK, PLAIN_LOOK, say, type HostedForm } from '@zusammen/core/forms/hosted';
-import { withoutLink } from '@zusammen/core/asking';
 import { useState } from 'react';
 import { Button } from '../../../parts/button.tsx';
 import { plural } from '../../../parts/plural.ts';
-import { useDraft } from '../draft.tsx';
 import type { Editing } from './editing.tsx';
 import { FeePart } from './fee-part.tsx';
+import { OpenedPart } from './opened-part.tsx';
 import { BOX, Part } from './part.tsx';
 import { nameOf, worded } from './wording.tsx';
 
@@ -70,7 +69,7 @@ export function WholeForm({ editing }: { editing: Editing }) {
           editing.standings.filter(({ item: { name, kind } }) => name !== undefined && kind !== 'group').length,
           'question',
         )}
-        {form.pages.length > 1 && ` on ${form.pages.length} pages`}. <LinkPart editing={editing} edited={edited} />
+        {form.pages.length > 1 && ` on ${form.pages.length} pages`}. <OpenedPart editing={editing} edited={edited} />
         <FeePart editing={editing} edited={edited} /> In{' '}
         <Part label="Languages" shown={form.languages.map(nameOf).join(', ')} edited={edited} wide>
           {() => <LanguagesBox editing={editing} />}
@@ -136,48 +135,6 @@ const REFUSALS = {
   sentence: 'a polite sentence is said',
   words: 'its own words are said',
 } as const;
-
-/** With what the form is opened, where that is a link to a record. */
-function LinkPart({ editing, edited }: { editing: Editing; edited: boolean }) {
-  const { schemas, change } = useDraft();
-  const { form, standings } = editing;
-  const { link } = form;
-  if (!link) return null;
-  const label = schemas.get(link.system)?.entities.find(({ name }) => name === link.entity)?.label ?? link.entity;
-  const begun = standings.filter(({ item }) => item.begins?.with === 'record').length;
-  return (
-    <>
-      Opens{' '}
-      <Part
-        label="Whether a link is needed"
-        shown={link.required ? 'only with a signed link' : 'with a signed link, or without'}
-        edited={edited}
-      >
-        {(close) => (
-          <div className="flex flex-col items-start gap-1 p-2">
-            {[true, false].map((required) => (
-              <Button
-                key={String(required)}
-                look={link.required === required ? 'moss' : 'plain'}
-                onClick={() => {
-                  editing.changeWhole((held) => (held.link ? { ...held, link: { ...held.link, required } } : held));
-                  close();
-                }}
-              >
-                {required ? 'only with a signed link' : 'with one, or without'}
-              </Button>
-            ))}
-            <Button look="quiet" onClick={() => change(withoutLink)}>
-              without any link
-            </Button>
-          </div>
-        )}
-      </Part>{' '}
-      to one <b className="font-semibold">{label}</b>; {plural(begun, 'question')} {begun === 1 ? 'begins' : 'begin'}{' '}
-      with what it holds.
-    </>
-  );
-}
 
 const LANGUAGE = /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/;
 

@@ -15,6 +15,7 @@ import { attachLine } from './attach-line.ts';
 import { Files } from './files.tsx';
 import { MakeLink } from './make-link.tsx';
 import { KeysForEvents } from './keys-for-events.tsx';
+import { PanelOnPages } from './panel.tsx';
 import { Protection } from './protection.tsx';
 import { Told } from './told.tsx';
 
@@ -113,6 +114,7 @@ export function Open() {
             )}
           </div>
         </Sheet>
+        <PanelOnPages />
         {link && mayEdit && intake.state === 'open' && (
           <MakeLink intake={intake.id} label={linked?.label ?? link.entity} />
         )}
