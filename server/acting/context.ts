@@ -76,10 +76,11 @@ export async function readContext(
 function whyNot(error: errors.JOSEError, { issuer, audience }: { issuer: string; audience: string }): string {
   if (error instanceof errors.JWTExpired) return 'It is too old; the page has to be opened anew.';
   if (error instanceof errors.JWTClaimValidationFailed) {
+    if (error.reason === 'missing') return `It doesn’t say its “${error.claim}”.`;
     if (error.claim === 'iss') return `It is not signed as ${issuer}.`;
     if (error.claim === 'aud') return `It is not meant for ${audience}.`;
     if (error.claim === 'iat') return 'It says that it was signed in the future.';
-    return `What it says as “${error.claim}” is missing or won’t do.`;
+    return `What it says as “${error.claim}” won’t do.`;
   }
   if (error instanceof errors.JOSEAlgNotAllowed || error instanceof errors.JOSENotSupported)
     return 'It is signed in a way that isn’t taken.';

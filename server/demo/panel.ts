@@ -32,7 +32,6 @@ export function apiaryInspection({ system, schema }: Making, pages: string): Int
     },
     { ...emptyForm('Apiary inspection', asking.newId), languages: ['en', 'de'] },
   );
-  document = addItem(document, group);
   const visit = { ...blankStep('visit', system, 'Visits'), whenNone: 'create' as const };
   const apiary = { ...blankStep('apiary', system, 'Apiaries'), repeat: 'apiaries' };
   const kind = { ...constantLine('line-kind', 'kind'), constant: 'inspection' };
@@ -43,6 +42,7 @@ export function apiaryInspection({ system, schema }: Making, pages: string): Int
   document = changePlan(document, (plan) => ({ ...plan, steps }));
   for (const name of ['place', 'seen_at', 'reporter_phone', 'notes'])
     document = askFor(document, 'visit', name, asking);
+  document = addItem(document, group);
   for (const name of ['name', 'hives', 'bees', 'health']) document = askFor(document, 'apiary', name, asking);
   for (const entity of ['People', 'Organisations']) document = openOnRecord(document, system, entity, asking);
   document = fillFromParent(document, 'visit', 'reporter_phone', 'shown', asking);

@@ -24,6 +24,7 @@ const NOTED_EVERY_MS = 1_000;
 const SEEN_EVERY_MS = 30_000;
 const MOST_NOTED = 1_000;
 const noted = new Map<string, number>();
+const lastSeen = new Map<string, string>();
 
 /** The address of a form's panel: for it a context has to be signed. */
 export const panelAddress = ({ publicAddress }: Context['settings'], key: string): string =>
@@ -53,7 +54,11 @@ export async function openPanel(context: Context, of: LiveForm, request: Request
     of.panel = { ...pass, token: sealPass(sealer, intake.id, pass) };
     await showPanel(context, of, { ...arrived.acting, system }, response);
     const seen = { seenAt: new Date(), seenBy: name, seenOn: `${entity} ${record}`.slice(0, 255) };
-    if (isDue(`${intake.id} ${person}`, SEEN_EVERY_MS)) await notePanelSight(db, intake.id, seen);
+    // Somebody who opens one after the other is noted now and then; another person at once.
+    if (lastSeen.get(intake.id) !== person || isDue(`${intake.id} seen`, SEEN_EVERY_MS)) {
+      lastSeen.set(intake.id, person);
+      await notePanelSight(db, intake.id, seen);
+    }
   } catch (error) {
     const why = whyRefused(error);
     if (why === undefined) throw error;

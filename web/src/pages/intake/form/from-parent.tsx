@@ -1,4 +1,11 @@
-import { canBeFilledIn, fillFromParent, fromParents, type FillingIn, type FromParent } from '@zusammen/core/asking';
+import {
+  canBeFilledIn,
+  filledBy,
+  fillFromParent,
+  fromParents,
+  type FillingIn,
+  type FromParent,
+} from '@zusammen/core/asking';
 import type { Step } from '@zusammen/core/plans';
 import { Button } from '../../../parts/button.tsx';
 import { Outgoing } from '../../../parts/chip.tsx';
@@ -25,17 +32,22 @@ export function FromTheParent({ step, editing }: { step: Step; editing: Editing 
       .join(', ');
   const take = (field: string, how: FillingIn): void =>
     change((held) => fillFromParent(held, step.id, field, how, editing.asking));
+  // What visitors are asked for stays a question, unless somebody says otherwise of it.
+  const asked = filledBy(editing.form, step);
+  const free = offered.filter(({ field, why }) => !asked.has(field.name) && why !== 'same meaning');
   const all = (): void =>
     change((held) =>
-      offered.reduce((now, { field }) => fillFromParent(now, step.id, field.name, 'unseen', editing.asking), held),
+      free.reduce((now, { field }) => fillFromParent(now, step.id, field.name, 'unseen', editing.asking), held),
     );
   return (
     <section aria-label="From the page’s record" className="mt-1 border-t border-hair pt-1">
       <h4 className="flex items-baseline justify-between gap-2 text-small text-soft">
         From the page’s record
-        <button type="button" className="min-h-6 text-plum hover:underline" onClick={all}>
-          fill in all {offered.length}
-        </button>
+        {free.length > 1 && (
+          <button type="button" className="min-h-6 text-plum hover:underline" onClick={all}>
+            fill in {free.length === offered.length ? `all ${free.length}` : `the ${free.length} nobody is asked for`}
+          </button>
+        )}
       </h4>
       <ul>
         {offered.map((each) => (

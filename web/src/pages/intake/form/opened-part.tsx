@@ -17,7 +17,7 @@ export function OpenedPart({ editing, edited }: { editing: Editing; edited: bool
   return (
     <>
       Opens for{' '}
-      <Part label="Who opens it" shown="everybody" edited wide>
+      <Part label="Who opens it" shown="everybody" edited>
         {(close) => (
           <div className="w-[300px] space-y-2 p-2">
             <p className="text-small text-soft">
@@ -86,7 +86,7 @@ function OnPages({
   return (
     <>
       Opens on pages of a{' '}
-      <Part label="On whose pages" shown={entities.map(labelOf).join(' or ')} edited={edited} wide>
+      <Part label="On whose pages" shown={entities.map(labelOf).join(' or ')} edited={edited}>
         {(close) => (
           <div className="w-[300px] space-y-2 p-2">
             <ul className="space-y-1">

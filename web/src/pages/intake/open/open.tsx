@@ -40,9 +40,10 @@ export function Open() {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-start gap-3.5 max-[900px]:grid-cols-1">
       <div className="space-y-3.5">
+        <PanelOnPages />
         <Sheet title="Address" aside={<IntakeStateTag state={intake.state} />}>
           <div className="space-y-3 p-4">
-            {kind === 'ours' && (
+            {kind === 'ours' && !(document.form?.panel && document.form.link?.required) && (
               <>
                 <Copy label="The form’s page" text={`${window.location.origin}/f/${intake.key}`} />
                 <Copy
@@ -114,7 +115,6 @@ export function Open() {
             )}
           </div>
         </Sheet>
-        <PanelOnPages />
         {link && mayEdit && intake.state === 'open' && (
           <MakeLink intake={intake.id} label={linked?.label ?? link.entity} />
         )}
