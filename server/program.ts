@@ -8,6 +8,8 @@ import { makeFirstLink, sealerFrom } from './access/index.ts';
 import { loadDemo } from './demo/index.ts';
 import {
   Acceptor,
+  bulkWork,
+  conversionListener,
   Feeds,
   Housekeeper,
   Importer,
@@ -116,6 +118,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
   const listeners = [
     knownListener(db, live.known),
     heldListener(db),
+    conversionListener({ db, systems, live, acceptor }, queued),
     pairingListener({ db, live, systems, pairings, told: (changed) => void hasten(changed) }),
   ];
   const jobs = new Jobs(
@@ -123,6 +126,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
     {
       import: new Importer(db, live, acceptor, fileReader).work,
       feed: new Feeds(db, systems, live, listeners).work,
+      conversion: bulkWork({ db, systems, live, acceptor }),
       doubles: new Searcher(db, { databaseUrl, thread: doublesThread }).work,
       merge: mergeWork({ db, systems, live }),
       pairing: pairingWork({
@@ -135,7 +139,12 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       }),
     },
     // A slow system holds up the feeds and pairings that need it, and no others.
-    { ...workerSettings(log, 1), pollMs: 1000, atOnce: { feed: 8, pairing: 8 }, standing: ['feed', 'pairing'] },
+    {
+      ...workerSettings(log, 1),
+      pollMs: 1000,
+      atOnce: { feed: 8, pairing: 8, conversion: 2 },
+      standing: ['feed', 'pairing'],
+    },
   );
   const hasten = async (changed: ReadonlySet<string>): Promise<void> => {
     for (const id of changed) await hastenJob(db, 'pairing', id).catch(() => undefined);

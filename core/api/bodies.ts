@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import { plainToInstance, Transform, Type } from 'class-transformer';
 import {
   ArrayMaxSize,
+  ArrayMinSize,
   IsArray,
   IsBoolean,
   IsDefined,
@@ -20,7 +21,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { AdapterDocument, AdapterOption, AdapterSignIn } from '../adapters/index.ts';
-import { IntakeDocument, upgraded } from '../intake/index.ts';
+import { IntakeDocument, RecordPart, upgraded } from '../intake/index.ts';
 import { FIELD_TYPES, type FieldType } from '../schema/index.ts';
 import { IsWebAddress } from '../values/index.ts';
 import { ROLES, type Role } from './roles.ts';
@@ -150,6 +151,32 @@ export class RehearseFileBody {
 
 export class ImportStateBody {
   @IsIn(['paused', 'running']) state!: 'paused' | 'running';
+}
+
+/** Records that are converted: these, or all that meet a condition; an empty one is met by every record. */
+export class ConvertBody {
+  @IsOptional()
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(500)
+  @IsString({ each: true })
+  @MinLength(1, { each: true })
+  @MaxLength(255, { each: true })
+  records?: string[];
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(10)
+  @ValidateNested({ each: true })
+  @Type(() => RecordPart)
+  where?: RecordPart[];
+}
+
+export class CountRecordsBody {
+  @IsArray() @ArrayMaxSize(10) @ValidateNested({ each: true }) @Type(() => RecordPart) where!: RecordPart[];
+}
+
+export class BulkStateBody {
+  @IsIn(['paused', 'running', 'cancelled']) state!: 'paused' | 'running' | 'cancelled';
 }
 
 /** An intake's document, of any format known here: it is brought to the newest before it is validated. */

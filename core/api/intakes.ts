@@ -24,7 +24,7 @@ export interface IntakeLine {
   key: string;
   name: string;
   state: IntakeState;
-  source: { page?: string; kind: 'page' | 'ours' | 'events' | 'file' | 'program' };
+  source: { page?: string; kind: 'page' | 'ours' | 'events' | 'file' | 'program' | 'record' };
   liveVersion: number | null;
   fields: number;
   steps: number;
@@ -51,6 +51,38 @@ export interface Version {
   publishedAt: string;
   publishedBy: string | null;
   accepted: { id: string; sentence: string }[];
+}
+
+/** What became of one record that was to be converted. */
+export type ConvertedTold = { record: string; submission: string; again: boolean } | { record: string; why: string };
+
+/** A record that could be converted: what tells it from others, and what of it comes in. */
+export interface RecordTold {
+  id: string;
+  label: string;
+  shown: string[];
+  values: SubmittedValues;
+}
+
+/** Many records that are converted by a condition. */
+export interface BulkTold {
+  id: string;
+  where: { field: string; test: string; value?: string }[];
+  /** How many there are is known; all of them have been taken in. */
+  counted: boolean;
+  taken: boolean;
+  /** Records that had been converted before. */
+  before: number;
+  problems: { record: string; what: string }[];
+  state: 'running' | 'paused' | 'done' | 'failed' | 'cancelled';
+  total: number;
+  done: number;
+  words: string | null;
+  startedAt: string;
+  startedBy: string;
+  endedAt: string | null;
+  /** How its submissions stand, by state. */
+  ends: Partial<Record<SubmissionState, number>>;
 }
 
 /** Where a panel was seen last, and why it was last refused. */

@@ -169,6 +169,21 @@ export interface Routes {
   'put /intakes/:id/live': { body: bodies.GoLiveBody };
   'get /intakes/:id/versions/:number': { answer: intakes.Version & { document: IntakeDocument } };
   'get /intakes/:id/samples': { answer: { samples: intakes.Sample[] } };
+  /** `:intake`: the key of a conversion, or its id. */
+  'post /conversions/:intake': {
+    body: bodies.ConvertBody;
+    answer: { converted?: intakes.ConvertedTold[]; bulk?: string };
+  };
+  'get /conversions/:intake': { answer: { bulks: intakes.BulkTold[] } };
+  'post /conversions/:intake/count': {
+    body: bodies.CountRecordsBody;
+    answer: { count: number; whole: boolean; records: intakes.RecordTold[] };
+  };
+  'get /conversions/:intake/records': {
+    query: Pick<ListPart, 'limit'> & { text?: string };
+    answer: { records: intakes.RecordTold[] };
+  };
+  'put /bulk-conversions/:id/state': { body: bodies.BulkStateBody };
   'get /intakes/:id/past': { query: Pick<ListPart, 'limit'>; answer: { past: intakes.Past[] } };
   'post /intakes/:id/samples': { body: bodies.ValuesBody; answer: { sample: intakes.Sample } };
   'delete /intakes/:id/samples/:sample': object;

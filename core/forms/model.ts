@@ -58,6 +58,8 @@ export class FormField {
   options?: FormOption[];
   /** It holds the id of a record of this entity. */
   @IsOptional() @ValidateNested() @Type(() => RecordOf) record?: RecordOf;
+  /** Its values come as a record holds them: nothing of them is read by how somebody writes. */
+  @IsOptional() @IsBoolean() typed?: boolean;
   /** The visitor doesn't see it. */
   @IsOptional() @IsBoolean() hidden?: boolean;
   /** Several values may be sent under the one name. */

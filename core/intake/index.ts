@@ -1,3 +1,4 @@
+export * from './conversion.ts';
 export * from './edit.ts';
 export * from './format.ts';
 export * from './model.ts';

@@ -19,15 +19,25 @@ import {
   MinLength,
   ValidateNested,
 } from 'class-validator';
-import { HostedForm } from '../forms/hosted/index.ts';
+import { HostedForm, Panel, READ_TESTS } from '../forms/hosted/index.ts';
 import { FormField } from '../forms/index.ts';
 import { Plan } from '../plans/index.ts';
 
 /** The newest format of an intake's document; raised with every change that older documents have to be brought to. */
 export const INTAKE_FORMAT = 1;
 
-/** What leads to an intake: a form on a page, a form of ours, a feed of signed events, a file, or a program. */
-export const SOURCE_KINDS = ['page', 'ours', 'events', 'file', 'program'] as const;
+/** What leads to an intake: a form on a page, a form of ours, a feed of signed events, a file, a program, or a system's records. */
+export const SOURCE_KINDS = ['page', 'ours', 'events', 'file', 'program', 'record'] as const;
+
+/** Once, or again whenever it is another version by then. */
+export const CONVERTED = ['once', 'each version'] as const;
+
+/** One comparison that a record has to meet. */
+export class RecordPart {
+  @IsString() @MinLength(1) @MaxLength(255) field!: string;
+  @IsIn(READ_TESTS) test!: (typeof READ_TESTS)[number];
+  @IsOptional() @IsString() @MaxLength(1000) value?: string;
+}
 
 export class FormSource {
   @IsIn(SOURCE_KINDS) kind!: (typeof SOURCE_KINDS)[number];
@@ -38,6 +48,20 @@ export class FormSource {
   @IsOptional() @IsString() @MaxLength(40) charset?: string;
   /** The uploaded file it was made from, by id. */
   @IsOptional() @IsString() @MaxLength(36) file?: string;
+  /** Of a conversion: the records that become others, by their system and entity. */
+  @IsOptional() @IsString() @MinLength(1) @MaxLength(64) system?: string;
+  @IsOptional() @IsString() @MinLength(1) @MaxLength(255) entity?: string;
+  /** Of a conversion that starts by itself: when a record comes to meet all of these. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(10)
+  @ValidateNested({ each: true })
+  @Type(() => RecordPart)
+  starts?: RecordPart[];
+  /** How often one record is converted; absent: once. */
+  @IsOptional() @IsIn(CONVERTED) converted?: (typeof CONVERTED)[number];
+  /** Pages of the records show it, for whoever is signed in there. */
+  @IsOptional() @ValidateNested() @Type(() => Panel) panel?: Panel;
 }
 
 /** What the page that sends is told of a record, once the submission is carried out, where it asks to wait for that. */

@@ -9,6 +9,8 @@ interface Source {
   name: string;
   type: string;
   freely?: boolean;
+  /** Its values come as a record holds them. */
+  typed?: boolean;
   /** It holds the id of a record of this entity. */
   record?: { entity: string };
   options?: readonly { value: string; label: string }[];
@@ -33,6 +35,9 @@ export interface Special {
   separator?: string | undefined;
 }
 
+/** Kinds of field whose texts are read by how people write. */
+const READ_ONCE = new Set<Field['type']>(['phone', 'email', 'web address', 'number', 'integer', 'date', 'text']);
+
 /** The treatments a value needs on its way from one kind of field to another. */
 export function treatmentsFor(
   sources: readonly Source[],
@@ -45,6 +50,9 @@ export function treatmentsFor(
   if (part === 'given' || part === 'family') treatments.push({ kind: 'name part', take: part });
   if (part === 'street' || part === 'number') treatments.push({ kind: 'address part', take: part });
   if (sources.length > 1) treatments.push({ kind: 'join', separator });
+  // What a record holds was read once, and is not read again.
+  const typed = sources.length === 1 && source?.typed === true && part === undefined;
+  if (typed && READ_ONCE.has(field.type)) return treatments;
   if (field.type === 'phone') {
     treatments.push(where.country ? { kind: 'phone', country: where.country } : { kind: 'phone' });
   } else if (field.type === 'email') treatments.push({ kind: 'email' });

@@ -9,6 +9,7 @@ import {
   hashed,
   inTransaction,
   type Acting,
+  type OfRecord,
   type Database,
   type Payment,
   type Query,
@@ -17,13 +18,16 @@ import type { LiveIntake, LiveView } from './live.ts';
 
 export interface Arrival {
   values: SubmittedValues;
-  via: 'form' | 'panel' | 'program' | 'event' | 'page' | 'file' | 'demo';
+  via: 'form' | 'panel' | 'record' | 'program' | 'event' | 'page' | 'file' | 'demo';
   idempotencyKey?: string;
   receivedAt: Date;
   /** Files that came with it, by id. */
   files?: readonly string[];
   /** Who acts as themselves in a system. */
   acting?: Acting;
+  /** Of a conversion: the record, and the bulk that it is done with. */
+  ofRecord?: OfRecord;
+  bulkId?: string;
   /** What has to be paid before anything is done with it. */
   payment?: Pick<Payment, 'serviceId' | 'minor' | 'currency' | 'test'>;
 }
@@ -88,7 +92,8 @@ export class Acceptor {
       version,
       label: titleOf(document.fields, values).slice(0, 160),
       arrival: { ...arrival, values },
-      fingerprint: arrival.idempotencyKey === undefined ? null : fingerprintOf(arrival.values),
+      // A record that has changed since is the same record: it is converted once all the same.
+      fingerprint: arrival.idempotencyKey === undefined || arrival.ofRecord ? null : fingerprintOf(arrival.values),
       lanes: lanesOf(document, values, schemas, recognitions).map(hashed),
     });
     if (accepted === 'used otherwise')
@@ -130,8 +135,8 @@ function commit(db: Database, rows: readonly Row[]): Promise<(Accepted | 'used o
     );
     // On a key sent before, the row there stays and is returned; its id tells that it isn't ours.
     const stored = await query<{ seq: number; id: string; fingerprint: Buffer | null }>(
-      `INSERT INTO submissions (seq, id, intake_id, version, state, label, submitted, via, acting, idempotency_key, fingerprint, received_at, due_at)
-       VALUES ${rows.map(() => '(?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)').join(', ')}
+      `INSERT INTO submissions (seq, id, intake_id, version, state, label, submitted, via, acting, of_record, bulk_id, idempotency_key, fingerprint, received_at, due_at)
+       VALUES ${rows.map(() => '(?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)').join(', ')}
        ON DUPLICATE KEY UPDATE seq = seq RETURNING seq, id, fingerprint`,
       rows.flatMap(({ id, intakeId, version, label, arrival, fingerprint }, at) => [
         begun[at]!.id,
@@ -143,6 +148,8 @@ function commit(db: Database, rows: readonly Row[]): Promise<(Accepted | 'used o
         JSON.stringify(arrival.values),
         arrival.via,
         arrival.acting ? JSON.stringify(arrival.acting) : null,
+        arrival.ofRecord ? JSON.stringify(arrival.ofRecord) : null,
+        arrival.bulkId ?? null,
         arrival.idempotencyKey ?? null,
         fingerprint,
         arrival.receivedAt,

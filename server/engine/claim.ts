@@ -1,6 +1,6 @@
 import type { SubmittedValues } from '@zusammen/core/forms';
 import type { Answer } from '@zusammen/core/plans';
-import { inTransaction, type Acting, type Database, type Query } from '../store/index.ts';
+import { inTransaction, type Acting, type Database, type OfRecord, type Query } from '../store/index.ts';
 
 /** A claimed submission as far as carrying it out needs it. */
 export interface Claimed {
@@ -12,6 +12,7 @@ export interface Claimed {
   values: SubmittedValues;
   answers: Record<string, Answer> | undefined;
   acting: Acting | undefined;
+  ofRecord: OfRecord | undefined;
   receivedAt: Date;
   /** Nobody has worked on it before, so nothing of it can stand in the ledger. */
   fresh: boolean;
@@ -43,6 +44,7 @@ interface Due {
   submitted: string | Claimed['values'];
   answers: string | NonNullable<Claimed['answers']> | null;
   acting: string | Acting | null;
+  of_record: string | OfRecord | null;
   received_at: Date;
   claimed_by: string | null;
   settled_before: number;
@@ -157,7 +159,7 @@ async function dueInShares(query: Query, limit: number, now: Date, passOver: Rea
 function dueOf(query: Query, intake: string, limit: number, now: Date, except: readonly number[]): Promise<Due[]> {
   if (limit <= 0) return Promise.resolve([]);
   return query<Due>(
-    `SELECT seq, id, intake_id, version, attempts, submitted, answers, acting, received_at, claimed_by, course IS NOT NULL AS settled_before, claim, begun, begun_at, begun_alone, lingered
+    `SELECT seq, id, intake_id, version, attempts, submitted, answers, acting, of_record, received_at, claimed_by, course IS NOT NULL AS settled_before, claim, begun, begun_at, begun_alone, lingered
      FROM submissions
      WHERE state = 'received' AND blocked = FALSE AND intake_id = ? AND due_at <= ?
        AND (claimed_until IS NULL OR claimed_until < ?) ${except.length > 0 ? 'AND seq NOT IN (?)' : ''}
@@ -238,6 +240,7 @@ function toClaimed(row: Due, now: Date): Claimed {
     values: json(row.submitted),
     answers: row.answers === null ? undefined : json(row.answers),
     acting: row.acting === null ? undefined : json(row.acting),
+    ofRecord: row.of_record === null ? undefined : json(row.of_record),
     receivedAt: row.received_at,
     fresh: row.claimed_by === null && row.attempts === 0 && row.settled_before === 0,
     claim: row.claim + 1,

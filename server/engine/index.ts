@@ -1,6 +1,7 @@
 export * from './accept.ts';
 export * from './again.ts';
 export * from './claim.ts';
+export * from './conversions/index.ts';
 export * from './doubles/index.ts';
 export * from './feeds/index.ts';
 export * from './held/index.ts';

@@ -18,6 +18,7 @@ import {
   type Systems,
 } from '../systems/index.ts';
 import { claimDue, noteLingering, prolongClaims, type Claimed } from './claim.ts';
+import { asTakenIn, RecordGone } from './conversions/renew.ts';
 import type { LiveView } from './live.ts';
 import type { Pairings } from './pairing/index.ts';
 import { GATHER_MS, Settler, TakenOver, type Settlement } from './settle.ts';
@@ -225,11 +226,18 @@ export class Worker {
       if (acts === 'gone') return await this.lackPerson(submission);
       if (acts !== 'connection') person.acting = { ...acts, refused: () => (person.refused = true) };
       this.systemsOf.set(submission.intakeId, systemsNeeded(document));
+      const systems = person.acting ? actingIn(this.systems, submission.acting!.system, person.acting) : this.systems;
+      const { ofRecord } = submission;
+      const record =
+        ofRecord && (await asTakenIn({ ...this.around(), systems }, { ...submission, ofRecord }, document));
+      // It has other values by now, and is claimed anew with them.
+      if (ofRecord && !record) return;
       const schemas = await this.live.allSchemas();
       const recognitions = await this.live.known.recognitions();
       const world = new EngineWorld({
         db: this.db,
-        systems: person.acting ? actingIn(this.systems, submission.acting!.system, person.acting) : this.systems,
+        systems,
+        justRead: ofRecord && record && { target: { system: ofRecord.system, entity: ofRecord.entity }, record },
         schemas,
         known: this.live.known,
         byEvidence: byEvidence(document),
@@ -283,12 +291,12 @@ export class Worker {
   /** Who acts: somebody as themselves by a token that holds, or the connection; 'gone': neither may. */
   private async whoActs(
     { seq, acting }: Claimed,
-    { form }: IntakeDocument,
+    { form, source }: IntakeDocument,
   ): Promise<ActingPerson | 'connection' | 'gone'> {
     if (!acting || acting.by === 'connection') return 'connection';
     const held = await this.settings.acting?.tokenOf(acting.system, acting.person);
     if (held) return held;
-    if (form?.panel?.whenGone !== 'connection') return 'gone';
+    if ((form?.panel ?? source.panel)?.whenGone !== 'connection') return 'gone';
     await actAsConnection(this.db, seq, acting.name);
     return 'connection';
   }
@@ -300,6 +308,10 @@ export class Worker {
     await this.settler.settle({ seq, claim, settlements: [], end: { course, words, at: new Date() } });
   }
 
+  private around(): { db: Database; live: LiveView } {
+    return { db: this.db, live: this.live };
+  }
+
   private clockOf(submission: Claimed): () => Date {
     const { clock } = this.settings;
     return () => (clock ? clock(submission) : new Date());
@@ -309,7 +321,7 @@ export class Worker {
     const { log } = this.settings;
     const clock = this.clockOf(submission);
     const outside = isSystemTrouble(error);
-    if (!outside && !(error instanceof LaneBusy))
+    if (!outside && !(error instanceof LaneBusy) && !(error instanceof RecordGone))
       log('carrying out a submission failed', { submission: submission.id, ...loggable(error) });
     const { seq, attempts, claim } = submission;
     if (error instanceof LaneBusy) {
@@ -318,8 +330,9 @@ export class Worker {
       await this.settler.settle({ seq, claim, settlements, end: { dueAt, attempts, words: null } });
       return;
     }
-    const words = outside ? error.message : 'Something went wrong on our side.';
-    if (attempts + 1 >= MOST_ATTEMPTS || error instanceof NotUnderstood) {
+    const gone = error instanceof RecordGone;
+    const words = outside || gone ? error.message : 'Something went wrong on our side.';
+    if (attempts + 1 >= MOST_ATTEMPTS || error instanceof NotUnderstood || gone) {
       const failed: Course = { state: 'failed', steps: [] };
       await this.settler.settle({ seq, claim, settlements, end: { course: failed, words, at: clock() } });
       return;

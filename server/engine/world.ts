@@ -54,6 +54,8 @@ export interface Carrying {
   actingPerson?: string | undefined;
   /** Who acts has changed since it was begun: what was sent before was sent by another. */
   changedHands?: boolean;
+  /** A record that has just been read, so that it isn't read twice. */
+  justRead?: { target: Target; record: RecordState } | undefined;
   /** The rows of a step are wanted all, or none. */
   atomic: boolean;
   clock: () => Date;
@@ -81,6 +83,15 @@ export class EngineWorld implements World {
   }
 
   async read(target: Target, id: string): Promise<RecordState | undefined> {
+    const { justRead } = this.work;
+    // Once: whoever reads it again wants to know what has become of it.
+    this.work.justRead = undefined;
+    if (
+      justRead?.record.id === id &&
+      justRead.target.system === target.system &&
+      justRead.target.entity === target.entity
+    )
+      return justRead.record;
     return (await this.work.systems.client(target.system)).read(this.entity(target), id);
   }
 

@@ -31,6 +31,7 @@ import { reviewRoutes } from './routes/review.ts';
 import { submissionRoutes } from './routes/submissions.ts';
 import { todayRoutes } from './routes/today.ts';
 import { actingRoutes } from './routes/acting.ts';
+import { conversionRoutes } from './routes/conversions.ts';
 import { adapterRoutes } from './routes/adapters.ts';
 import { systemRoutes } from './routes/systems.ts';
 
@@ -100,6 +101,7 @@ export function makeApp(
     ...paymentServiceRoutes(context),
     ...readingRoutes(context),
     ...intakeRoutes(context),
+    ...conversionRoutes(context),
     ...bringInRoutes(context),
     ...reviewRoutes(context),
     ...submissionRoutes(context),

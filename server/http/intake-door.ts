@@ -7,7 +7,7 @@ import express, {
 } from 'express';
 import helmet from 'helmet';
 import type { SubmittedValues } from '@zusammen/core/forms';
-import { THANK_YOU } from '@zusammen/core/intake';
+import { conversionOf, THANK_YOU } from '@zusammen/core/intake';
 import { beyondBounds } from '@zusammen/core/plans';
 import { cameToAnEnd, KeyUsedOtherwise, toldOf, type LiveIntake } from '../engine/index.ts';
 import { readSubmission } from './body.ts';
@@ -82,6 +82,8 @@ export function intakeDoor(context: Context): Router {
   });
   router.post('/:intake', known, allowed, limited, async (request: DoorRequest, response) => {
     const found = request.live!;
+    if (conversionOf(found.document))
+      throw new Problem(403, 'Converted only', 'This intake takes records of a system, and nothing that is sent.');
     const { fields, settings, source } = found.document;
     let signedId: string | undefined;
     const { values, plainForm, eventType } = await readSubmission(request, {

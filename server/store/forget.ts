@@ -22,7 +22,7 @@ export function forgetSettledBefore(db: Database, intakeId: string, moment: Date
     for (const { seq, course } of rows) {
       const told = typeof course === 'string' ? (JSON.parse(course) as Course) : course;
       await query(
-        `UPDATE submissions SET submitted = '{}', label = '', words = NULL, reason = NULL, answers = NULL, amended = NULL, acting = NULL,
+        `UPDATE submissions SET submitted = '{}', label = '', words = NULL, reason = NULL, answers = NULL, amended = NULL, acting = NULL, of_record = NULL,
            idempotency_key = IF(idempotency_key LIKE 'file:%', idempotency_key, NULL), fingerprint = NULL,
            course = ?, forgotten_at = ? WHERE seq = ?`,
         [told === null ? null : JSON.stringify(withoutValues(told)), now, seq],

@@ -2,6 +2,7 @@ export * from './acting.ts';
 export * from './adapters.ts';
 export * from './batcher.ts';
 export * from './causes.ts';
+export * from './conversions.ts';
 export * from './changes.ts';
 export * from './database.ts';
 export * from './doubles.ts';

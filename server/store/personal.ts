@@ -26,6 +26,7 @@ export const PERSONAL: Readonly<Record<string, { columns: readonly string[]; lea
       'amended',
       'course',
       'acting',
+      'of_record',
       'idempotency_key',
       'fingerprint',
     ],
@@ -56,6 +57,10 @@ export const PERSONAL: Readonly<Record<string, { columns: readonly string[]; lea
   panel_sights: { columns: ['seen_by', 'refused_from'], leaves: 'with an account' },
   acting_systems: { columns: [], leaves: 'never' },
   taken_contexts: { columns: [], leaves: 'never' },
+  // Ids of records, gone when they no longer meet what a conversion starts at.
+  met_records: { columns: ['record_id'], leaves: 'with the record in its system' },
+  bulk_conversions: { columns: ['record_parts', 'problems'], leaves: 'with its file' },
+  conversion_starts: { columns: [], leaves: 'never' },
   payment_services: { columns: [], leaves: 'never' },
   imports: { columns: ['problems'], leaves: 'with its file' },
   jobs: { columns: ['words', 'started_by'], leaves: 'with its file' },

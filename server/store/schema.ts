@@ -179,7 +179,7 @@ export const fileParts = mysqlTable(
   (table) => [primaryKey({ columns: [table.fileId, table.part] })],
 );
 
-export type JobKind = 'import' | 'feed' | 'doubles' | 'merge' | 'pairing';
+export type JobKind = 'import' | 'feed' | 'doubles' | 'merge' | 'pairing' | 'conversion';
 export type JobState = 'running' | 'paused' | 'done' | 'failed' | 'cancelled';
 
 /** Work that takes long: claimed by one process at a time, under a lease that it renews (engine/jobs.ts). */
@@ -294,6 +294,9 @@ export const submissions = mysqlTable(
     settledAt: moment('settled_at'),
     /** Who acts as themselves in one of the systems, where somebody does. */
     acting: json('acting').$type<Acting>(),
+    /** Of a conversion: the record that it is of, and with many others at once, which of those. */
+    ofRecord: json('of_record').$type<OfRecord>(),
+    bulkId: varchar('bulk_id', { length: 36 }),
     answers: json('answers').$type<Record<string, Answer>>(),
     course: json('course').$type<Course>(),
     /** Why it waits or failed, in words. */
@@ -314,6 +317,7 @@ export const submissions = mysqlTable(
     index('submissions_cause').on(table.state, table.cause, table.seq),
     // So that what is due to be forgotten is found without reading what has been.
     index('submissions_forget').on(table.intakeId, table.forgottenAt, table.settledAt),
+    index('submissions_bulk').on(table.bulkId, table.state),
     index('submissions_received').on(table.receivedAt),
     index('submissions_settled').on(table.settledAt),
   ],
@@ -327,6 +331,14 @@ export interface Acting {
   name: string;
   /** Their token has run out, and the connection has taken over. */
   by?: 'connection';
+}
+
+/** The record that is converted, in the version whose values were taken. */
+export interface OfRecord {
+  system: string;
+  entity: string;
+  id: string;
+  etag?: string;
 }
 
 /** Former values of a submission that somebody changed; null where nothing had come. */
@@ -445,3 +457,4 @@ export * from './recognition-schema.ts';
 export * from './systems-schema.ts';
 export * from './payments-schema.ts';
 export * from './acting-schema.ts';
+export * from './conversions-schema.ts';

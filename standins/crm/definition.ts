@@ -58,6 +58,10 @@ const CROPS: [string, string][] = [
   ['currant', 'Currant'],
   ['rapeseed', 'Rapeseed'],
 ];
+/** Contracts call one of them otherwise. */
+const CONTRACT_CROPS: [string, string][] = CROPS.map(([value, label]) =>
+  value === 'currant' ? ['blackcurrant', 'Blackcurrant'] : [value, label],
+);
 const COUNTRIES: [string, string][] = [
   ['DE', 'Germany'],
   ['PL', 'Poland'],
@@ -212,6 +216,7 @@ export const ENTITY_TYPES: EntityType[] = [
         [
           ['open', 'Open'],
           ['answered', 'Answered'],
+          ['agreed', 'Agreed'],
           ['won', 'Won'],
           ['lost', 'Lost'],
         ],
@@ -224,6 +229,11 @@ export const ENTITY_TYPES: EntityType[] = [
       refers('organisation_id', 'Organisation', 'Organisation'),
       refers('person_id', 'Person', 'Person'),
       text('source', 'Source', 80),
+      // Who asks, as long as nobody has made them a record of their own.
+      text('caller_company', 'Caller’s company', 120),
+      text('caller_name', 'Caller', 120),
+      text('caller_email', 'Caller’s e-mail', 254, { meaning: 'email' }),
+      text('caller_phone', 'Caller’s phone', 32, { meaning: 'phone' }),
       ...ownership,
       { name: 'margin', label: 'Margin', type: 'Edm.Decimal', scale: 2 },
       text('internal_note', 'Internal note', 2000),
@@ -402,6 +412,7 @@ export const ENTITY_TYPES: EntityType[] = [
       { name: 'ends_on', label: 'Ends', type: 'Edm.Date' },
       { name: 'hives', label: 'Hives', type: 'Edm.Int32' },
       choice('bees', 'Kind of bees', BEES),
+      { ...choice('crops', 'Crops', CONTRACT_CROPS), collection: true },
       { name: 'signed_on', label: 'Signed on', type: 'Edm.Date' },
       ...ownership,
     ],

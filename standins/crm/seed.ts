@@ -46,6 +46,13 @@ export async function seedCrm(pool: Pool, { seed, organisations, people }: Amoun
   await insert(pool, 'Person', [...made, ...enteredTwice(made, seededRandom(seed + 1))], now, random);
   await insert(pool, 'Course', courses(now), now, random);
   await seedQuotes(pool, organisations, now, seededRandom(seed + 2));
+  await insert(
+    pool,
+    'Enquiry',
+    calls(now, Math.min(60, Math.floor(organisations / 25)), organisations),
+    now,
+    seededRandom(seed + 4),
+  );
   await insert(pool, 'Product', products(), now, seededRandom(seed + 3));
 }
 
@@ -122,6 +129,28 @@ function enteredTwice(people: readonly Values[], random: Random): Values[] {
       letters_sent: 0,
       notes: null,
     }));
+}
+
+/** Enquiries that came by telephone or at a fair: who asks has no record of their own yet, but for every fifth company. */
+function calls(now: Date, count: number, organisations: number): Values[] {
+  const random = seededRandom(count);
+  const known = seededRandom(1871);
+  // The first companies' names, as they were made from the same seed.
+  const names = Array.from({ length: Math.min(organisations, count) }, (_, at) => organisation(known, at)['name']);
+  return Array.from({ length: count }, (_, at) => {
+    const first = pick(random, FIRST.de);
+    const last = pick(random, LAST.de);
+    const company = at % 5 === 0 ? names[at] : pick(random, ORCHARD).replace('{}', `${last}-${pick(random, LAST.pl)}`);
+    const blossom = new Date(now.getTime() + (90 + (at % 40)) * DAY).toISOString().slice(0, 10);
+    const crops = ['apple', 'pear', 'cherry', 'currant', 'quince'].filter(() => random() < 0.4);
+    return {
+      ...{ subject: `Hives for ${String(company)}`, kind: 'pollination', status: 'open' },
+      ...{ blossom_start: blossom, hives_wanted: 4 + (at % 30), crops: JSON.stringify(crops) },
+      ...{ source: at % 3 === 2 ? 'fair' : 'telephone', territory: territoryOf(random) },
+      ...{ caller_company: company, caller_name: `${first} ${last}`, caller_phone: phoneOf(random, 'DE') },
+      caller_email: `${plainName(first)}.${plainName(last)}${at}@${pick(random, MAIL_HOSTS)}`,
+    };
+  });
 }
 
 /** What the shop sells, as the CRM keeps it. */

@@ -87,6 +87,11 @@ export interface Words {
   signedOut: string;
   anotherOne: string;
   waitsHere: string;
+  convert: string;
+  wouldCome: string;
+  wouldCreate: (what: string) => string;
+  wouldChange: (what: string) => string;
+  wouldKeep: (what: string) => string;
 }
 
 const en: Words = {
@@ -177,6 +182,11 @@ const en: Words = {
   signedOut:
     'You are no longer signed in on the page around this form. Open that page anew; what you have filled in is kept here.',
   anotherOne: 'Fill in another one',
+  convert: 'Convert',
+  wouldCome: 'This would come of it:',
+  wouldCreate: (what) => `A new ${what}`,
+  wouldChange: (what) => `${what}, changed`,
+  wouldKeep: (what) => `${what}, as it is`,
   waitsHere: 'It is being carried out. This page looks again by itself.',
 };
 
@@ -272,6 +282,11 @@ const de: Words = {
   signedOut:
     'Auf der Seite um dieses Formular sind Sie nicht mehr angemeldet. Bitte öffnen Sie sie neu; was Sie ausgefüllt haben, bleibt hier.',
   anotherOne: 'Noch eines ausfüllen',
+  convert: 'Umwandeln',
+  wouldCome: 'Das würde daraus:',
+  wouldCreate: (what) => `${what}, neu`,
+  wouldChange: (what) => `${what}, geändert`,
+  wouldKeep: (what) => `${what}, wie bisher`,
   waitsHere: 'Es wird gerade ausgeführt. Diese Seite sieht von selbst wieder nach.',
 };
 
@@ -364,6 +379,11 @@ const pl: Words = {
   signedOut:
     'Na stronie wokół tego formularza sesja wygasła. Proszę otworzyć ją na nowo; to, co wypełniono, zostaje tutaj.',
   anotherOne: 'Wypełnij kolejny',
+  convert: 'Przekształć',
+  wouldCome: 'Powstałoby z tego:',
+  wouldCreate: (what) => `${what}, nowy rekord`,
+  wouldChange: (what) => `${what}, zmieniony rekord`,
+  wouldKeep: (what) => `${what}, bez zmian`,
   waitsHere: 'Jest właśnie wykonywane. Ta strona sama sprawdzi ponownie.',
 };
 

@@ -8,6 +8,7 @@ import express, {
 import { languageFor, wordsIn, type AnswerTrouble, type HostedForm } from '@zusammen/core/forms/hosted';
 import { TRAP } from '@zusammen/core/forms/hosted/view';
 import type { SubmittedValues } from '@zusammen/core/forms';
+import { conversionOf, formOfConversion } from '@zusammen/core/intake';
 import { beyondBounds } from '@zusammen/core/plans';
 import { KeyUsedOtherwise } from '../../engine/index.ts';
 import { isSystemTrouble } from '../../systems/index.ts';
@@ -22,6 +23,7 @@ import { Answering, asPage, ISSUED, openedWith, pageOf, type LiveForm } from './
 import { BEGUN, beginningWith, keptOfBegun, sealBegun } from './begun.ts';
 import { draftOf } from './draft.ts';
 import { formPage, lookSheet, thanksPage } from './form-page.ts';
+import { convertInPanel } from './conversion-panel.ts';
 import { asAnswers, todayIn } from './answers-of.ts';
 import { enterUpload, fileNames, filesAsked, keepFile } from './files.ts';
 import { takeFile } from './file-door.ts';
@@ -68,7 +70,7 @@ export function formDoor(context: Context): Router {
     const by = /^\/draft(?:\/|$)/.test(request.path) ? String(request.query['by'] ?? '') : undefined;
     const found = by === undefined ? await live.intake(key) : ((await draftOf(context, key, by)) ?? 'unknown');
     if (found === 'closed') throw new Problem(410, 'Closed', 'This form takes nothing at present.');
-    const form = found === 'unknown' ? undefined : found.document.form;
+    const form = found === 'unknown' ? undefined : (found.document.form ?? formOfConversion(found.document));
     if (found === 'unknown' || !form) throw new Problem(404, 'Not found', 'There is no such form.');
     const asked = request.query['lang'];
     const language = languageFor(
@@ -215,6 +217,8 @@ export function formDoor(context: Context): Router {
     async (request: FormRequest, response) => {
       const of = request.of!;
       const { live: found, form, language } = of;
+      if (conversionOf(found.document))
+        return orNotNow(convertInPanel(context, of, await actingIn(of), request, response), language);
       const { said, more, less, trapped, issued, proof, begun, wrong } = await submitted(request, of);
       const shown = readIssued(sealer, found.intake.id, issued);
       const fresh = (): string => issue(sealer, found.intake.id);

@@ -3,6 +3,7 @@ import { mayNot, type MayNot } from '@zusammen/core/checks';
 import { linkedEntities, wordsIn, type Words } from '@zusammen/core/forms/hosted';
 import { element, type Markup } from '@zusammen/core/forms/hosted/view';
 import { ContextRefused } from '../../acting/index.ts';
+import { conversionOf } from '@zusammen/core/intake';
 import { resumeOf } from '../../engine/index.ts';
 import { notePanelSight } from '../../store/index.ts';
 import { isSystemTrouble, TokenRefused } from '../../systems/index.ts';
@@ -11,6 +12,7 @@ import type { Context } from '../context.ts';
 import { Problem } from '../problem.ts';
 import { asPage, ISSUED, pageOf, type LiveForm } from './answering.ts';
 import { beginningWith, sealBegun } from './begun.ts';
+import { showConversion } from './conversion-panel.ts';
 import { formPage, plainFormPage } from './form-page.ts';
 import { issue } from './issued.ts';
 import { sealPass } from './panel-pass.ts';
@@ -96,6 +98,7 @@ export async function showPanel(context: Context, of: LiveForm, acting: ActingIn
     return;
   }
   const about = lacking.length === 0 ? [as] : [as, listOf(words.leftOut, lacking, words)];
+  if (conversionOf(of.live.document)) return showConversion(context, of, acting, about, response);
   const answers = { ...begun.shown, ...begun.unseen };
   const along = { [ISSUED]: issue(sealer, of.live.intake.id), ...sealBegun(sealer, of, begun) };
   response.send(formPage(pageOf(of), { today: of.today, answers, fresh: true, along }, about));

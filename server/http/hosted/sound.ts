@@ -13,6 +13,9 @@ export function soundDocument(document: IntakeDocument): IntakeDocument {
       'form',
       isOurs ? 'is missing, and a form of ours is what leads here' : 'is there, and the source is none of ours',
     );
+  const { kind, system, entity } = document.source;
+  if (kind === 'record' && (system === undefined || entity === undefined))
+    throw badField('source', 'has to say of which system and entity the records are that it converts');
   if (!document.form) return document;
   const troubles = troublesOf(document.form);
   if (troubles.length > 0)

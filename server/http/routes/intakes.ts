@@ -6,6 +6,7 @@ import {
   addIntake,
   addSample,
   deleteIntake,
+  followConversion,
   goLiveWith,
   intakeById,
   isDuplicate,
@@ -182,7 +183,7 @@ export const intakeRoutes = (context: Context): Route[] => {
           live: liveDocument,
           figures: (await intakeFigures(db)).get(intake.id),
           changes: await changesOf(db, intake.id, 50),
-          ...(intake.draft.form?.panel ? { panel: await panelTold(context, intake) } : {}),
+          ...(intake.draft.form?.panel || intake.draft.source.panel ? { panel: await panelTold(context, intake) } : {}),
         };
       },
     }),
@@ -253,6 +254,7 @@ export const intakeRoutes = (context: Context): Route[] => {
         if (version === undefined)
           throw new Problem(412, 'Changed meanwhile', 'Somebody else has changed this draft; load it again.');
         live.forget();
+        await followConversion(db, document, user.name);
         await teach(db, document, before?.document, await live.allSchemas());
         return { version };
       },
@@ -267,6 +269,8 @@ export const intakeRoutes = (context: Context): Route[] => {
         const intake = await existing(params['id']!);
         if (intake.liveVersion === null) throw new Problem(409, 'Not published', 'Publish a version first.');
         await setIntakeState(db, intake.id, body.state, actorOf(user));
+        const shown = body.state === 'open' ? await versionOf(db, intake.id, intake.liveVersion) : undefined;
+        if (shown) await followConversion(db, shown.document, user.name);
         live.forget();
       },
     }),
@@ -286,6 +290,7 @@ export const intakeRoutes = (context: Context): Route[] => {
         const known = current ? await findingsOf(intake, current.document, wanted) : [];
         await checked(intake, version.document, body.accept === true, wanted, [...version.accepted, ...known]);
         await goLiveWith(db, intake.id, body.version, actorOf(user));
+        await followConversion(db, version.document, user.name);
         live.forget();
       },
     }),

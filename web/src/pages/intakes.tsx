@@ -24,6 +24,7 @@ const FROM = {
   events: 'signed events',
   file: 'a file',
   program: 'a program',
+  record: 'records of a system',
 };
 
 const SHOWN = {

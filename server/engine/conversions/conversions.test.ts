@@ -1,0 +1,228 @@
+import type { IntakeDocument } from '@zusammen/core/intake';
+import { conversionsOn, type Conversions } from '../../testing/conversions.ts';
+import { atCrm } from '../../testing/panels.ts';
+import { openStage, type Json, type Stage } from '../../testing/stage.ts';
+import { until } from '../../testing/until.ts';
+
+let stage: Stage;
+let converting: Conversions;
+beforeAll(async () => {
+  stage = await openStage({ people: 10 });
+  converting = await conversionsOn(stage);
+});
+afterAll(() => stage.close());
+const enquiry = (more?: object): Promise<Json> => converting.enquiry(more);
+const document = (source?: object, more?: object): Json => converting.document(source, more);
+const published = (key: string, wanted: Json): Promise<string> => converting.published(key, wanted);
+const convert = (key: string, records: string[]): Promise<Json[]> => converting.convert(key, records);
+
+const told = async (id: string): Promise<Json> => (await stage.api('GET', `/submissions/${id}`)).body;
+describe('a conversion', () => {
+  beforeAll(async () => void (await published('customer', document())));
+
+  it('makes of one record several others, with its values as it holds them, and marks it', async () => {
+    const one = await enquiry();
+    const [done] = await convert('customer', [one.id]);
+    await stage.settled();
+    const { submission, steps } = await told(done.submission);
+    expect(submission).toMatchObject({
+      state: 'applied',
+      via: 'record',
+      ofRecord: { entity: 'Enquiries', id: one.id },
+    });
+    // Typed: a number is a number, several are a list, and nothing is read by how somebody writes.
+    expect(submission.values).toMatchObject({
+      id: one.id,
+      hives_wanted: one.hives_wanted,
+      crops: ['apple', 'pear'],
+      area_ha: 2.5,
+    });
+    const at = (name: string): string => steps.find((each: Json) => each.step === name).record.id;
+    const [firm, person, contract, marked] = await Promise.all([
+      stage.crm(`Organisations('${at('firm')}')`),
+      stage.crm(`People('${at('person')}')`),
+      stage.crm(`Contracts('${at('contract')}')`),
+      stage.crm(`Enquiries('${one.id}')`),
+    ]);
+    expect(firm).toMatchObject({ name: one.caller_company, crops: ['apple', 'pear'] });
+    expect(person).toMatchObject({ email: one.caller_email, organisation_id: firm.id });
+    expect(contract).toMatchObject({
+      number: one.id,
+      hives: one.hives_wanted,
+      crops: ['apple', 'pear'],
+      organisation_id: firm.id,
+    });
+    expect(marked).toMatchObject({ status: 'won', organisation_id: firm.id, person_id: person.id });
+  });
+  it('done twice, by two at once or later, gives the same records', async () => {
+    const one = await enquiry();
+    const both = await Promise.all([convert('customer', [one.id, one.id]), convert('customer', [one.id])]);
+    await stage.settled();
+    const [later] = await convert('customer', [one.id]);
+    await stage.settled();
+    expect(new Set([...both.flat(), later].map(({ submission }) => submission)).size).toBe(1);
+    expect(later.again).toBe(true);
+    expect((await stage.crm(`Contracts?$filter=number eq '${one.id}'`)).value).toHaveLength(1);
+    // Through the door of an intake none comes in.
+    expect((await stage.submit('customer', { id: one.id })).status).toBe(403);
+    expect((await convert('customer', ['E-99999']))[0]).toEqual({ record: 'E-99999', why: 'There is no such record.' });
+  });
+  it('is taken back, and can be done again', async () => {
+    const one = await enquiry();
+    const [{ submission }] = (await convert('customer', [one.id])) as [Json];
+    await stage.settled();
+    expect((await stage.api('POST', `/submissions/${submission}/take-back`, {})).status).toBe(200);
+    expect(await stage.crm(`Enquiries('${one.id}')`)).toMatchObject({ status: 'open', organisation_id: null });
+    expect((await stage.crm(`Contracts?$filter=number eq '${one.id}'`)).value).toEqual([]);
+    const [again] = await convert('customer', [one.id]);
+    expect(again.submission).toBe(submission);
+    await stage.settled();
+    expect((await told(submission)).submission.state).toBe('applied');
+    expect((await stage.crm(`Contracts?$filter=number eq '${one.id}'`)).value).toHaveLength(1);
+  });
+  it('names a value that would be lost on the way: an option spelt otherwise', async () => {
+    await enquiry({ crops: ['currant', 'apple'] });
+    const { body } = await stage.api('GET', '/conversions/customer/records?limit=50');
+    expect(body.records.length).toBeGreaterThan(3);
+    const { body: intakes } = await stage.api('GET', '/intakes');
+    const { id } = intakes.intakes.find(({ key }: Json) => key === 'customer');
+    for (const { values } of body.records) await stage.api('POST', `/intakes/${id}/samples`, { values });
+    const found = (await stage.api('POST', `/intakes/${id}/check`)).body.findings as Json[];
+    expect(found.filter(({ place }) => place.step === 'contract' && place.field === 'crops')).not.toEqual([]);
+  });
+});
+
+describe('many at once', () => {
+  it('are counted, taken in in order, and done once; what had been converted is not done again', async () => {
+    await published('many', document());
+    const some = [];
+    for (let at = 0; at < 30; at += 1) some.push(await enquiry({ source: 'fair', caller_company: 'One hof' }));
+    await convert('many', [some[3]!.id]);
+    await stage.settled();
+    const where = [{ field: 'source', test: 'is', value: 'fair' }];
+    const count = (await stage.api('POST', '/conversions/many/count', { where })).body;
+    expect(count).toMatchObject({ count: 30, whole: true });
+    expect(count.records[0]).toMatchObject({ id: some[0]!.id, shown: expect.arrayContaining([some[0]!.subject]) });
+    const { status, body } = await stage.api('POST', '/conversions/many', { where });
+    expect([status, typeof body.bulk]).toEqual([201, 'string']);
+    const bulk = async (): Promise<Json> => (await stage.api('GET', '/conversions/many')).body.bulks[0];
+    await until('all are converted', async () => (await bulk()).state === 'done');
+    expect(await bulk()).toMatchObject({ total: 30, done: 30, before: 1, ends: { applied: 29 }, problems: [] });
+    // All about the same company run one after another, and made it once.
+    expect((await stage.crm("Organisations?$filter=name eq 'One hof'")).value).toHaveLength(1);
+    expect((await stage.crm("Enquiries?$filter=source eq 'fair' and status eq 'won'")).value).toHaveLength(30);
+    const numbers = await Promise.all(some.map(({ id }) => stage.crm(`Contracts?$filter=number eq '${id}'`)));
+    expect(numbers.map(({ value }) => value.length)).toEqual(some.map(() => 1));
+  });
+  it('are paused, go on, and are ended; a refused one is told and keeps nobody else', async () => {
+    await published('refused', {
+      ...document(),
+      plan: {
+        steps: [converting.step('contract', 'Contracts', [converting.line('l1', ['caller_company'], 'number')])],
+      },
+    });
+    for (let at = 0; at < 4; at += 1)
+      await enquiry({ source: 'twice', caller_company: at < 2 ? 'The same' : `Other ${at}` });
+    const where = [{ field: 'source', test: 'is', value: 'twice' }];
+    const { body } = await stage.api('POST', '/conversions/refused', { where });
+    const bulk = async (): Promise<Json> => (await stage.api('GET', '/conversions/refused')).body.bulks[0];
+    await until('it is done', async () => (await bulk()).state === 'done');
+    expect((await bulk()).ends).toEqual({ applied: 3, refused: 1 });
+    expect((await stage.api('PUT', `/bulk-conversions/${body.bulk}/state`, { state: 'paused' })).status).toBe(409);
+    // The intake is closed: what is begun waits for somebody, and is ended.
+    const { body: intakes } = await stage.api('GET', '/intakes');
+    const { id } = intakes.intakes.find(({ key }: Json) => key === 'refused');
+    await stage.api('PUT', `/intakes/${id}/state`, { state: 'closed' });
+    await until(
+      'it is closed',
+      async () => (await stage.api('POST', '/conversions/refused', { where })).status === 409,
+    );
+  });
+  it.each([
+    ['neither', {}, 'records'],
+    ['both', { records: ['E-1'], where: [] }, 'records'],
+    ['none', { records: [] }, 'records'],
+    ['more than can be', { records: Array.from({ length: 501 }, (_, at) => `E-${at}`) }, 'records'],
+    ['a test nobody knows', { where: [{ field: 'x', test: 'smells of' }] }, 'where.0.test'],
+  ])('with %s of records and a condition are not taken', async (_what, body, field) => {
+    const answer = await stage.api('POST', '/conversions/customer', body);
+    expect([answer.status, answer.body.errors?.[0]?.field]).toEqual([422, field]);
+  });
+});
+
+describe('a conversion that starts by itself', () => {
+  it('converts what comes to meet its condition, and nothing that met it before', async () => {
+    const before = await enquiry({ status: 'agreed' });
+    const open = await enquiry();
+    const starts = [{ field: 'status', test: 'is', value: 'agreed' }];
+    const id = await published('agreed', document({ starts }));
+    await until('it has begun', async () => {
+      const [rows] = await stage.db.$client.query('SELECT * FROM conversion_starts WHERE intake_id = ?', [id]);
+      return (rows as Json[]).length === 1;
+    });
+    await stage.crm(`Enquiries('${open.id}')`, {
+      ...{ method: 'PATCH', headers: { 'If-Match': '*' }, body: JSON.stringify({ status: 'agreed' }) },
+    });
+    const fresh = await enquiry({ status: 'agreed' });
+    await hastened();
+    await until('both are converted', async () => {
+      const found = (await stage.crm(`Enquiries?$filter=status eq 'won'`)).value.map(
+        (each: Json) => each.id,
+      ) as string[];
+      return found.includes(open.id) && found.includes(fresh.id);
+    });
+    expect(await stage.crm(`Enquiries('${before.id}')`)).toMatchObject({ status: 'agreed' });
+    // What it has made of them is told by changes too, and starts nothing.
+    await hastened();
+    await stage.settled();
+    const [rows] = await stage.db.$client.query('SELECT COUNT(*) AS count FROM submissions WHERE intake_id = ?', [id]);
+    expect(Number((rows as Json[])[0].count)).toBe(2);
+  });
+});
+
+describe('a conversion on its record’s page', () => {
+  it('shows what would come of it, and is done as whoever is signed in there', async () => {
+    const origin = new URL(stage.standins).origin;
+    const wanted = document({ panel: { whenGone: 'ask' } }) as IntakeDocument;
+    await published('in-panel', { ...wanted, settings: { perMinute: 600, allowedOrigins: [origin] } });
+    const keeper = await atCrm(stage, 'keeper');
+    const own = `http://localhost:${new URL(stage.address).port}`;
+    const tag = `<script src="x" data-panel="${own}/f/in-panel/panel" data-context="SIGNED-CONTEXT"></script>`;
+    await fetch(`${stage.standins}/crm/panels`, {
+      ...{
+        method: 'POST',
+        headers: { cookie: keeper.cookie },
+        body: new URLSearchParams({ entity: 'Enquiry', line: tag }),
+      },
+    });
+    const one = await enquiry();
+    const { status, html } = await keeper.panel('Enquiries', one.id, 'in-panel');
+    expect(status).toBe(200);
+    expect(html).toContain('You act here as Karla Winter.');
+    expect(html).toContain('A new Organisation');
+    expect(html).toContain(`Enquiry, changed (${one.id})`);
+    const action = /<form[^>]+action="([^"]+)"/.exec(html)![1]!.replaceAll('&amp;', '&');
+    const sent = await fetch(`${stage.address}${action}`, {
+      method: 'POST',
+      redirect: 'manual',
+      body: new URLSearchParams(),
+    });
+    expect(sent.status).toBe(303);
+    await stage.settled();
+    const thanks = await (await fetch(`${stage.address}${sent.headers.get('location')}`)).text();
+    expect(thanks).toContain('Contract ');
+    expect((await stage.crm(`Contracts?$filter=number eq '${one.id}'`)).value[0]).toMatchObject({
+      created_by: 'Karla Winter',
+    });
+    // An inspector may make no contract: that is said before.
+    const inspector = await atCrm(stage, 'inspector');
+    const refused = (await inspector.panel('Enquiries', (await enquiry()).id, 'in-panel')).html;
+    expect(refused).toContain('create a record of the kind Contract');
+    expect(refused).not.toContain('<form');
+  });
+});
+
+/** Changes are looked for now rather than when it suits. */
+async function hastened(): Promise<void> {
+  await stage.db.$client.query("UPDATE jobs SET due_at = UTC_TIMESTAMP(3) WHERE kind = 'feed' AND state = 'running'");
+}

@@ -1,0 +1,4 @@
+export * from './bulk.ts';
+export * from './convert.ts';
+export * from './listener.ts';
+export * from './renew.ts';
