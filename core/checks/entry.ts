@@ -47,7 +47,8 @@ export const formDrift: Check = ({ fields, plan, facts, intake }) => {
     }
   }
   // Of a form of ours nothing arrives but what its version asks.
-  if (facts?.arrived && fields.length > 0 && !intake?.form) findings.push(...arrivalDrift(fields, facts.arrived));
+  if (facts?.arrived && fields.length > 0 && !intake?.form && intake?.source.kind !== 'record')
+    findings.push(...arrivalDrift(fields, facts.arrived));
   return findings;
 };
 
@@ -88,7 +89,7 @@ function arrivalDrift(known: readonly FormField[], arrived: readonly SubmittedVa
 export const unprotected: Check = ({ intake, facts }) => {
   if (!intake) return [];
   const { kind, page } = intake.source;
-  if (kind === 'file' || facts?.secrets === undefined || facts.secrets > 0) return [];
+  if (kind === 'file' || kind === 'record' || facts?.secrets === undefined || facts.secrets > 0) return [];
   if (intake.form) {
     // Only whoever is signed in on a record's page gets to it, or was sent a link.
     if (intake.form.link?.required) return [];

@@ -34,6 +34,7 @@ import {
 } from './values.ts';
 import { beginsWrong, feeGoesNowhere, neverShown, optionsSince, readsGone, tellsRecords } from './forms.ts';
 import { begunGone, childWithoutParent, panelUnseen } from './panel.ts';
+import { convertedGone } from './conversion.ts';
 import { unpairedOption, vanishedOption } from './options.ts';
 
 /** Every check there is: a new one is a function and a line here. */
@@ -52,6 +53,7 @@ const CHECKS: Check[] = [
   childWithoutParent,
   begunGone,
   panelUnseen,
+  convertedGone,
 ];
 const STEP_CHECKS: StepCheck[] = [
   keyWithoutLine,

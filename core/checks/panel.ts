@@ -1,4 +1,5 @@
 import { begunItems, fieldBegunWith, linkedEntities, say } from '../forms/hosted/index.ts';
+import { conversionOf } from '../intake/index.ts';
 import type { Line } from '../mapping/index.ts';
 import { mayCreate, stepName } from '../plans/index.ts';
 import { entityOf, fieldOf, isWritable } from '../schema/index.ts';
@@ -65,12 +66,13 @@ export const begunGone: Check = ({ intake, schemas }) => {
 
 /** K21: a panel that nobody can open, or that no page has shown yet. */
 export const panelUnseen: Check = ({ intake, facts }) => {
-  const form = intake?.form;
-  if (!form?.panel || !form.link) return [];
+  const conversion = intake && conversionOf(intake);
+  const on = conversion?.panel ? conversion.system : intake?.form?.panel && intake.form.link?.system;
+  if (on === undefined) return [];
   const place = { station: 'open' } as const;
-  const system = facts?.systemNames?.[form.link.system] ?? 'its system';
+  const system = facts?.systemNames?.[on] ?? 'its system';
   const findings: Finding[] = [];
-  if (facts?.actingSystems && !facts.actingSystems.includes(form.link.system))
+  if (facts?.actingSystems && !facts.actingSystems.includes(on))
     findings.push({
       ...{ id: 'K21', severity: 'stops', place },
       sentence: `Nobody can open the panel: under Systems it isn’t said yet how people act as themselves in ${system}.`,

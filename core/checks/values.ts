@@ -280,6 +280,13 @@ export const textToReference: StepCheck = (input) =>
       has(line, 'lookup', 'compute', 'options')
     )
       return [];
+    // What comes is the id of a record, of this entity or of another.
+    const [held] = line.from.length === 1 ? [formField(input, line.from[0]!)?.record] : [];
+    if (held && held.system === input.step.system) {
+      if (field.relation === undefined || held.entity === field.relation) return [];
+      const sentence = `${field.label} takes a record of ${field.relation}, and is given one of ${held.entity}.`;
+      return [{ id: 'K15', severity: 'stops', place: placeOf(input, line), sentence }];
+    }
     const which = samplesWhere(input, line, field, ({ treated }) => !isBlank(treated) && !looksLikeId(String(treated)));
     const hidden = line.from.every((name) => formField(input, name)?.hidden === true);
     const filled = samplesWhere(input, line, field, ({ treated }) => !isBlank(treated)).length;

@@ -1,5 +1,6 @@
 import type { FormField, InputType, SubmittedValues } from '../forms/index.ts';
 import type { Comparison, HostedForm } from '../forms/hosted/index.ts';
+import { blankStep, type Step } from '../plans/index.ts';
 import { fieldOf, type Entity, type FieldType, type RecordState } from '../schema/index.ts';
 import { isBlank } from '../values/index.ts';
 import type { FormSource, IntakeDocument, RecordPart } from './model.ts';
@@ -25,6 +26,16 @@ export function conversionOf({ source }: Pick<IntakeDocument, 'source'>): Conver
     ...(converted ? { converted } : {}),
     ...(panel ? { panel } : {}),
   };
+}
+
+/** A fresh step on an entity; on the one that is converted, it comes back to the record itself. */
+export function stepOn(document: IntakeDocument, id: string, system: string, entity: string): Step {
+  const step = blankStep(id, system, entity);
+  const conversion = conversionOf(document);
+  const own = document.fields.find(({ record }) => record?.system === system && record.entity === entity);
+  // The first of its ids is the record's own; others lead from it to records of the same entity.
+  if (!own || conversion?.system !== system || conversion.entity !== entity) return step;
+  return { ...step, record: { by: 'field', field: own.name }, whenNone: 'stop', whenOne: 'update' };
 }
 
 /** A conversion on its records' pages is opened as a form of ours is; nothing is asked in it. */

@@ -83,12 +83,13 @@ describe('a conversion', () => {
   it('names a value that would be lost on the way: an option spelt otherwise', async () => {
     await enquiry({ crops: ['currant', 'apple'] });
     const { body } = await stage.api('GET', '/conversions/customer/records?limit=50');
-    expect(body.records.length).toBeGreaterThan(3);
+    expect(body.records.length).toBeGreaterThan(0);
     const { body: intakes } = await stage.api('GET', '/intakes');
     const { id } = intakes.intakes.find(({ key }: Json) => key === 'customer');
     for (const { values } of body.records) await stage.api('POST', `/intakes/${id}/samples`, { values });
-    const found = (await stage.api('POST', `/intakes/${id}/check`)).body.findings as Json[];
-    expect(found.filter(({ place }) => place.step === 'contract' && place.field === 'crops')).not.toEqual([]);
+    const { revision } = (await stage.api('GET', `/intakes/${id}`)).body.intake;
+    const { body: problem } = await stage.api('POST', `/intakes/${id}/publish`, { revision });
+    expect(JSON.stringify(problem)).toMatch(/Crops.*currant/);
   });
 });
 

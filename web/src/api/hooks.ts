@@ -78,6 +78,17 @@ export const usePast = (id: string, enabled = true) =>
     staleTime: 10_000,
   });
 
+/** Records that a conversion could be tried on, as they are now. */
+export const useConvertible = (id: string, enabled: boolean) =>
+  useQuery({
+    queryKey: ['conversions', id, 'samples'],
+    queryFn: async () =>
+      (await call('get /conversions/:intake/records', { params: { intake: id }, query: { limit: 50 } })).records,
+    enabled,
+    staleTime: 10_000,
+    retry: false,
+  });
+
 export const useFacts = (id: string) =>
   useQuery({
     queryKey: ['intakes', id, 'facts'],

@@ -8,7 +8,16 @@ import { begun, changed, madeUpSample, redone, undone } from '@zusammen/core/pla
 import type { Schema } from '@zusammen/core/schema';
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { call, apiLines, ApiProblem } from '../../api/client.ts';
-import { systemQuery, useFacts, useMe, usePageForms, usePast, useSamples, useSystems } from '../../api/hooks.ts';
+import {
+  systemQuery,
+  useFacts,
+  useMe,
+  usePageForms,
+  useConvertible,
+  usePast,
+  useSamples,
+  useSystems,
+} from '../../api/hooks.ts';
 import type { IntakeDetail, Rehearsed, System, SystemDetail } from '@zusammen/core/api';
 import { worker } from '../../work/index.ts';
 
@@ -21,6 +30,8 @@ export interface SampleLine {
   kept: boolean;
   /** Nobody sent it: it stands in until there is one. */
   madeUp?: true;
+  /** A record that could be converted, as it is now. */
+  record?: true;
 }
 
 /** How far what is said of the document is true of it as it stands: nothing is said of a state that is gone. */
@@ -199,7 +210,9 @@ function useSampleLines(
   mayEdit: boolean,
 ): SampleLine[] {
   const kept = useSamples(id);
-  const past = usePast(id, mayEdit);
+  const isConversion = document.source.kind === 'record';
+  const past = usePast(id, mayEdit && !isConversion);
+  const records = useConvertible(id, mayEdit && isConversion);
   const real = useMemo(() => {
     const known = new Set<string>();
     const lines: SampleLine[] = [];
@@ -209,13 +222,18 @@ function useSampleLines(
       if (!known.has(content)) lines.push(line);
       known.add(content);
     };
+    // What a conversion would do is seen on records as they are now.
+    for (const { id: at, label, values } of records.data ?? [])
+      add({ id: at, title: label || at, values, at: '', kept: false, record: true });
+    if (isConversion) return lines;
     for (const { id: at, values, createdAt } of kept.data ?? [])
       add({ id: at, title: titleOf(document.fields, values) || 'a sample', values, at: createdAt, kept: true });
     for (const { id: at, label, values, receivedAt } of past.data ?? [])
       add({ id: at, title: label || 'a submission', values, at: receivedAt, kept: false });
     return lines.slice(0, 50);
-  }, [kept.data, past.data, document.fields]);
-  const none = kept.data !== undefined && (past.data !== undefined || !mayEdit) && real.length === 0;
+  }, [kept.data, past.data, records.data, isConversion, document.fields]);
+  const told = isConversion ? records.data : past.data;
+  const none = kept.data !== undefined && (told !== undefined || !mayEdit) && real.length === 0;
   const { fields, plan, settings } = document;
   const madeUp = useMemo(() => {
     const values = none ? madeUpSample({ fields, plan, schemas, settings }) : {};
@@ -249,6 +267,7 @@ function useSchemas(document: IntakeDocument) {
   const written = [
     ...new Set([
       ...document.plan.steps.map(({ system }) => system),
+      ...(document.source.system === undefined ? [] : [document.source.system]),
       ...(document.form ? standingsOf(document.form).flatMap(({ item }) => item.reads?.system ?? []) : []),
     ]),
   ];
@@ -334,7 +353,8 @@ function useRehearsal(id: string, document: IntakeDocument, samples: SampleLine[
   const settled = useRested(document, 400);
   const ids = useMemo(() => samples.map((each) => each.id), [samples]);
   // The made-up sample has no id that the server knows; its values are what tells one from another.
-  const madeUp = samples[0]?.madeUp ? samples[0].values : undefined;
+  const byValues = samples[0]?.madeUp === true || samples[0]?.record === true;
+  const madeUp = byValues ? samples.map(({ values }) => values) : undefined;
   const anew = useRef(false);
   const latest = useRef<ReadonlyMap<string, Rehearsed>>(new Map());
   const key = ['rehearsal', id, settled, ids, madeUp];
@@ -342,7 +362,7 @@ function useRehearsal(id: string, document: IntakeDocument, samples: SampleLine[
     queryKey: key,
     queryFn: async ({ signal }) => {
       const results = ids.map((each) => latest.current.get(each));
-      const what = samples[0]?.madeUp ? { samples: samples.map(({ values }) => values) } : { of: ids };
+      const what = byValues ? { samples: samples.map(({ values }) => values) } : { of: ids };
       const body = { document: settled, ...what, ...(anew.current ? { anew: true } : {}) };
       anew.current = false;
       await apiLines<{ at: number; result: Rehearsed }>(

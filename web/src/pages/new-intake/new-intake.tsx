@@ -14,6 +14,7 @@ import { FileSource } from './file-source.tsx';
 import { OursSource } from './ours-source.tsx';
 import { StartedForm } from './started-form.tsx';
 import { PageSource } from './page-source.tsx';
+import { RecordSource } from './record-source.tsx';
 import { PayloadSource } from './payload-source.tsx';
 
 const SOURCES = [
@@ -21,6 +22,7 @@ const SOURCES = [
   { from: 'ours', name: 'a form of ours', hint: 'The form and its plan appear here before anything is made.' },
   { from: 'events', name: 'a feed of events', hint: 'Paste an event: its fields appear here with inferred kinds.' },
   { from: 'file', name: 'a file of old submissions', hint: 'Its columns appear here; every row becomes a submission.' },
+  { from: 'record', name: 'records of a system', hint: 'Its fields appear here; a record becomes what the plan says.' },
   { from: 'program', name: 'a program, or a schema', hint: 'Paste what it sends, or the JSON Schema of it.' },
 ] as const;
 type From = (typeof SOURCES)[number]['from'];
@@ -37,6 +39,7 @@ export function NewIntake() {
     ours: <OursSource bring={bring} />,
     events: <PayloadSource key="events" kind="events" bring={bring} />,
     file: <FileSource bring={bring} />,
+    record: <RecordSource bring={bring} />,
     program: <PayloadSource key="program" kind="program" bring={bring} />,
   };
   return (
@@ -150,9 +153,13 @@ function Make({ brought, made }: { brought: Brought; made: (id: string) => void 
         onChange={({ target }) => setOwnKey(target.value)}
         help={
           <>
-            {brought.ours ? 'Visitors find it at ' : 'Submissions go to '}
+            {brought.ours
+              ? 'Visitors find it at '
+              : brought.source.kind === 'record'
+                ? 'Programs start it at '
+                : 'Submissions go to '}
             <code className="font-mono">
-              /{brought.ours ? 'f' : 'in'}/{key || '…'}
+              /{brought.ours ? 'f' : brought.source.kind === 'record' ? 'api/conversions' : 'in'}/{key || '…'}
             </code>
           </>
         }

@@ -1,4 +1,5 @@
 import { sentByScript } from '@zusammen/core/forms';
+import { conversionOf } from '@zusammen/core/intake';
 import { listed } from '@zusammen/core/values';
 import { call } from '../../../api/client.ts';
 import { useDo } from '../../../api/hooks.ts';
@@ -11,6 +12,9 @@ import { Empty } from '../../../parts/states.tsx';
 import { Moment } from '../../../parts/time.tsx';
 import { Tag } from '../../../parts/chip.tsx';
 import { useDraft } from '../draft.tsx';
+import { ByHand } from '../convert/by-hand.tsx';
+import { ByItself } from '../convert/by-itself.tsx';
+import { Many } from '../convert/many.tsx';
 import { attachLine } from './attach-line.ts';
 import { Files } from './files.tsx';
 import { MakeLink } from './make-link.tsx';
@@ -25,6 +29,8 @@ export function Open() {
   const { link } = detail.live?.form ?? {};
   const linked = link && schemas.get(link.system)?.entities.find(({ name }) => name === link.entity);
   const kind = document.source.kind;
+  const conversion = conversionOf(document);
+  const entity = conversion && schemas.get(conversion.system)?.entities.find(({ name }) => name === conversion.entity);
   const script = sentByScript(document.fields);
   const { intake, versions, changes } = detail;
   const address = `${window.location.origin}/in/${intake.key}`;
@@ -40,8 +46,10 @@ export function Open() {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-start gap-3.5 max-[900px]:grid-cols-1">
       <div className="space-y-3.5">
+        {conversion && <ByHand label={entity?.label ?? conversion.entity} />}
+        {conversion && <Many entity={entity} />}
         <PanelOnPages />
-        <Sheet title="Address" aside={<IntakeStateTag state={intake.state} />}>
+        <Sheet title={conversion ? 'For programs' : 'Address'} aside={<IntakeStateTag state={intake.state} />}>
           <div className="space-y-3 p-4">
             {kind === 'ours' && !(document.form?.panel && document.form.link?.required) && (
               <>
@@ -56,7 +64,14 @@ export function Open() {
                 </p>
               </>
             )}
-            <Copy label={kind === 'ours' ? 'Address for programs' : 'Address for submissions'} text={address} />
+            {conversion ? (
+              <Copy
+                label="POST with {records: [ids]}, or {where: […]}"
+                text={`${window.location.origin}/api/conversions/${intake.key}`}
+              />
+            ) : (
+              <Copy label={kind === 'ours' ? 'Address for programs' : 'Address for submissions'} text={address} />
+            )}
             {kind === 'page' && (
               <>
                 {script.all ? (
@@ -95,7 +110,7 @@ export function Open() {
                 </p>
               </>
             )}
-            <p className="text-small text-soft">
+            <p className={cx('text-small text-soft', conversion && 'hidden')}>
               JSON, form-encoded and multipart bodies are taken. A program that may send twice adds an{' '}
               <code className="font-mono">Idempotency-Key</code> header, a form a hidden field{' '}
               <code className="font-mono">_key</code>.
@@ -122,8 +137,14 @@ export function Open() {
         {(kind === 'events' || kind === 'program') && <KeysForEvents />}
       </div>
       <div className="space-y-3.5">
-        <Told />
-        <Files />
+        {conversion ? (
+          <ByItself entity={entity} />
+        ) : (
+          <>
+            <Told />
+            <Files />
+          </>
+        )}
         <Sheet title="Versions">
           {versions.length === 0 ? (
             <Empty title="Nothing is published yet">Settle the checks of the plan, rehearse, then publish.</Empty>

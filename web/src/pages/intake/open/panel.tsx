@@ -1,3 +1,4 @@
+import { formOfConversion } from '@zusammen/core/intake';
 import { linkedEntities, SIGNED_CONTEXT } from '@zusammen/core/forms/hosted';
 import { Copy } from '../../../parts/copy.tsx';
 import { Sheet } from '../../../parts/sheet.tsx';
@@ -8,8 +9,8 @@ import { useDraft } from '../draft.tsx';
 export function PanelOnPages() {
   const { detail, document, schemas } = useDraft();
   const { panel } = detail;
-  const { link } = document.form ?? {};
-  if (!panel || !link || !document.form?.panel) return null;
+  const link = document.form?.panel ? document.form.link : formOfConversion(document)?.link;
+  if (!panel || !link) return null;
   const { seenAt, seenBy, seenOn, refusedAt, refusedWhy, refusedFrom } = panel;
   const labels = linkedEntities(link).map(
     ({ entity }) => schemas.get(link.system)?.entities.find(({ name }) => name === entity)?.label ?? entity,

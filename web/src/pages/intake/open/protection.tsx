@@ -15,7 +15,7 @@ export function Protection() {
   return (
     <Sheet title="Protection and thanks">
       <fieldset disabled={!mayEdit} className="space-y-3 p-4">
-        {(kind === 'page' || kind === 'ours') && (
+        {(kind === 'page' || kind === 'ours' || source.panel !== undefined) && (
           <Words
             label={
               kind === 'page' ? 'Only pages of these origins may send' : 'Pages of these origins may show the form'

@@ -1,5 +1,5 @@
-import { changePlan, changePlanStep } from '@zusammen/core/intake';
-import { blankStep, type Step } from '@zusammen/core/plans';
+import { changePlan, changePlanStep, stepOn } from '@zusammen/core/intake';
+import { type Step } from '@zusammen/core/plans';
 import { useSearchParams } from 'react-router';
 import { Sheet } from '../../../parts/sheet.tsx';
 import { Empty, Skeleton } from '../../../parts/states.tsx';
@@ -79,12 +79,12 @@ export function PlanStation() {
 
 /** The start of a plan: what the form speaks of is proposed whole; picking one entity by hand comes after. */
 function FirstStep() {
-  const { change, systems } = useDraft();
+  const { document, change, systems } = useDraft();
   const suggest = useSuggest();
   if (systems.length === 0) return <Empty title="No system is connected">Connect one under Systems first.</Empty>;
   const choose = async (chosen: string): Promise<void> => {
     const [system, name] = chosen.split(' ') as [string, string];
-    const steps = await suggest.withStep([], blankStep(crypto.randomUUID().slice(0, 8), system, name));
+    const steps = await suggest.withStep([], stepOn(document, crypto.randomUUID().slice(0, 8), system, name));
     change((held) => changePlan(held, (plan) => ({ ...plan, steps })));
   };
   return (

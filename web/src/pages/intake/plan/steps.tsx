@@ -1,8 +1,7 @@
 import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { changePlan, removeStep } from '@zusammen/core/intake';
+import { changePlan, removeStep, stepOn } from '@zusammen/core/intake';
 import {
-  blankStep,
   fieldLabel,
   linkProposals,
   moveStep,
@@ -199,7 +198,7 @@ function AddStep({ choose, say }: { choose: (id: string) => void; say: (what: st
   const add = async (chosen: string): Promise<void> => {
     const [system, name] = chosen.split(' ') as [string, string];
     const before = document.plan.steps;
-    const fresh = blankStep(newId(), system, name);
+    const fresh = stepOn(document, newId(), system, name);
     setBusy(true);
     try {
       const after = await suggest.withStep(before, fresh);
