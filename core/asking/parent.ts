@@ -11,7 +11,7 @@ import {
   type Item,
 } from '../forms/hosted/index.ts';
 import { changePlan, changePlanStep, withForm, type IntakeDocument } from '../intake/index.ts';
-import { pairOptions, suggestLines, type Line } from '../mapping/index.ts';
+import { OFFERED_FROM, pairOptions, suggestLines, type Line } from '../mapping/index.ts';
 import { addLines, type Step } from '../plans/index.ts';
 import { entityOf, isWritable, type Entity, type Field } from '../schema/index.ts';
 import { askFor } from './ask.ts';
@@ -33,9 +33,6 @@ export interface FromParent {
 
 /** Filled in where it can be seen and changed; unseen; or only where somebody leaves it blank. */
 export type FillingIn = 'shown' | 'unseen' | 'left blank';
-
-/** So sure it has to be that two fields mean the same. */
-const SURE = 0.7;
 
 /** What the records that a form is opened with could fill of a step's record, and nothing fills with them yet. */
 export function fromParents(
@@ -68,13 +65,13 @@ export function fromParents(
   const isTaken = (name: string): boolean => found.get(name)?.why === 'relation';
   for (const parent of parents) {
     const rest = open.filter(({ name }) => !isTaken(name));
-    for (const [field, of, why] of alike(rest, parent)) add(field, parent.name, of, why);
+    for (const [field, of, why] of alike(child, rest, parent)) add(field, parent.name, of, why);
   }
   return [...found.values()];
 }
 
 /** Fields of a child beside those of its parent that are called, or mean, the same. */
-function alike(fields: readonly Field[], parent: Entity): [Field, Field, FromParent['why']][] {
+function alike(child: Entity, fields: readonly Field[], parent: Entity): [Field, Field, FromParent['why']][] {
   const seen = parent.fields.filter(({ rights, type, computed }) => rights !== 'none' && type !== 'id' && !computed);
   const same = fields.flatMap((field): [Field, Field, FromParent['why']][] => {
     const of = seen.find((each) => each.name === field.name && isSameKind(each, field));
@@ -86,13 +83,15 @@ function alike(fields: readonly Field[], parent: Entity): [Field, Field, FromPar
     .filter(({ name, type }) => !used.has(name) && type !== 'reference')
     .map(({ name, label, type, options }) => ({ name, label, type, ...(options ? { options } : {}) }));
   const open = fields.filter(({ name, type }) => !named.has(name) && type !== 'reference');
-  const meant = suggestLines(sources, [{ name: parent.name, label: parent.label, fields: open }]);
+  const meant = suggestLines(sources, [{ name: child.name, label: child.label, fields: open }]);
   return [
     ...same,
     ...meant.flatMap((line): [Field, Field, FromParent['why']][] => {
       const field = open.find(({ name }) => name === line.field);
       const of = line.from.length === 1 ? seen.find(({ name }) => name === line.from[0]) : undefined;
-      return field && of && line.confidence >= SURE && isSameKind(of, field) ? [[field, of, 'same meaning']] : [];
+      return field && of && line.confidence >= OFFERED_FROM && isSameKind(of, field)
+        ? [[field, of, 'same meaning']]
+        : [];
     }),
   ];
 }

@@ -70,7 +70,6 @@ export function apiaryInspection({ system, schema }: Making, pages: string): Int
       ...worded,
       title: { en: 'Apiary inspection', de: 'Standbesuch' },
       thanks: { en: 'The visit is noted.', de: 'Der Besuch ist eingetragen.' },
-      guard: { ...form.guard, leastSeconds: 0 },
     };
   });
 }

@@ -232,12 +232,13 @@ export function formDoor(context: Context): Router {
       // Without a script, a row more or less is asked for here, and nothing is sent yet.
       if (typeof more === 'string') return answer.page(200, { more });
       if (typeof less === 'string') return answer.page(200, { answers: withoutRow(answers, less) });
-      // Whoever fills in what nobody sees is thanked as everybody is, and learns nothing by it.
-      if (form.guard.trap && typeof trapped === 'string' && trapped !== '') return answer.sent();
-      const { leastSeconds } = form.guard;
+      // Whoever fills in what nobody sees is thanked as everybody is, and learns nothing by it. In a panel nobody is
+      // anonymous: the system has said who it is, and what is begun for them may well be sent in a second.
+      const { trap, leastSeconds } = of.panel ? { trap: false, leastSeconds: 0 } : form.guard;
+      if (trap && typeof trapped === 'string' && trapped !== '') return answer.sent();
       if (leastSeconds > 0 && (!shown || Date.now() - shown.at < leastSeconds * 1000)) return answer.tooSoon();
       const isAsked = work.isNeeded(found.intake.id, form.guard, found.document.settings.perMinute);
-      if (isAsked && of.draft === undefined && !(await work.isDone(found.intake.id, proof)))
+      if (isAsked && of.draft === undefined && !of.panel && !(await work.isDone(found.intake.id, proof)))
         return answer.workFirst(await work.challenge(found.intake.id));
       if (wrong.length > 0) return answer.refused(wrong);
       const person = await actingIn(of);

@@ -74,9 +74,9 @@ export function BeginsPart({ item, edited, editing }: Props) {
             {begins?.with === 'record' &&
               entities.map(({ name: entity, label: called, fields }) => (
                 <label key={entity} className="block text-small text-soft">
-                  {entities.length > 1 ? `of a ${called}` : `Of the ${called}`}
+                  Of the {called}
                   <select
-                    aria-label={entities.length > 1 ? `The field of a ${called}` : 'The record’s field'}
+                    aria-label={entities.length > 1 ? `The field of the ${called}` : 'The record’s field'}
                     className={`${BOX} w-full text-body text-ink`}
                     value={fieldOf(entity) ?? ''}
                     onChange={({ target }) => takeField(entity, target.value)}

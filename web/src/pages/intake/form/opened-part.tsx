@@ -85,7 +85,7 @@ function OnPages({
   const begun = editing.standings.filter(({ item }) => item.begins?.with === 'record').length;
   return (
     <>
-      Opens on pages of a{' '}
+      Opens on pages of{' '}
       <Part label="On whose pages" shown={entities.map(labelOf).join(' or ')} edited={edited}>
         {(close) => (
           <div className="w-[300px] space-y-2 p-2">

@@ -23,6 +23,9 @@ export function StepSentence({
 }) {
   const { document, mayEdit } = useDraft();
   const suggest = useSuggest();
+  const { form, source } = document;
+  const inPanel = form?.panel ? form.link?.system : source.panel && source.system;
+  const actsInPanel = inPanel !== undefined && inPanel === step.system;
   const another = async (chosen: string): Promise<void> => {
     const [systemId, name] = chosen.split(' ') as [string, string];
     if (systemId === step.system && name === step.entity) return;
@@ -48,7 +51,7 @@ export function StepSentence({
         )}
       </Editable>{' '}
       <WhichRecord step={step} entity={entity} edit={edit} />, and write as{' '}
-      <strong className="font-semibold">the connection</strong>.
+      <strong className="font-semibold">{actsInPanel ? 'whoever is signed in on the page' : 'the connection'}</strong>.
     </p>
   );
 }

@@ -22,6 +22,17 @@ export function whereOf(document: IntakeDocument, schema: Schema | undefined) {
   };
 }
 
+/** The entities that something may be made of: a record that is converted becomes others. */
+function withoutConverted(schemas: ReadonlyMap<string, Schema>, { system, entity }: IntakeDocument['source']) {
+  if (system === undefined) return schemas;
+  return new Map(
+    [...schemas].map(([id, schema]) => [
+      id,
+      id === system ? { ...schema, entities: schema.entities.filter(({ name }) => name !== entity) } : schema,
+    ]),
+  );
+}
+
 /** Some of what samples brought under a name. */
 const saidUnder = (name: string, samples: readonly { values: SubmittedValues }[]): string[] =>
   samples.slice(0, 30).flatMap(({ values }) => textsSaid(values[name]));
@@ -43,7 +54,7 @@ export interface Suggest {
 export function useSuggest(): Suggest {
   const learned = useLearned().data ?? NOTHING_LEARNED;
   const { document, samples, schemas, facts } = useDraft();
-  const { fields, settings } = document;
+  const { fields, settings, source } = document;
   return useMemo(() => {
     // What is made up tells nothing of what visitors write.
     const sent = samples.filter(({ madeUp }) => !madeUp);
@@ -55,12 +66,25 @@ export function useSuggest(): Suggest {
       where: settings,
       weakKeys: weakKeysOf(facts ?? {}),
     });
+    // On the record that is converted itself only what is made of it has to be noted: it has its own values already.
+    const forStep = (steps: readonly Step[], step: Step | undefined) => {
+      const input = inputFor(steps);
+      const isOwn = step?.record?.by === 'field' && step.system === source.system && step.entity === source.entity;
+      return isOwn ? { ...input, fields: [] } : input;
+    };
     return {
       rank: () => worker().rank(inputFor([])),
-      propose: () => worker().propose(inputFor([])),
+      propose: () => worker().propose({ ...inputFor([]), schemas: withoutConverted(schemas, source) }),
       stepsFor: (about) => worker().stepsFor(inputFor([]), about),
-      withStep: (steps, fresh) => worker().withStep(inputFor(steps), fresh),
-      rest: (steps, only) => worker().suggestSteps(inputFor(steps), only),
+      withStep: (steps, fresh) => worker().withStep(forStep(steps, fresh), fresh),
+      rest: (steps, only) =>
+        worker().suggestSteps(
+          forStep(
+            steps,
+            steps.find(({ id }) => id === only),
+          ),
+          only,
+        ),
     };
-  }, [fields, settings, samples, schemas, learned, facts]);
+  }, [fields, settings, source, samples, schemas, learned, facts]);
 }

@@ -1,3 +1,4 @@
+import { standingsOf } from '@zusammen/core/forms/hosted';
 import {
   alwaysAnew,
   alwaysNew,
@@ -21,7 +22,10 @@ type Edit = (work: (step: Step) => Step) => void;
 /** Once, or once per row of a repeating group; shown only where a form has one. */
 export function HowOften({ step, edit }: { step: Step; edit: Edit }) {
   const { document, mayEdit } = useDraft();
-  const groups = groupsOf(document.fields);
+  // Rows of a form of ours are there before anything is asked in them.
+  const ours = document.form ? standingsOf(document.form) : [];
+  const empty = ours.filter(({ item, groups: around }) => item.kind === 'group' && around.length === 0);
+  const groups = [...new Set([...groupsOf(document.fields), ...empty.map(({ name }) => name)])];
   if (groups.length === 0 && step.repeat === undefined) return null;
   const choose = (group: string): void => edit((held) => repeatBy(held, group === '' ? undefined : group));
   return (
