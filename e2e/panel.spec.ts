@@ -1,5 +1,5 @@
 import type { FrameLocator, Page } from '@playwright/test';
-import { address, expect, pick, standins, test } from './stage.ts';
+import { address, expect, pick, signInToCrm, standins, test } from './stage.ts';
 
 /** A form on a record's page: people act as themselves, and what a child has of its parent is filled in. Two origins. */
 
@@ -9,14 +9,6 @@ const crm = async (page: Page, path: string, data?: object) => {
   const answer = data ? await page.request.post(at, { headers, data }) : await page.request.get(at, { headers });
   return (await answer.json()) as Record<string, string> & { value: Record<string, string>[] };
 };
-
-async function signInToCrm(page: Page, login: string, back = '/crm/'): Promise<void> {
-  await page.goto(`${standins()}/crm/sign-in?back=${back}`);
-  await page.getByLabel('Login').fill(login);
-  await page.getByLabel('Password').fill('clover-hollow');
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await expect(page.getByRole('button', { name: 'Sign out' })).toBeVisible();
-}
 
 const panelOn = (page: Page): FrameLocator => page.getByRole('region', { name: 'Panel' }).frameLocator('iframe');
 

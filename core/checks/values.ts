@@ -136,7 +136,7 @@ export const overlong: StepCheck = (input) =>
         id: 'K05',
         severity: 'look',
         place: placeOf(input, line),
-        sentence: `${field.label} takes ${limit} ${unit}, and the form lets visitors write more; what is longer is refused.`,
+        sentence: `${field.label} takes ${limit} ${unit}, and ${sources.some(({ typed }) => typed) ? 'the record may hold more' : 'the form lets visitors write more'}; what is longer is refused.`,
         samples: counted(which, input.samples.length),
         mend: withTreatment(input, line, `cut at ${limit} ${unit}`, { kind: 'shorten', limit, unit }),
       },

@@ -294,3 +294,10 @@ describe('settings of treatments', () => {
     expect(withSetting({ kind }, settingOf(kind, name), said)).toEqual(expected);
   });
 });
+
+it('a line that is always the same is for new records, and for those that are there where none is made', () => {
+  const creating = step('a', 'People', []);
+  const named: Step = { ...creating, record: { by: 'field', field: 'id' }, whenNone: 'stop' };
+  expect(constantLine('l', 'name', creating).ifBoth).toBe('new records only');
+  expect(constantLine('l', 'name', named).ifBoth).toBe('write');
+});

@@ -1,7 +1,7 @@
 import type { FormField } from '../../forms/index.ts';
 import { treatmentsFor, type Line, type Treatment, type Where } from '../../mapping/index.ts';
 import type { Field } from '../../schema/index.ts';
-import type { Step } from '../model.ts';
+import { mayCreate, type Step } from '../model.ts';
 
 /** Editing the lines of a step. A line that somebody has changed is theirs: it is no suggestion any more. */
 
@@ -34,10 +34,10 @@ export const acceptLines = (step: Step, ids: ReadonlySet<string>): Step => ({
   lines: step.lines.map((line) => (ids.has(line.id) ? settledLine(line) : line)),
 });
 
-/** A line that always writes the same, to a field. */
-export const constantLine = (id: string, field: string): Line => ({
+/** A line that always writes the same, to a field: of new records, or of those that are there if a step makes none. */
+export const constantLine = (id: string, field: string, step?: Step): Line => ({
   ...{ id, from: [], constant: '', treatments: [], field },
-  ...{ ifBoth: 'new records only', blankErases: false, origin: 'set' },
+  ...{ ifBoth: !step || mayCreate(step) ? 'new records only' : 'write', blankErases: false, origin: 'set' },
 });
 
 /** Another source for a line: what it had comes first, joined with it. */

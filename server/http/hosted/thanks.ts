@@ -1,7 +1,7 @@
 import type { Response } from 'express';
 import { wordsIn } from '@zusammen/core/forms/hosted';
 import { element, type Markup } from '@zusammen/core/forms/hosted/view';
-import type { IntakeDocument, IntakeSettings } from '@zusammen/core/intake';
+import { conversionOf, type IntakeDocument, type IntakeSettings } from '@zusammen/core/intake';
 import { entityOf, type Schema, type Value } from '@zusammen/core/schema';
 import { cameToAnEnd, toldOf } from '../../engine/index.ts';
 import { listSystems, type Submission } from '../../store/index.ts';
@@ -20,7 +20,7 @@ const STOPPED = new Set(['asked', 'refused', 'failed', 'stopped']);
 
 export interface Thanking {
   of: PageOf;
-  document: Pick<IntakeDocument, 'form' | 'plan'> & { settings: IntakeSettings };
+  document: Pick<IntakeDocument, 'form' | 'plan' | 'source'> & { settings: IntakeSettings };
   submission: Pick<Submission, 'id'>;
   /** It was sent from the page of a record, where what comes of it is awaited. */
   inPanel?: boolean;
@@ -41,7 +41,9 @@ export async function sendThanks(context: Context, response: Response, thanking:
   }
   const still = inPanel ? [said(wordsIn(of.language).waitsHere)] : [];
   const outcome = typeof came === 'string' ? still : came;
-  response.type('text/html').send(thanksPage(of, { paper: `filled?${paper.toString()}`, outcome }));
+  // Of a record that is converted nobody has filled anything in.
+  const filled = conversionOf(thanking.document) ? {} : { paper: `filled?${paper.toString()}` };
+  response.type('text/html').send(thanksPage(of, { ...filled, outcome }));
 }
 
 /** What came of it, as far as it is told; 'not yet' while that is to be waited for. */
@@ -75,10 +77,12 @@ async function outcomeOf(
 }
 
 /** What came of a panel, as those are told who work with the system: the records, or why there are none. */
-async function outcomeInPanel(context: Context, { of, submission, looks }: Thanking): Promise<Markup[] | 'not yet'> {
+async function outcomeInPanel(context: Context, { of, document, submission, looks }: Thanking): Promise<Markup[] | 'not yet'> {
   const { db, live } = context;
   const words = wordsIn(of.language);
-  const again = element('p', {}, element('a', { href: addressIn(of), class: 'more' }, words.anotherOne));
+  const again = conversionOf(document)
+    ? ''
+    : element('p', {}, element('a', { href: addressIn(of), class: 'more' }, words.anotherOne));
   const end = await cameToAnEnd(db, submission.id, looks === 0 ? WAIT_MS : 0).catch(() => undefined);
   if (!end) return 'not yet';
   const steps = end.course?.steps ?? [];

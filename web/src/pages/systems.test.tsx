@@ -41,6 +41,7 @@ const systems = (
       'get /payment-services': { services: [] },
       'get /session': { user: { id: 'u1', email: 'm@wren.example', name: 'Mara', role, active: true } },
       'get /systems': { systems: [CRM, OTHER] },
+      'get /systems/:id/acting': { acting: null, audience: 'https://zusammen.example/context' },
       'get /systems/:id': ({ params }) => detail(params['id'] === 'crm' ? CRM : OTHER),
       ...more,
     },

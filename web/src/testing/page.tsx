@@ -22,8 +22,13 @@ export type Answers = {
 };
 
 /** An answer that says no, as the server puts it (RFC 9457). */
-export const refusal = (status: number, title: string, detail: string): Response =>
-  new Response(JSON.stringify({ title, detail }), {
+export const refusal = (
+  status: number,
+  title: string,
+  detail: string,
+  errors?: readonly { field: string; reason: string }[],
+): Response =>
+  new Response(JSON.stringify({ title, detail, errors }), {
     status,
     headers: { 'Content-Type': 'application/problem+json' },
   });

@@ -135,7 +135,7 @@ function Bulk({ bulk, entity, mayEdit }: { bulk: BulkTold; entity: Entity | unde
       </p>
       <progress
         aria-label="How far it is"
-        className="h-1.5 w-full accent-moss"
+        className="h-1.5 w-full accent-plum"
         value={bulk.counted ? done : undefined}
         max={Math.max(1, total)}
       />

@@ -2,7 +2,7 @@ import { useDraggable, useDroppable } from '@dnd-kit/core';
 import type { FormField } from '@zusammen/core/forms';
 import type { Line } from '@zusammen/core/mapping';
 import type { IntakeDocument } from '@zusammen/core/intake';
-import { firstRows, usesOf, type Step } from '@zusammen/core/plans';
+import { firstRows, mayCreate, usesOf, type Step } from '@zusammen/core/plans';
 import { isWritable, mustBeGiven, type Entity, type Field, type Schema, type Values } from '@zusammen/core/schema';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Fragment, memo, useMemo, useRef, type ReactNode } from 'react';
@@ -98,7 +98,7 @@ export const FieldsLeft = memo(function FieldsLeft({
               shown={
                 <Outgoing muted>
                   {field.label}
-                  {mustBeGiven(field) && <span className="font-bold"> needed</span>}
+                  {mayCreate(step) && mustBeGiven(field) && <span className="font-bold"> needed</span>}
                 </Outgoing>
               }
             >

@@ -17,6 +17,7 @@ import {
   constantLine,
   firstRows,
   linkLine,
+  mayCreate,
   readNames,
   removeLine,
   withSource,
@@ -69,7 +70,9 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
       { replace: true },
     );
   const shown: Shown = SHOWN.find((each) => each === params.get('show')) ?? 'all';
-  const open = params.get('line') ?? undefined;
+  const asked = params.get('line');
+  /** The line that is open; one that was removed, perhaps by a colleague, isn't. */
+  const open = step.lines.find(({ id }) => id === asked)?.id;
   const byLine = useMemo(() => {
     const found = new Map<string, Finding[]>();
     for (const finding of findings) {
@@ -113,7 +116,7 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
   });
   const always = useSteady((name: string): void => {
     const id = newId();
-    edit((held) => addLines(held, [constantLine(id, name)]));
+    edit((held) => addLines(held, [constantLine(id, name, held)]));
     setParams((held) => new URLSearchParams({ ...Object.fromEntries(held), show: 'all', line: id }), { replace: true });
   });
   const suggestRest = async (): Promise<void> => {
@@ -185,7 +188,7 @@ export function Lines({ step, entity, edit, sample, setSample }: Props) {
     if (to.field !== undefined) connect(source, to.field);
     else if (to.line !== undefined) editLine(to.line, (line) => withSource(line, source.name));
   };
-  const needed = entity.fields.filter(mustBeGiven);
+  const needed = mayCreate(step) ? entity.fields.filter(mustBeGiven) : [];
   const filled = needed.filter(({ name }) =>
     step.lines.some(({ field, origin }) => field === name && origin === 'set'),
   ).length;

@@ -72,6 +72,18 @@ describe('the lines of a plan', () => {
     expect(kept.document.plan.steps[0]!.lines.map(({ origin }) => origin)).toEqual(['set', 'set', 'set']);
   });
 
+  it('that are removed while they are open leave what is left to map in sight', async () => {
+    const { user } = showIntake('plan', <PlanStation />);
+    await user.click(await screen.findByRole('button', { name: 'Edit the line to Name' }));
+    const left = screen.getByText('Nothing fills').closest('[hidden]');
+    expect(left).not.toBeNull();
+    await user.click(
+      within(screen.getByRole('group', { name: 'Line to Name' })).getByRole('button', { name: /^Remove/ }),
+    );
+    await waitFor(() => expect(screen.getByText('Nothing fills').closest('[hidden]')).toBeNull());
+    expect(screen.getByRole('button', { name: 'Fill Name' })).toBeTruthy();
+  });
+
   it('that are about what a visitor agrees to stand beside its wording, not beside how sure it is', async () => {
     const wording = lineTo('note', ['hello'], {
       origin: 'suggested',

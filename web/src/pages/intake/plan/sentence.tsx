@@ -26,6 +26,9 @@ export function StepSentence({
   const { form, source } = document;
   const inPanel = form?.panel ? form.link?.system : source.panel && source.system;
   const actsInPanel = inPanel !== undefined && inPanel === step.system;
+  const acting = form?.panel
+    ? 'whoever is signed in on the page'
+    : 'the connection, or whoever is signed in on its page';
   const another = async (chosen: string): Promise<void> => {
     const [systemId, name] = chosen.split(' ') as [string, string];
     if (systemId === step.system && name === step.entity) return;
@@ -51,7 +54,7 @@ export function StepSentence({
         )}
       </Editable>{' '}
       <WhichRecord step={step} entity={entity} edit={edit} />, and write as{' '}
-      <strong className="font-semibold">{actsInPanel ? 'whoever is signed in on the page' : 'the connection'}</strong>.
+      <strong className="font-semibold">{actsInPanel ? acting : 'the connection'}</strong>.
     </p>
   );
 }

@@ -33,6 +33,21 @@ function withoutConverted(schemas: ReadonlyMap<string, Schema>, { system, entity
   );
 }
 
+/** What a system notes of a converted record by itself, such as who changed it: it may be used, and isn't suggested. */
+function keptBySystem(schemas: ReadonlyMap<string, Schema>, { system, entity }: IntakeDocument['source']): Set<string> {
+  const found = schemas.get(system ?? '')?.entities.find(({ name }) => name === entity);
+  return new Set(found?.fields.filter(({ computed }) => computed).map(({ name }) => name));
+}
+
+/** Of a converted record's fields those that don't name records which the plan makes itself: these refer to the step. */
+const withoutMade = <I extends Pick<SuggestInput, 'fields'>>(input: I, steps: readonly Step[]): I => ({
+  ...input,
+  fields: input.fields.filter(
+    ({ record, typed }) =>
+      !typed || !record || !steps.some(({ system, entity }) => system === record.system && entity === record.entity),
+  ),
+});
+
 /** Some of what samples brought under a name. */
 const saidUnder = (name: string, samples: readonly { values: SubmittedValues }[]): string[] =>
   samples.slice(0, 30).flatMap(({ values }) => textsSaid(values[name]));
@@ -58,8 +73,11 @@ export function useSuggest(): Suggest {
   return useMemo(() => {
     // What is made up tells nothing of what visitors write.
     const sent = samples.filter(({ madeUp }) => !madeUp);
+    const kept = keptBySystem(schemas, source);
     const inputFor = (steps: readonly Step[]): Omit<SuggestInput, 'newId'> => ({
-      fields: fields.map((field) => ({ ...field, samples: saidUnder(field.name, sent) })),
+      fields: fields
+        .filter(({ name }) => !kept.has(name))
+        .map((field) => ({ ...field, samples: saidUnder(field.name, sent) })),
       steps,
       schemas,
       learned,
@@ -70,11 +88,16 @@ export function useSuggest(): Suggest {
     const forStep = (steps: readonly Step[], step: Step | undefined) => {
       const input = inputFor(steps);
       const isOwn = step?.record?.by === 'field' && step.system === source.system && step.entity === source.entity;
-      return isOwn ? { ...input, fields: [] } : input;
+      if (isOwn) return { ...input, fields: [] };
+      return step ? withoutMade(input, [...steps, step]) : input;
     };
     return {
       rank: () => worker().rank(inputFor([])),
-      propose: () => worker().propose({ ...inputFor([]), schemas: withoutConverted(schemas, source) }),
+      propose: () => {
+        const input = { ...inputFor([]), schemas: withoutConverted(schemas, source) };
+        const plain = input.fields.filter(({ record, typed }) => !typed || !record);
+        return worker().propose({ ...input, fields: plain });
+      },
       stepsFor: (about) => worker().stepsFor(inputFor([]), about),
       withStep: (steps, fresh) => worker().withStep(forStep(steps, fresh), fresh),
       rest: (steps, only) =>
