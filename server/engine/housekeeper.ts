@@ -1,5 +1,6 @@
 import {
   forgetActing,
+  forgetBulksBefore,
   forgetFilesBefore,
   forgetLooseFiles,
   forgetSamplesBefore,
@@ -72,6 +73,7 @@ export class Housekeeper {
       while (!this.stopped && (await forgetSettledBefore(this.db, id, before, now)) > 0);
       await forgetSamplesBefore(this.db, id, before);
       await forgetFilesBefore(this.db, id, before, now);
+      await forgetBulksBefore(this.db, id, before);
     }
     await forgetUnusedFiles(this.db, new Date(now.getTime() - UNUSED_FILE_DAYS * DAY_MS), now);
     await forgetLooseFiles(this.db, new Date(now.getTime() - DAY_MS));

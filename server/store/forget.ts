@@ -76,6 +76,14 @@ export async function forgetFilesBefore(db: Database, intakeId: string, moment: 
   for (const { id } of rows as { id: string }[]) await removeFile(db, id, now);
 }
 
+/** Takes away conversions of many that ended before a moment: they say by what records were chosen, and what was wrong. */
+export async function forgetBulksBefore(db: Database, intakeId: string, moment: Date): Promise<void> {
+  await db.$client.query(
+    'DELETE b, j FROM bulk_conversions b JOIN jobs j ON j.id = b.id WHERE b.intake_id = ? AND j.ended_at < ?',
+    [intakeId, moment],
+  );
+}
+
 /** Removes files that nobody took in, a while after they were uploaded. */
 export async function forgetUnusedFiles(db: Database, moment: Date, now = new Date()): Promise<void> {
   const [rows] = await db.$client.query(

@@ -59,7 +59,7 @@ export const PERSONAL: Readonly<Record<string, { columns: readonly string[]; lea
   taken_contexts: { columns: [], leaves: 'never' },
   // Ids of records, gone when they no longer meet what a conversion starts at.
   met_records: { columns: ['record_id'], leaves: 'with the record in its system' },
-  bulk_conversions: { columns: ['record_parts', 'problems'], leaves: 'with its file' },
+  bulk_conversions: { columns: ['record_parts', 'problems'], leaves: 'with its submission' },
   conversion_starts: { columns: [], leaves: 'never' },
   payment_services: { columns: [], leaves: 'never' },
   imports: { columns: ['problems'], leaves: 'with its file' },

@@ -1,4 +1,5 @@
 import type { IntakeDocument } from '@zusammen/core/intake';
+import { forgetBulksBefore } from '../../store/index.ts';
 import { conversionsOn, type Conversions } from '../../testing/conversions.ts';
 import { atCrm } from '../../testing/panels.ts';
 import { openStage, type Json, type Stage } from '../../testing/stage.ts';
@@ -115,7 +116,7 @@ describe('many at once', () => {
     const numbers = await Promise.all(some.map(({ id }) => stage.crm(`Contracts?$filter=number eq '${id}'`)));
     expect(numbers.map(({ value }) => value.length)).toEqual(some.map(() => 1));
   });
-  it('are paused, go on, and are ended; a refused one is told and keeps nobody else', async () => {
+  it('tell of one that is refused, which keeps nobody else; what is done isn’t paused, and a closed intake takes none', async () => {
     await published('refused', {
       ...document(),
       plan: {
@@ -130,7 +131,6 @@ describe('many at once', () => {
     await until('it is done', async () => (await bulk()).state === 'done');
     expect((await bulk()).ends).toEqual({ applied: 3, refused: 1 });
     expect((await stage.api('PUT', `/bulk-conversions/${body.bulk}/state`, { state: 'paused' })).status).toBe(409);
-    // The intake is closed: what is begun waits for somebody, and is ended.
     const { body: intakes } = await stage.api('GET', '/intakes');
     const { id } = intakes.intakes.find(({ key }: Json) => key === 'refused');
     await stage.api('PUT', `/intakes/${id}/state`, { state: 'closed' });
@@ -138,6 +138,32 @@ describe('many at once', () => {
       'it is closed',
       async () => (await stage.api('POST', '/conversions/refused', { where })).status === 409,
     );
+  });
+  it('are paused and go on, or are ended where they are; after its days nothing is known of by what they were chosen', async () => {
+    const id = await published('halted', document());
+    await Promise.all(Array.from({ length: 40 }, (_, at) => enquiry({ source: at % 2 ? 'odd' : 'even' })));
+    const begin = async (value: string): Promise<string> => {
+      const where = [{ field: 'source', test: 'is', value }];
+      return (await stage.api('POST', '/conversions/halted', { where })).body.bulk;
+    };
+    const move = async (bulk: string, state: string): Promise<number> =>
+      (await stage.api('PUT', `/bulk-conversions/${bulk}/state`, { state })).status;
+    const told = async (bulk: string): Promise<Json> =>
+      (await stage.api('GET', '/conversions/halted')).body.bulks.find((each: Json) => each.id === bulk);
+    const first = await begin('odd');
+    expect(await move(first, 'paused')).toBe(204);
+    expect((await told(first)).state).toBe('paused');
+    expect(await move(first, 'running')).toBe(204);
+    await until('it is done after all', async () => (await told(first)).state === 'done');
+    expect(await told(first)).toMatchObject({ total: 20, done: 20, ends: { applied: 20 } });
+
+    const second = await begin('even');
+    expect(await move(second, 'cancelled')).toBe(204);
+    expect((await told(second)).state).toBe('cancelled');
+    expect(await move(second, 'running')).toBe(409);
+
+    await forgetBulksBefore(stage.db, id, new Date(Date.now() + 1000));
+    expect(await told(first)).toBeUndefined();
   });
   it.each([
     ['neither', {}, 'records'],

@@ -53,7 +53,9 @@ export async function showPay(context: Context, request: Request, response: Resp
   const submission = id === undefined ? undefined : await submissionById(db, id);
   const payment = submission && (await paymentOf(db, submission.id));
   const intake = submission && (await intakeById(db, submission.intakeId));
-  const { form, settings, plan, source } = submission ? await live.document(submission.intakeId, submission.version) : {};
+  const { form, settings, plan, source } = submission
+    ? await live.document(submission.intakeId, submission.version)
+    : {};
   if (!submission || !payment || !intake || !form?.fee || submission.forgottenAt !== null)
     throw new Problem(404, 'Not there', 'There is nothing to be paid here, or no more.');
   const asked = request.query['lang'];
@@ -67,7 +69,13 @@ export async function showPay(context: Context, request: Request, response: Resp
     if (thankYou !== undefined && THANK_YOU.test(thankYou)) return response.redirect(303, thankYou);
     const looks = Number(request.query['looks'] ?? 0) || 0;
     const query = { s: String(request.query['s']), lang: language };
-    const thanking = { document: { form, settings: settings!, plan: plan!, source: source! }, submission, looks, path: 'pay', query };
+    const thanking = {
+      document: { form, settings: settings!, plan: plan!, source: source! },
+      submission,
+      looks,
+      path: 'pay',
+      query,
+    };
     return sendThanks(context, response, { of: { ...of, test: payment.test }, ...thanking });
   }
   const isOpen = payment.state === 'due' || payment.state === 'refused';

@@ -77,7 +77,10 @@ async function outcomeOf(
 }
 
 /** What came of a panel, as those are told who work with the system: the records, or why there are none. */
-async function outcomeInPanel(context: Context, { of, document, submission, looks }: Thanking): Promise<Markup[] | 'not yet'> {
+async function outcomeInPanel(
+  context: Context,
+  { of, document, submission, looks }: Thanking,
+): Promise<Markup[] | 'not yet'> {
   const { db, live } = context;
   const words = wordsIn(of.language);
   const again = conversionOf(document)

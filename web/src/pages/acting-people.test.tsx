@@ -43,10 +43,9 @@ describe('how people act as themselves in a system', () => {
 
   it('can be said by hand where nothing is published; what is refused stands at its field', async () => {
     const { user } = people(null, {
-      'post /systems/:id/acting/find': refusal(422, 'Not found', 'Nothing is published there.'),
-      'put /systems/:id/acting': refusal(422, 'Not like this', 'One value is wrong.', [
-        { field: 'issuer', reason: 'It is no address.' },
-      ]),
+      'post /systems/:id/acting/find': () => refusal(422, 'Not found', 'Nothing is published there.'),
+      'put /systems/:id/acting': () =>
+        refusal(422, 'Not like this', 'One value is wrong.', [{ field: 'issuer', reason: 'It is no address.' }]),
     });
     await user.click(await screen.findByRole('button', { name: 'Let people act…' }));
     const dialog = within(screen.getByRole('dialog'));
@@ -80,7 +79,9 @@ describe('how people act as themselves in a system', () => {
   });
 
   it('says why somebody’s context is refused', async () => {
-    const { user } = people(ACTING, { 'post /systems/:id/acting/try': refusal(422, 'Refused', 'It is too old.') });
+    const { user } = people(ACTING, {
+      'post /systems/:id/acting/try': () => refusal(422, 'Refused', 'It is too old.'),
+    });
     await user.click(await screen.findByRole('button', { name: 'Try with somebody…' }));
     await user.type(screen.getByLabelText('Signed context'), 'a.b.c');
     await user.click(screen.getByRole('button', { name: 'Try' }));
