@@ -130,6 +130,49 @@ function review(
   });
 }
 
+describe('what waits for the person who acts', () => {
+  const words = 'The token of Wanda Wren has run out.';
+  const stopped = {
+    step: 's1',
+    system: 'crm',
+    entity: 'people',
+    outcome: 'waits',
+    changes: [],
+  } as unknown as StepReport;
+  const line = lineOf('w', 'in review', words);
+  const path = pathOf(line, stopped);
+  const lacking = (role: 'specialist' | 'viewer' = 'specialist') =>
+    review(
+      [[line, stopped]],
+      {
+        'get /submissions/:id': {
+          ...path,
+          submission: {
+            ...path.submission,
+            lacks: 'person',
+            acting: { system: 'crm', person: 'u7', name: 'Wanda Wren' },
+          },
+        },
+        'post /submissions/:id/again': {} as never,
+      },
+      role,
+    );
+
+  it('says what it waits for, and goes on as the connection where somebody says so', async () => {
+    const { user, saidTo } = lacking();
+    expect(await screen.findByText(/goes on by itself when that person opens a panel again/)).toBeTruthy();
+    expect(screen.queryByRole('button', { name: /^Send again as it is/ })).toBeNull();
+    await user.click(screen.getByRole('button', { name: /^Go on as the connection/ }));
+    await waitFor(() => expect(saidTo('post /submissions/:id/again')).toEqual([{ as: 'connection' }]));
+  });
+
+  it('is let go on by nobody who only looks', async () => {
+    lacking('viewer');
+    const button = await screen.findByRole('button', { name: /^Go on as the connection/ });
+    expect((button as HTMLButtonElement).disabled).toBe(true);
+  });
+});
+
 describe('Review', () => {
   it('says that nothing waits, and what would come here', async () => {
     review([]);
