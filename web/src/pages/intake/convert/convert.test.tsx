@@ -96,7 +96,7 @@ describe('records are converted', () => {
       'get /conversions/:intake': () => ({ bulks: [bulk({ state, problems })] }),
       'put /bulk-conversions/:id/state': ({ body }) => {
         ({ state } = body as { state: BulkTold['state'] });
-        return {};
+        return new Response(null, { status: 204 });
       },
     });
     const many = await sheet('Many at once');
