@@ -2,7 +2,15 @@ import type { FoundByText } from '@zusammen/core/api';
 import type { Entity, RecordState, Schema } from '@zusammen/core/schema';
 import { fold } from '@zusammen/core/values';
 import { findRecords } from '../engine/index.ts';
-import { listIntakes, listPairings, listSystems, listUsers, searchSubmissions, type User } from '../store/index.ts';
+import {
+  listIntakes,
+  listPairings,
+  listSystems,
+  listUsers,
+  pageOfRecord,
+  searchSubmissions,
+  type User,
+} from '../store/index.ts';
 import type { Context } from './context.ts';
 import type { Unsent } from './route.ts';
 
@@ -129,9 +137,7 @@ function toldOf(
   text: string,
 ): Found['records'][number] {
   const by = entity.fields.find(({ name }) => fold(String(values[name] ?? '')) === fold(text));
-  const page = system.recordPage
-    ?.replace('{entity}', encodeURIComponent(entity.name))
-    .replace('{id}', encodeURIComponent(id));
+  const page = pageOfRecord(system, entity.name, id);
   return {
     ...{ system: system.id, systemName: system.name, entity: entity.name, entityLabel: entity.label, id },
     ...(page === undefined ? {} : { page }),

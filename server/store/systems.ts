@@ -27,6 +27,25 @@ export async function listSystems(db: Database): Promise<SystemRow[]> {
   return db.select().from(systems).orderBy(systems.createdAt);
 }
 
+/** Where the page of a record is in its system, where that is known of the system. */
+export const pageOfRecord = (
+  { recordPage }: Pick<SystemRow, 'recordPage'>,
+  entity: string,
+  id: string,
+): string | undefined =>
+  recordPage?.replace('{entity}', encodeURIComponent(entity)).replace('{id}', encodeURIComponent(id));
+
+/** Where the pages of records are, for as many as an answer holds. */
+export async function pagesOfRecords(
+  db: Database,
+): Promise<(systemId: string, entity: string, id: string | null) => string | undefined> {
+  const known = new Map((await listSystems(db)).map((system) => [system.id, system]));
+  return (systemId, entity, id) => {
+    const system = known.get(systemId);
+    return system && id !== null ? pageOfRecord(system, entity, id) : undefined;
+  };
+}
+
 export async function systemById(db: Database, id: string): Promise<SystemRow | undefined> {
   return (await db.select().from(systems).where(eq(systems.id, id)))[0];
 }

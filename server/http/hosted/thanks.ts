@@ -4,7 +4,7 @@ import { element, type Markup } from '@zusammen/core/forms/hosted/view';
 import { conversionOf, type IntakeDocument, type IntakeSettings } from '@zusammen/core/intake';
 import { entityOf, type Schema, type Value } from '@zusammen/core/schema';
 import { cameToAnEnd, toldOf } from '../../engine/index.ts';
-import { listSystems, type Submission } from '../../store/index.ts';
+import { pagesOfRecords, type Submission } from '../../store/index.ts';
 import type { Context } from '../context.ts';
 import { addressIn, thanksPage, type PageOf } from './form-page.ts';
 import { sealPaper } from './paper.ts';
@@ -98,10 +98,10 @@ async function outcomeInPanel(
   }
   const made = steps.filter(({ outcome, record }) => record && (outcome === 'created' || outcome === 'updated'));
   const schemas = await live.allSchemas();
-  const pages = new Map((await listSystems(db)).map(({ id, recordPage }) => [id, recordPage]));
+  const pageOf = await pagesOfRecords(db);
   const rows = made.map(({ system, entity, record }) => {
     const label = entityOf(schemas.get(system) ?? { entities: [] }, entity)?.label ?? entity;
-    const page = recordAt(pages.get(system), entity, record!.id);
+    const page = pageOf(system, entity, record!.id);
     return element(
       'li',
       {},
@@ -117,9 +117,6 @@ async function outcomeInPanel(
     again,
   ];
 }
-
-const recordAt = (template: string | null | undefined, entity: string, id: string): string | undefined =>
-  template?.replace('{entity}', encodeURIComponent(entity)).replace('{id}', encodeURIComponent(id));
 
 const said = (text: string): Markup => element('p', { role: 'status' }, text);
 

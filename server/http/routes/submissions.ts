@@ -19,6 +19,7 @@ import {
   ledgerRow,
   listIntakes,
   listSystems,
+  pagesOfRecords,
   noteChange,
   paymentOf,
   paymentServiceById,
@@ -139,17 +140,8 @@ export const submissionRoutes = (context: Context): Route[] => {
   const { db, live, queued, feed } = context;
   const counts = new Rested((intake: string) => countStates(db, intake === '' ? undefined : intake));
   const existing = (id: string): Promise<Submission> => existingSubmission(context, id);
-  /** Where a record's page is in its system, for as many records as an answer holds. */
-  const pages = async (): Promise<(systemId: string, entity: string, id: string | null) => string | undefined> => {
-    const templates = new Map((await listSystems(db)).map(({ id, recordPage }) => [id, recordPage]));
-    return (systemId, entity, id) => {
-      const template = templates.get(systemId);
-      if (!template || id === null) return undefined;
-      return template.replace('{entity}', encodeURIComponent(entity)).replace('{id}', encodeURIComponent(id));
-    };
-  };
   const takingBack = (user: User): Promise<TakingBack> => takingBackBy(context, user);
-  const shownChange = (row: LedgerRow, pageOf: Awaited<ReturnType<typeof pages>>) => {
+  const shownChange = (row: LedgerRow, pageOf: Awaited<ReturnType<typeof pagesOfRecords>>) => {
     const { etagBefore: _b, etagAfter: _a, requestId: _r, ...rest } = row;
     return { ...rest, page: pageOf(row.systemId, row.entity, row.recordId) };
   };
@@ -201,7 +193,7 @@ export const submissionRoutes = (context: Context): Route[] => {
         const intake = await intakeById(db, submission.intakeId);
         const document = await live.document(submission.intakeId, submission.version);
         const { course, claimedBy: _, claimedUntil: _u, ...rest } = submission;
-        const pageOf = await pages();
+        const pageOf = await pagesOfRecords(db);
         const steps = (course?.steps ?? []).map((step) => ({
           ...step,
           ...(step.record ? { page: pageOf(step.system, step.entity, step.record.id) } : {}),
@@ -364,7 +356,7 @@ export const submissionRoutes = (context: Context): Route[] => {
             fields.filter(({ name }) => name in row.after).map(({ name, label }) => [name, label]),
           );
         };
-        const pageOf = await pages();
+        const pageOf = await pagesOfRecords(db);
         const changes = found.map((row) => ({
           ...shownChange(row, pageOf),
           submissionId: row.submissionId,
