@@ -215,6 +215,10 @@ export interface ReachedUse {
     | 'recognised by'
     | 'evidence'
     | 'looked up by'
+    | 'read by a form'
+    | 'begins a question'
+    | 'converted'
+    | 'starts a conversion'
     | 'kept in step'
     | 'read by a pairing'
     | 'goes together by';

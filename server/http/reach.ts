@@ -1,4 +1,5 @@
 import type { ReachedUse } from '@zusammen/core/api';
+import { recordsRead } from '@zusammen/core/intake';
 import { usesOfPairing } from '@zusammen/core/pairing';
 import { usesOf } from '@zusammen/core/plans';
 import type { Schema } from '@zusammen/core/schema';
@@ -36,7 +37,7 @@ async function byIntakes(db: Database): Promise<ReachedUse[]> {
   const uses: ReachedUse[] = [];
   for (const { id, liveVersion, draft } of await listIntakes(db)) {
     const live = liveVersion === null ? undefined : (await versionOf(db, id, liveVersion))?.document;
-    const found = (document: typeof draft): Found[] => usesOf(document, recognitions);
+    const found = (document: typeof draft): Found[] => [...usesOf(document, recognitions), ...recordsRead(document)];
     uses.push(...liveAndPlanned({ by: 'intake', id, name: draft.name }, live ? found(live) : [], found(draft)));
   }
   return uses;

@@ -1,7 +1,7 @@
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Finding } from '@zusammen/core/checks';
-import type { IntakeDocument } from '@zusammen/core/intake';
+import { recordsRead, type IntakeDocument } from '@zusammen/core/intake';
 import type { Actor } from './changes.ts';
 import { noteChange } from './changes.ts';
 import type { Database } from './database.ts';
@@ -32,7 +32,10 @@ export async function intakeByKey(db: Database, key: string): Promise<Intake | u
  */
 export async function intakesUsing(db: Database, systemId: string): Promise<string[]> {
   const uses = (document: IntakeDocument | undefined): boolean =>
-    document?.plan.steps.some(({ system }) => system === systemId) === true;
+    document !== undefined &&
+    [...document.plan.steps, ...recordsRead(document), document.source, document.form?.link].some(
+      (each) => each?.system === systemId,
+    );
   const names: string[] = [];
   for (const intake of await listIntakes(db)) {
     const versions = await versionsOf(db, intake.id);
