@@ -53,6 +53,7 @@ try {
     {
       STANDINS_DATABASE_URL: outside.url,
       STANDINS_PORT: String(standinsPort),
+      STANDINS_ADDRESS: `http://127.0.0.1:${standinsPort}`,
       ZUSAMMEN_ADDRESS: `http://127.0.0.1:${firstPort}`,
       STANDINS_PEOPLE: '300',
       STANDINS_ORGANISATIONS: '20',

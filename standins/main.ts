@@ -8,7 +8,9 @@ if (!databaseUrl) {
   process.exit(2);
 }
 const port = Number(env['STANDINS_PORT'] ?? 4610);
+const address = env['STANDINS_ADDRESS'];
 const standins = await startStandins({
+  ...(address ? { address } : {}),
   databaseUrl,
   prefix: env['STANDINS_PREFIX'] ?? 'standins',
   port,

@@ -60,6 +60,7 @@ export async function startWhole(settings: WholeSettings): Promise<Whole> {
     {
       STANDINS_DATABASE_URL: database.url,
       STANDINS_PORT: String(standinsPort),
+      STANDINS_ADDRESS: standinsAddress,
       ZUSAMMEN_ADDRESS: address,
       STANDINS_PEOPLE: String(people),
       STANDINS_ORGANISATIONS: String(organisations),

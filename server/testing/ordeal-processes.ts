@@ -92,6 +92,7 @@ export class Processes implements OrdealWorld {
     await this.startProgram('standins', 'standins.mjs', [], {
       STANDINS_DATABASE_URL: this.database.url,
       STANDINS_PORT: String(this.ports.standins),
+      STANDINS_ADDRESS: this.standins,
       ZUSAMMEN_ADDRESS: this.address(),
       STANDINS_PEOPLE: '300',
       STANDINS_ORGANISATIONS: '20',
