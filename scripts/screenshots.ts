@@ -125,14 +125,15 @@ await page.getByLabel('Login').fill('inspector');
 await page.getByLabel('Password').fill('clover-hollow');
 await page.getByRole('button', { name: 'Sign in' }).click();
 const person = (await (
-  await page.request.get(`${standins}/crm/odata/People?$top=1&$filter=city ne null&$select=id`, {
+  await page.request.get(`${standins}/crm/odata/People?$top=1&$filter=city ne null and phone ne null&$select=id`, {
     headers: { Authorization: 'Bearer demo-administrator' },
   })
 ).json()) as { value: { id: string }[] };
 await page.goto(`${standins}/crm/People/${person.value[0]!.id}`);
 const panel = page.getByRole('region', { name: 'Panel' });
 await panel.frameLocator('iframe').getByText('You act here as').waitFor();
-await panel.scrollIntoViewIfNeeded();
+const { y } = (await panel.boundingBox())!;
+await page.mouse.wheel(0, y - 190);
 await page.waitForTimeout(1200);
 await page.screenshot({ path: 'docs/screenshots/panel.png' });
 console.log('panel');

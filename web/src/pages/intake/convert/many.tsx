@@ -10,6 +10,7 @@ import { asking } from '../../../api/live.ts';
 import { Button } from '../../../parts/button.tsx';
 import { Outgoing, Tag } from '../../../parts/chip.tsx';
 import { plural } from '../../../parts/plural.ts';
+import { Progress } from '../../../parts/progress.tsx';
 import { Sheet } from '../../../parts/sheet.tsx';
 import { count, Moment, span } from '../../../parts/time.tsx';
 import { useDraft } from '../draft.tsx';
@@ -133,12 +134,7 @@ function Bulk({ bulk, entity, mayEdit }: { bulk: BulkTold; entity: Entity | unde
           {SAID[state]}
         </Tag>
       </p>
-      <progress
-        aria-label="How far it is"
-        className="h-1.5 w-full accent-plum"
-        value={bulk.counted ? done : undefined}
-        max={Math.max(1, total)}
-      />
+      <Progress label="How far it is" done={bulk.counted ? done : undefined} of={total} />
       <p className="flex flex-wrap items-center gap-x-3 text-small text-soft">
         <span>
           {bulk.counted ? `${count(done)} of ${count(total)}` : `counting, ${count(total)} so far`}

@@ -1,4 +1,5 @@
 import { plural } from '../../../parts/plural.ts';
+import { Progress } from '../../../parts/progress.tsx';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call, ApiProblem } from '../../../api/client.ts';
@@ -174,12 +175,7 @@ function Line({
           </button>
         )}
       </div>
-      <progress
-        className="mt-1.5 h-[6px] w-full accent-plum"
-        aria-label={`${line.fileName}: rows looked at`}
-        max={Math.max(1, line.rows)}
-        value={line.done}
-      />
+      <Progress className="mt-1.5" label={`${line.fileName}: rows looked at`} done={line.done} of={line.rows} />
       <p className="text-small text-soft">
         {count(line.done)} of {plural(line.rows, 'row')}, {count(line.accepted)} taken in
         {line.problems.length > 0 && <span className="text-brick">, {count(line.problems.length)} not taken in</span>}
