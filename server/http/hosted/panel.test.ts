@@ -64,6 +64,12 @@ describe('a panel on a record’s page', () => {
     expect(html).toContain('create a record of the kind Visit');
     expect(html).not.toContain('<form');
   });
+  it('is shown once for one context, however many send it at the same moment', async () => {
+    const context = await inspector.context('People', person.id);
+    const shown = await Promise.all(Array.from({ length: 20 }, () => postContext(stage, context)));
+    expect(shown.filter(({ status }) => status === 200)).toHaveLength(1);
+    expect(shown.filter(({ status }) => status === 403)).toHaveLength(19);
+  });
   it('is filled in once more on the same page, and begins anew', async () => {
     const { html } = await inspector.panel('People', person.id);
     const sent = await sendForm(stage, html, { ...VISIT, ...apiary(0, 'Once', '1') });
