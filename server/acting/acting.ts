@@ -28,6 +28,11 @@ export interface Arrived {
   acting: ActingPerson;
   /** Their token is another than before: what waited for one can go on. */
   fresh: boolean;
+  /**
+   * Resolves when it is noted that the context was used; what is read meanwhile is shown to nobody before.
+   * @throws ContextRefused where it was used before
+   */
+  once: Promise<void>;
 }
 
 const GRANT = 'urn:ietf:params:oauth:grant-type:token-exchange';
@@ -41,6 +46,10 @@ const LONGEST_MS = 24 * 3_600_000;
 const LEFT_MS = 30_000;
 /** How long it is known what somebody may; rights that are taken away are noticed so late beforehand, at once when sending. */
 const RIGHTS_MS = 120_000;
+/** Who issues a system's tokens is looked up again after so long. */
+const SETTINGS_MS = 1_000;
+/** And so is a token: it may have been taken from here by another process. */
+const KEPT_MS = 5_000;
 const MOST_KNOWN = 500;
 const aboutToken = (systemId: string, person: string): string => `acting ${systemId} ${person}`;
 
@@ -51,7 +60,8 @@ const aboutToken = (systemId: string, person: string): string => `acting ${syste
  */
 export class ActingPeople {
   private readonly keys: KeySets;
-  private readonly tokens = new Map<string, { token: string; endsAt: number }>();
+  private readonly tokens = new Map<string, { token: string; endsAt: number; at: number }>();
+  private readonly settings = new Map<string, { at: number; found: Promise<ActingSystem | undefined> }>();
   private readonly rights = new Map<string, { at: number; schema: Promise<Schema | undefined> }>();
 
   constructor(
@@ -63,18 +73,38 @@ export class ActingPeople {
   }
 
   /**
-   * Takes a signed context, once.
+   * Takes a signed context, once: noting that goes on while the person's record is read already.
    * @throws ContextRefused, SystemTrouble
    */
   async arrive(systemId: string, token: string, audience: string): Promise<Arrived> {
-    const settings = await actingSystemOf(this.db, systemId);
+    const settings = await this.settingsOf(systemId);
     if (!settings) throw new ContextRefused('Nobody has said yet how people act as themselves in this system.');
     const context = await readContext(this.keys, token, { ...settings, audience });
-    if (!(await takeContext(this.db, `${settings.issuer} ${context.id}`, context.until)))
-      throw new ContextRefused('It was used before; the page has to be opened anew.');
+    const once = takeContext(this.db, `${settings.issuer} ${context.id}`, context.until).then((isFirst) => {
+      if (!isFirst) throw new ContextRefused('It was used before; the page has to be opened anew.');
+    });
+    // Whoever waits for it hears of it; nobody may have come to wait yet.
+    once.catch(() => undefined);
     const held = await this.tokenOf(systemId, context.person, LEFT_MS);
-    if (held) return { context, acting: held, fresh: false };
-    return { context, acting: await this.exchange(settings, context.person, token), fresh: true };
+    if (held) return { context, acting: held, fresh: false, once };
+    // It buys a token once, too.
+    await once;
+    return { context, acting: await this.exchange(settings, context.person, token), fresh: true, once };
+  }
+
+  /** Looks anew at once, after something was changed by our own hand. */
+  forget(): void {
+    this.settings.clear();
+    this.tokens.clear();
+  }
+
+  private settingsOf(systemId: string): Promise<ActingSystem | undefined> {
+    const known = this.settings.get(systemId);
+    if (known && Date.now() - known.at < SETTINGS_MS) return known.found;
+    const found = actingSystemOf(this.db, systemId);
+    bounded(this.settings, systemId, { at: Date.now(), found });
+    found.catch(() => this.settings.delete(systemId));
+    return found;
   }
 
   /**
@@ -84,9 +114,10 @@ export class ActingPeople {
   async tokenOf(systemId: string, person: string, leftMs = 0): Promise<ActingPerson | undefined> {
     const key = JSON.stringify([systemId, person]);
     const known = this.tokens.get(key);
-    if (known && known.endsAt - leftMs > Date.now()) return { person, token: known.token };
+    const now = Date.now();
+    if (known && known.endsAt - leftMs > now && now - known.at < KEPT_MS) return { person, token: known.token };
     const kept = await actingTokenOf(this.db, systemId, person);
-    if (!kept || kept.endsAt.getTime() - leftMs <= Date.now()) return undefined;
+    if (!kept || kept.endsAt.getTime() - leftMs <= now) return undefined;
     const token = this.sealer.open(kept.sealed, aboutToken(systemId, person));
     this.remember(key, token, kept.endsAt);
     return { person, token };
@@ -125,7 +156,7 @@ export class ActingPeople {
   }
 
   private remember(key: string, token: string, endsAt: Date): void {
-    bounded(this.tokens, key, { token, endsAt: endsAt.getTime() });
+    bounded(this.tokens, key, { token, endsAt: endsAt.getTime(), at: Date.now() });
   }
 }
 

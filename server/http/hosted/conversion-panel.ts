@@ -19,13 +19,13 @@ import type { ActingIn } from './reading.ts';
 const MOST_SHOWN = 40;
 const MOST_WORDS = 300;
 
-export async function showConversion(
+/** @throws SystemTrouble */
+export async function conversionPage(
   context: Context,
   of: LiveForm,
   acting: ActingIn,
   about: readonly Markup[],
-  response: Response,
-): Promise<void> {
+): Promise<string> {
   const { live, heavy, systems, formReading } = context;
   const words = wordsIn(of.language);
   const { document } = of.live;
@@ -50,7 +50,7 @@ export async function showConversion(
   );
   const intro = say(of.form.intro, of.language, of.form.languages);
   const before = intro === '' ? [] : [element('p', { class: 'intro' }, intro)];
-  asPage(response, of.language).send(plainFormPage(pageOf(of), ...before, ...about, ...told, button));
+  return plainFormPage(pageOf(of), ...before, ...about, ...told, button);
 }
 
 /** What a step would do, and each value it would write; what would be lost on the way is marked. */

@@ -34,7 +34,7 @@ import { sendThanks } from './thanks.ts';
 import { PROOF, Work } from './work.ts';
 import { issue, readIssued } from './issued.ts';
 import { Pages } from './pages.ts';
-import { openPanel, showPanel } from './panel.ts';
+import { openPanel, panelPage } from './panel.ts';
 import { readPass } from './panel-pass.ts';
 import type { ActingIn, FormReading } from './reading.ts';
 import { readPaper, sealPaper, sendPaper } from './paper.ts';
@@ -166,7 +166,8 @@ export function formDoor(context: Context): Router {
   const againInPanel = async (of: LiveForm, response: Response): Promise<void> => {
     const by = await actingIn(of);
     if (!by) throw new Problem(403, 'Signed out', wordsIn(of.language).signedOut);
-    await orNotNow(showPanel(context, of, by, response), of.language);
+    const page = await orNotNow(panelPage(context, of, by), of.language);
+    asPage(response, of.language).send(page);
   };
 
   router.get(['/:intake/look.css', '/:intake/draft/look.css'], (request: FormRequest, response) =>

@@ -72,8 +72,16 @@ export function formPage(
   ).replace(
     'id="document"></script>',
     () =>
-      `id="document">${dataOf({ form, language, today: view.today, ...(of.about === undefined ? {} : { about: of.about }) })}</script>`,
+      `id="document">{"form":${formAsData(form)},${dataOf({ language, today: view.today, ...(of.about === undefined ? {} : { about: of.about }) }).slice(1)}</script>`,
   );
+}
+
+/** A form as the page's script goes by it: the same for all who open it. */
+const asData = new WeakMap<HostedForm, string>();
+function formAsData(form: HostedForm): string {
+  const known = asData.get(form) ?? dataOf(form);
+  asData.set(form, known);
+  return known;
 }
 
 /** Data within HTML: no `<` in it, so that nothing in it ends the element (HTML, 4.12.1.3). */
@@ -115,9 +123,13 @@ function languages(of: PageOf): Markup[] {
   return [element('nav', { class: 'languages', 'aria-label': 'Language' }, links)];
 }
 
-/** A language by its own name (Unicode CLDR). */
-const nameOf = (language: string): string =>
-  new Intl.DisplayNames([language], { type: 'language' }).of(language) ?? language;
+/** A language by its own name (Unicode CLDR); forms have few of them. */
+const names = new Map<string, string>();
+function nameOf(language: string): string {
+  const known = names.get(language) ?? new Intl.DisplayNames([language], { type: 'language' }).of(language) ?? language;
+  names.set(language, known);
+  return known;
+}
 
 const paragraphs = (text: string): Markup[] =>
   text === '' ? [] : text.split(/\n{2,}/).map((paragraph) => element('p', { class: 'intro' }, paragraph));

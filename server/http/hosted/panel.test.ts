@@ -181,9 +181,8 @@ describe('what waits for somebody who acts', () => {
   });
   it('isn’t kept when it is sent too late, and stays where it was filled in', async () => {
     const { html } = await inspector.panel('People', person.id);
-    await stage.db.$client.query("DELETE FROM acting_tokens WHERE person = 'inspector'");
     await nobodySignedIn();
-    // What this process knows of the token is found to be wrong by the first who uses it.
+    // What is known here of the token is found to be wrong by the first who uses it.
     const first = await sendForm(stage, html, { ...VISIT, ...apiary(0, 'First', '2') });
     await stage.settled();
     expect((await submission(first.body.submission!)).submission.lacks).toBe('person');

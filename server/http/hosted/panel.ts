@@ -12,7 +12,7 @@ import type { Context } from '../context.ts';
 import { Problem } from '../problem.ts';
 import { asPage, ISSUED, pageOf, type LiveForm } from './answering.ts';
 import { beginningWith, sealBegun } from './begun.ts';
-import { showConversion } from './conversion-panel.ts';
+import { conversionPage } from './conversion-panel.ts';
 import { formPage, plainFormPage } from './form-page.ts';
 import { issue } from './issued.ts';
 import { sealPass } from './panel-pass.ts';
@@ -54,7 +54,8 @@ export async function openPanel(context: Context, of: LiveForm, request: Request
     if (arrived.fresh && (await resumeOf({ db, live }, system, person)) > 0) queued();
     const pass = { entity, record, person, name, ...(email === undefined ? {} : { email }) };
     of.panel = { ...pass, token: sealPass(sealer, intake.id, pass) };
-    await showPanel(context, of, { ...arrived.acting, system }, response);
+    const [page] = await Promise.all([panelPage(context, of, { ...arrived.acting, system }), arrived.once]);
+    asPage(response, of.language).send(page);
     const seen = { seenAt: new Date(), seenBy: name, seenOn: `${entity} ${record}`.slice(0, 255) };
     // Somebody who opens one after the other is noted now and then; another person at once.
     if (lastSeen.get(intake.id) !== person || isDue(`${intake.id} seen`, SEEN_EVERY_MS)) {
@@ -83,25 +84,22 @@ function whyRefused(error: unknown): string | undefined {
   return error instanceof Problem && error.status < 500 ? error.detail : undefined;
 }
 
-/** The form with what it begins with, for whoever may do what it does; for others, what they may not. */
-export async function showPanel(context: Context, of: LiveForm, acting: ActingIn, response: Response): Promise<void> {
+/** The form with what it begins with, for whoever may do what it does; for others, what they may not. @throws SystemTrouble */
+export async function panelPage(context: Context, of: LiveForm, acting: ActingIn): Promise<string> {
   const { sealer, formReading } = context;
   const words = wordsIn(of.language);
+  const isConversion = conversionOf(of.live.document) !== undefined;
   const [begun, lacking] = await Promise.all([
-    beginningWith(formReading.as(acting), of),
+    isConversion ? undefined : beginningWith(formReading.as(acting), of),
     lackingRights(context, of, acting),
   ]);
   const as = element('p', { class: 'acts' }, words.actsAs(of.panel!.name));
-  asPage(response, of.language);
-  if (lacking.some(({ surely }) => surely)) {
-    response.send(plainFormPage(pageOf(of), as, listOf(words.mayNot, lacking, words)));
-    return;
-  }
+  if (lacking.some(({ surely }) => surely)) return plainFormPage(pageOf(of), as, listOf(words.mayNot, lacking, words));
   const about = lacking.length === 0 ? [as] : [as, listOf(words.leftOut, lacking, words)];
-  if (conversionOf(of.live.document)) return showConversion(context, of, acting, about, response);
+  if (!begun) return conversionPage(context, of, acting, about);
   const answers = { ...begun.shown, ...begun.unseen };
   const along = { [ISSUED]: issue(sealer, of.live.intake.id), ...sealBegun(sealer, of, begun) };
-  response.send(formPage(pageOf(of), { today: of.today, answers, fresh: true, along }, about));
+  return formPage(pageOf(of), { today: of.today, answers, fresh: true, along }, about);
 }
 
 /** What of the form's plan the person may not do, as far as the system tells it. */

@@ -74,6 +74,7 @@ export const actingRoutes = ({ db, sealer, systems, live, acting, settings }: Co
         // Tokens of another issuer are nothing any more.
         if (held && held.issuer !== row.issuer) await removeActingSystem(db, id);
         await saveActingSystem(db, row);
+        acting.forget();
         await noteChange(db, actorOf(user), 'said how people act as themselves', id, { name, issuer: row.issuer });
         return { acting: told(row) };
       },
@@ -86,6 +87,7 @@ export const actingRoutes = ({ db, sealer, systems, live, acting, settings }: Co
       work: async ({ params, user }) => {
         const { id, name } = await existing(params.id);
         await removeActingSystem(db, id);
+        acting.forget();
         await noteChange(db, actorOf(user), 'let nobody act as themselves any more', id, { name });
       },
     }),
@@ -98,7 +100,8 @@ export const actingRoutes = ({ db, sealer, systems, live, acting, settings }: Co
       work: async ({ params, body }) => {
         const { id } = await existing(params.id);
         try {
-          const { context, acting: person } = await acting.arrive(id, body.context.trim(), audienceOf(id));
+          const { context, acting: person, once } = await acting.arrive(id, body.context.trim(), audienceOf(id));
+          await once;
           const theirs = await acting.schemaFor(id, person);
           const own = (await live.allSchemas()).get(id) ?? { entities: [] };
           const who = { person: context.person, name: context.name };

@@ -35,11 +35,15 @@ const escaped = (text: string): string => text.replace(/[&<>"]/g, (character) =>
 export function asHtml(markup: Markup): string {
   if (typeof markup === 'string') return escaped(markup);
   const { tag, attributes, inside } = markup;
-  const written = Object.entries(attributes)
-    .map(([name, value]) => (value === true ? ` ${name}` : ` ${name}="${escaped(String(value))}"`))
-    .join('');
-  if (VOID.has(tag)) return `<${tag}${written}>`;
+  let html = `<${tag}`;
+  for (const name of Object.keys(attributes)) {
+    const value = attributes[name]!;
+    html += value === true ? ` ${name}` : ` ${name}="${escaped(String(value))}"`;
+  }
+  html += '>';
+  if (VOID.has(tag)) return html;
   // A line break right behind these is swallowed (HTML, 13.1.2.5): a text that begins with one needs two.
-  const swallows = tag === 'textarea' && typeof inside[0] === 'string' && inside[0].startsWith('\n');
-  return `<${tag}${written}>${swallows ? '\n' : ''}${inside.map(asHtml).join('')}</${tag}>`;
+  if (tag === 'textarea' && typeof inside[0] === 'string' && inside[0].startsWith('\n')) html += '\n';
+  for (const each of inside) html += asHtml(each);
+  return `${html}</${tag}>`;
 }
