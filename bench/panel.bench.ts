@@ -1,12 +1,10 @@
 import type { Result } from '../scripts/bench.ts';
 import { atCrm } from '../server/testing/panels.ts';
 import type { Stage } from '../server/testing/stage.ts';
-import { openBench, percentile, type Bench } from './stage.ts';
+import { away, AWAY_MS, openBench, percentile, type Bench } from './stage.ts';
 
 const OPENINGS = 100;
 const WARM_UP = 50;
-/** A system elsewhere answers about so much later than our stand-in, which stands beside us; milliseconds. */
-const AWAY_MS = 40;
 
 /**
  * Opening a panel, from the signed context to the first byte of the page, against the system's own reading of that
@@ -62,20 +60,4 @@ async function timed(work: () => Promise<Response>): Promise<number> {
   const text = await response.text();
   if (!response.ok) throw new Error(`answered ${response.status}: ${text.slice(0, 400)}`);
   return ms;
-}
-
-/** Does something while whatever the CRM is asked takes a while longer, as over a distance. */
-async function away<T>({ standins }: Bench, work: () => Promise<T>): Promise<T> {
-  const fault = { system: 'crm', kind: 'slow', ms: AWAY_MS, share: 1, methods: ['GET'] };
-  const armed = await fetch(`${standins}/faults`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify(fault),
-  });
-  if (!armed.ok) throw new Error(await armed.text());
-  try {
-    return await work();
-  } finally {
-    await fetch(`${standins}/faults`, { method: 'DELETE' });
-  }
 }

@@ -114,6 +114,25 @@ export async function tokenOfLetters(standins: string): Promise<string> {
   return ((await response.json()) as { access_token: string }).access_token;
 }
 
+/** A system elsewhere answers about so much later than our stand-in, which stands beside us; milliseconds. */
+export const AWAY_MS = 40;
+
+/** Does something while whatever the CRM is asked takes a while longer, as over a distance. */
+export async function away<T>({ standins }: Bench, work: () => Promise<T>): Promise<T> {
+  const fault = { system: 'crm', kind: 'slow', ms: AWAY_MS, share: 1 };
+  const armed = await fetch(`${standins}/faults`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(fault),
+  });
+  if (!armed.ok) throw new Error(await armed.text());
+  try {
+    return await work();
+  } finally {
+    await fetch(`${standins}/faults`, { method: 'DELETE' });
+  }
+}
+
 /** Calls our API as the demo's administrator. @throws where it says no */
 export async function callerOf(
   address: string,

@@ -73,6 +73,8 @@ export interface BulkTold {
   taken: boolean;
   /** Records that had been converted before. */
   before: number;
+  /** How many could not be taken in, and why the first of them. */
+  wrong: number;
   problems: { record: string; what: string }[];
   state: 'running' | 'paused' | 'done' | 'failed' | 'cancelled';
   total: number;

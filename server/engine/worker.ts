@@ -18,6 +18,7 @@ import {
   type Systems,
 } from '../systems/index.ts';
 import { claimDue, noteLingering, prolongClaims, type Claimed } from './claim.ts';
+import { ReadAhead } from './conversions/ahead.ts';
 import { asTakenIn, RecordGone } from './conversions/renew.ts';
 import type { LiveView } from './live.ts';
 import type { Pairings } from './pairing/index.ts';
@@ -72,6 +73,7 @@ export class Worker {
   private noted: Claimed | undefined;
   private readonly intents: Batcher<LedgerEntry, number>;
   private readonly settler: Settler;
+  private readonly ahead: ReadAhead;
 
   constructor(
     private readonly db: Database,
@@ -82,6 +84,7 @@ export class Worker {
   ) {
     this.intents = new Batcher((entries) => noteIntents(db, entries), GATHER_MS);
     this.settler = new Settler(db);
+    this.ahead = new ReadAhead(systems, live);
   }
 
   start(): void {
@@ -151,6 +154,7 @@ export class Worker {
       this.busy.set(group, (this.busy.get(group) ?? 0) + 1);
       const work = this.carryOut(submission).finally(() => {
         this.atWork.delete(submission);
+        this.ahead.forget(submission.seq);
         this.busy.set(group, this.busy.get(group)! - 1);
         this.look();
       });
@@ -199,6 +203,7 @@ export class Worker {
       if (claimed.length === free) this.again = true;
       this.drains = suspects;
       this.claimed.push(...claimed);
+      this.ahead.expect(claimed);
       this.begin();
     } catch (error) {
       this.settings.log('the queue could not be read', loggable(error));
@@ -228,8 +233,9 @@ export class Worker {
       this.systemsOf.set(submission.intakeId, systemsNeeded(document));
       const systems = person.acting ? actingIn(this.systems, submission.acting!.system, person.acting) : this.systems;
       const { ofRecord } = submission;
+      const ahead = ofRecord && (await this.ahead.take(seq));
       const record =
-        ofRecord && (await asTakenIn({ ...this.around(), systems }, { ...submission, ofRecord }, document));
+        ofRecord && (await asTakenIn({ ...this.around(), systems }, { ...submission, ofRecord }, document, ahead));
       // It has other values by now, and is claimed anew with them.
       if (ofRecord && !record) return;
       const schemas = await this.live.allSchemas();

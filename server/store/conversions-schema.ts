@@ -1,5 +1,5 @@
 import type { RecordPart } from '@zusammen/core/intake';
-import { boolean, index, int, json, mysqlTable, primaryKey, text, varchar } from 'drizzle-orm/mysql-core';
+import { boolean, index, int, json, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core';
 import { exactly, moment, uuid } from './columns.ts';
 
 /** Many records that are converted by a condition; its job has the same id. */
@@ -14,11 +14,10 @@ export const bulkConversions = mysqlTable(
     counted: boolean('counted').notNull().default(false),
     /** All of them have been taken in. */
     taken: boolean('taken').notNull().default(false),
-    /** Where reading goes on. */
-    nextLink: text('next_link'),
     /** Records that had been converted before. */
     before: int('converted_before').notNull().default(0),
-    /** Records that could not be taken in, and why. */
+    /** How many could not be taken in; of the first of them it is kept why. */
+    wrong: int('wrong').notNull().default(0),
     problems: json('problems').$type<{ record: string; what: string }[]>().notNull(),
   },
   (table) => [index('bulk_conversions_intake').on(table.intakeId)],

@@ -64,11 +64,14 @@ const countEnds = (db: Database, ids: readonly string[]) =>
     .where(inArray(submissions.bulkId, [...ids]))
     .groupBy(submissions.bulkId, submissions.state);
 
-/** How many submissions of a bulk conversion there are, and how many of them are still on their way. */
-export async function countOfBulk(db: Database, id: string): Promise<{ taken: number; under: number }> {
-  const rows = await countEnds(db, [id]);
-  const sum = (states: typeof rows): number => states.reduce((all, { count }) => all + Number(count), 0);
-  return { taken: sum(rows), under: sum(rows.filter(({ state }) => state === 'received')) };
+/** How many submissions of a bulk conversion there are, or of those that are still on their way. */
+export async function countOfBulk(db: Database, id: string, which: 'all' | 'on their way'): Promise<number> {
+  const of = eq(submissions.bulkId, id);
+  const [row] = await db
+    .select({ count: sql<number>`count(*)` })
+    .from(submissions)
+    .where(which === 'all' ? of : and(of, eq(submissions.state, 'received')));
+  return Number(row?.count ?? 0);
 }
 
 /** Conversions of an entity's records that start by themselves, as they are live. */

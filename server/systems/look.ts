@@ -43,6 +43,50 @@ export async function lookFor(system: System, entity: Entity, look: Wanted): Pro
   return inOrder(fit, look.order).slice(0, look.limit);
 }
 
+/**
+ * All records that meet conditions, page by page: the system is asked as far as it can be, and others are left out here.
+ * @throws SystemTrouble
+ */
+export async function* pagesMeeting(
+  system: System,
+  entity: Entity,
+  where: readonly Comparison[],
+  fields: readonly string[],
+): AsyncGenerator<Page> {
+  const known = new Set(entity.fields.map(({ name }) => name));
+  const asked = [...(entity.keyParts ?? [entity.key]), ...fields, ...where.map(({ field }) => field)];
+  const wanted = [...new Set(asked)].filter((name) => known.has(name));
+  let from: From = { where };
+  for (;;) {
+    const page = await system.page(entity, wanted, from);
+    yield { ...page, records: page.records.filter(({ values }) => meetsAll(values, where, entity)) };
+    if (page.next === undefined) return;
+    from = { link: page.next };
+  }
+}
+
+/** Ids asked for by one request: their conditions have to fit into an address. */
+const IDS_AT_ONCE = 40;
+const SINGLY_AT_ONCE = 16;
+
+/** Records by their ids, several by one request where the system gives them so; those that aren't there are left out. @throws SystemTrouble */
+export async function readEach(
+  system: System,
+  entity: Entity,
+  ids: readonly string[],
+): Promise<Map<string, RecordState>> {
+  const found = new Map<string, RecordState>();
+  for (let at = 0; at < ids.length && system.several; at += IDS_AT_ONCE)
+    for (const record of await system.several(entity, ids.slice(at, at + IDS_AT_ONCE))) found.set(record.id, record);
+  const missing = [...new Set(ids)].filter((id) => !found.has(id));
+  for (let at = 0; at < missing.length; at += SINGLY_AT_ONCE) {
+    const some = missing.slice(at, at + SINGLY_AT_ONCE);
+    const read = await Promise.all(some.map((id) => system.read(entity, id)));
+    some.forEach((id, index) => read[index] && found.set(id, read[index]));
+  }
+  return found;
+}
+
 /** The first records of an entity, page by page. */
 async function lookThrough(system: System, entity: Entity, fields: readonly string[]): Promise<RecordState[]> {
   const records: RecordState[] = [];

@@ -1,4 +1,5 @@
 import type { SystemState } from '@zusammen/core/api';
+import type { Comparison } from '@zusammen/core/forms/hosted';
 import type { Criterion, Refusal } from '@zusammen/core/plans';
 import type { NewField } from '@zusammen/core/adapters';
 import type { Entity, Option, RecordState, Schema, Values } from '@zusammen/core/schema';
@@ -34,7 +35,9 @@ export interface Description {
 }
 
 /** Where a reading of many records goes on: a link that the system gave, or what changed since a moment. */
-export type From = { link: string } | { changed: string; since: string };
+export type Onwards = { link: string } | { changed: string; since: string };
+/** Or with which it begins: those that meet conditions, as far as the system can be asked for them; others may come along. */
+export type From = Onwards | { where: readonly Comparison[] };
 
 /** A page of an entity's records. */
 export interface Page {
@@ -103,6 +106,8 @@ export interface System {
    */
   look?(entity: Entity, look: Wanted): Promise<RecordState[] | undefined>;
   read(entity: Entity, id: string): Promise<RecordState | undefined>;
+  /** Several records by one request, as far as it gives them so: those that are missing are read singly. Absent: none. */
+  several?(entity: Entity, ids: readonly string[]): Promise<RecordState[]>;
   /** Reads records page by page, with these fields of them. @param from absent: from the start */
   page(entity: Entity, fields: readonly string[], from?: From): Promise<Page>;
   create(entity: Entity, values: Values, sending: Sending): Promise<Answer>;

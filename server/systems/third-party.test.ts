@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import type { Entity, RecordState, Values } from '@zusammen/core/schema';
 import { send } from '../engine/index.ts';
 import type { LedgerRow } from '../store/index.ts';
-import { lookFor, type Wanted } from './look.ts';
+import { lookFor, pagesMeeting, readEach, type Wanted } from './look.ts';
 import { connect, sending, type Connected } from '../testing/odata/connect.ts';
 import { frameworkServer, parsedServer, simpleServer, type ThirdParty } from '../testing/odata/third-party.ts';
 
@@ -80,6 +80,19 @@ describe.each(SERVERS)('%s', (_, start, set, changes) => {
     ]);
     for (const says of ["') or 1 eq 1 or contains(Name,'", "'", '%', '_', '*', '\\'])
       expect(await offered(says)).toEqual([]);
+  });
+
+  it('reads several by their ids, and all that meet a condition, also where it can’t be asked so', async () => {
+    const all = (await connected.system.page(people, [people.key])).records.map(({ id }) => id);
+    const each = await readEach(connected.system, people, [...all, 'nobody', '999999']);
+    expect([...each.keys()].sort()).toEqual([...all].sort());
+    const singly = await connected.system.read(people, all[0]!);
+    expect(each.get(all[0]!)).toEqual(singly);
+    const met: string[] = [];
+    const where = [{ field: 'Name', test: 'is' as const, value: 'Cleo Wiek' }];
+    for await (const { records } of pagesMeeting(connected.system, people, where, ['Email']))
+      met.push(...records.map(({ values }) => String(values['Email'])));
+    expect(met).toEqual(['Cleo@Garten.example']);
   });
 
   it('keeps what is created, and finds it again', async () => {

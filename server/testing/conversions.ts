@@ -32,7 +32,7 @@ export async function conversionsOn(stage: Stage): Promise<Conversions> {
         },
         ...{
           caller_company: `Hof ${made}`,
-          caller_name: `Kathi Brandt${made}`,
+          caller_name: `Kathi Brandt${made % 90}`,
           caller_email: `k${made}@biene.example`,
         },
         ...more,

@@ -1,22 +1,31 @@
-import { meetsAll } from '@zusammen/core/asking';
 import { comparisonsFrom, conversionOf, type RecordPart } from '@zusammen/core/intake';
 import type { Entity, RecordState } from '@zusammen/core/schema';
 import { bulkById, countOfBulk, intakeById, type BulkRow } from '../../store/index.ts';
-import { isSystemTrouble, SystemUnavailable, type From, type Page } from '../../systems/index.ts';
+import { isSystemTrouble, pagesMeeting, SystemUnavailable } from '../../systems/index.ts';
 import type { HeldJob, JobEnd, JobWork } from '../jobs.ts';
 import type { LiveIntake } from '../live.ts';
-import { convertedEntity, convertRecord, type Converting } from './convert.ts';
+import { convertedEntity, convertRecord, convertRecords, type Converting } from './convert.ts';
 
 /** Submissions of one bulk that are on their way at once: pausing it lets so many come to their end. */
 const UNDER_WAY = 200;
 /** Records taken in before progress is noted. */
 const PORTION = 50;
 /** Milliseconds between looks at how many are still on their way, and until a system that is in trouble is asked again. */
-const LOOK_EVERY_MS = 50;
+const LOOK_EVERY_MS = 100;
 const TROUBLE_MS = 3_000;
+/** Of so many that can't be taken in it is kept why. */
 const MOST_PROBLEMS = 500;
 
-/** Converts many records by a condition: counts them, then takes them in, in the order in which their system lists them. */
+/** Records whose values are kept from their listing until they are taken in; of others, their ids. */
+const MOST_HELD = 10_000;
+/** More at once would fill the memory. */
+const MOST_LISTED = 1_000_000;
+
+/**
+ * Converts many records by a condition: lists them all, then takes them in, in the order in which their system lists
+ * them. What converting changes may well be what the condition looks at, so the list is whole before the first is taken
+ * in. One that was cut short lists them again: what it had taken in is recognised.
+ */
 export function bulkWork(converting: Converting): JobWork {
   return async (job) => {
     const bulk = await bulkById(converting.db, job.row.subject);
@@ -33,8 +42,11 @@ export function bulkWork(converting: Converting): JobWork {
 }
 
 class Bulk {
-  private readonly problems: BulkRow['problems'];
+  private problems: BulkRow['problems'];
   private before: number;
+  private wrong: number;
+  /** Records that have become submissions. */
+  private accepted = 0;
 
   constructor(
     private readonly converting: Converting,
@@ -43,77 +55,78 @@ class Bulk {
   ) {
     this.problems = [...row.problems];
     this.before = row.before;
+    this.wrong = row.wrong;
   }
 
   async work(): Promise<JobEnd> {
     const first = await this.liveIntake();
     if (typeof first === 'string') return { state: 'paused', words: first };
     const entity = await convertedEntity(this.converting.live, conversionOf(first.document)!);
-    if (!this.row.counted && !(await this.count(first, entity))) return 'stopped';
+    this.accepted = await countOfBulk(this.converting.db, this.row.id, 'all');
     if (!this.row.taken) {
-      const end = await this.takeIn(entity);
+      const listed = await this.list(first, entity);
+      if (!Array.isArray(listed)) return listed;
+      const end = await this.takeIn(entity, listed);
       if (end) return end;
     }
     return this.comeToAnEnd();
   }
 
-  /** How many records meet the condition, so that it is known how much there is to do. */
-  private async count(found: LiveIntake, entity: Entity): Promise<boolean> {
-    const where = comparisonsFrom(this.row.where);
-    let total = 0;
-    for await (const page of this.pages(
-      found,
-      entity,
-      where.map(({ field }) => field),
-      undefined,
-    )) {
-      if (this.job.stopping) return false;
-      total += page.records.filter(({ values }) => meetsAll(values, where, entity)).length;
-      await this.job.note({ total });
+  /** The records that meet the condition, so that it is known how much there is to do; of many, their ids. */
+  private async list({ document }: LiveIntake, entity: Entity): Promise<(RecordState | string)[] | JobEnd> {
+    const client = await this.converting.systems.client(conversionOf(document)!.system);
+    const fields = document.fields.map(({ name }) => name);
+    const listed: (RecordState | string)[] = [];
+    for await (const { records } of pagesMeeting(client, entity, comparisonsFrom(this.row.where), fields)) {
+      if (this.job.stopping) return 'stopped';
+      for (const record of records) listed.push(listed.length < MOST_HELD ? record : record.id);
+      if (listed.length > MOST_LISTED)
+        return { state: 'failed', words: 'More than a million records meet this; convert them in parts.' };
+      if (!this.row.counted) await this.job.note({ total: listed.length });
     }
-    await this.job.note({ total, words: null }, async (query) => {
+    const total = this.row.counted ? {} : { total: listed.length };
+    await this.job.note({ ...total, words: null }, async (query) => {
       await query('UPDATE bulk_conversions SET counted = TRUE WHERE id = ?', [this.row.id]);
     });
-    return true;
+    return listed;
   }
 
-  private async takeIn(entity: Entity): Promise<JobEnd | undefined> {
-    const where = comparisonsFrom(this.row.where);
-    const live = await this.liveIntake();
-    if (typeof live === 'string') return { state: 'paused', words: live };
-    const fields = [...live.document.fields.map(({ name }) => name), ...where.map(({ field }) => field)];
-    for await (const page of this.pages(live, entity, fields, this.row.nextLink)) {
-      const meeting = page.records.filter(({ values }) => meetsAll(values, where, entity));
-      for (let at = 0; at < meeting.length; at += PORTION) {
-        if (this.job.stopping) return 'stopped';
-        const found = await this.liveIntake();
-        if (typeof found === 'string') return { state: 'paused', words: found };
-        await this.convert(found, entity, meeting.slice(at, at + PORTION));
-        if (!(await this.room(UNDER_WAY))) return 'stopped';
-      }
-      const link = page.next ?? null;
-      await this.job.note({}, async (query) => {
-        await query('UPDATE bulk_conversions SET next_link = ?, taken = ? WHERE id = ?', [
-          link,
-          link === null,
-          this.row.id,
-        ]);
-      });
+  private async takeIn(entity: Entity, listed: readonly (RecordState | string)[]): Promise<JobEnd | undefined> {
+    // Those that still meet the condition come once more, where it was cut short.
+    this.before = 0;
+    this.wrong = 0;
+    this.problems = [];
+    for (let at = 0; at < listed.length; at += PORTION) {
+      if (this.job.stopping) return 'stopped';
+      const found = await this.liveIntake();
+      if (typeof found === 'string') return { state: 'paused', words: found };
+      await this.convert(found, entity, listed.slice(at, at + PORTION));
+      if (!(await this.room(UNDER_WAY))) return 'stopped';
     }
+    await this.job.note({}, async (query) => {
+      await query('UPDATE bulk_conversions SET taken = TRUE WHERE id = ?', [this.row.id]);
+    });
     return undefined;
   }
 
-  private async convert(found: LiveIntake, entity: Entity, records: readonly RecordState[]): Promise<void> {
+  private async convert(found: LiveIntake, entity: Entity, some: readonly (RecordState | string)[]): Promise<void> {
     const by = { bulkId: this.row.id };
-    const done = await Promise.all(records.map((record) => convertRecord(this.converting, found, entity, record, by)));
+    const ids = some.filter((each) => typeof each === 'string');
+    const held = some.filter((each) => typeof each !== 'string');
+    const done = [
+      ...(await Promise.all(held.map((record) => convertRecord(this.converting, found, entity, record, by)))),
+      ...(await convertRecords(this.converting, found, ids, by)),
+    ];
     for (const each of done) {
       if ('why' in each) {
+        this.wrong += 1;
         if (this.problems.length < MOST_PROBLEMS) this.problems.push({ record: each.record, what: each.why });
       } else if (each.again) this.before += 1;
+      else this.accepted += 1;
     }
     await this.job.note({}, async (query) => {
-      await query('UPDATE bulk_conversions SET problems = ?, converted_before = ? WHERE id = ?', [
-        ...[JSON.stringify(this.problems), this.before, this.row.id],
+      await query('UPDATE bulk_conversions SET problems = ?, wrong = ?, converted_before = ? WHERE id = ?', [
+        ...[JSON.stringify(this.problems), this.wrong, this.before, this.row.id],
       ]);
     });
   }
@@ -121,8 +134,8 @@ class Bulk {
   /** Waits until no more than so many are on their way. @returns false when the process stops */
   private async room(most: number): Promise<boolean> {
     for (;;) {
-      const { taken, under } = await countOfBulk(this.converting.db, this.row.id);
-      await this.job.note({ done: taken - under + this.problems.length + this.before });
+      const under = await countOfBulk(this.converting.db, this.row.id, 'on their way');
+      await this.job.note({ done: Math.max(0, this.accepted - under) + this.wrong + this.before });
       if (under <= most) return true;
       if (this.job.stopping) return false;
       await new Promise((resolve) => setTimeout(resolve, LOOK_EVERY_MS));
@@ -132,25 +145,6 @@ class Bulk {
   private async comeToAnEnd(): Promise<JobEnd> {
     if (!(await this.room(0))) return 'stopped';
     return { state: 'done', words: null };
-  }
-
-  private async *pages(
-    { document }: LiveIntake,
-    entity: Entity,
-    fields: readonly string[],
-    link: string | null | undefined,
-  ): AsyncGenerator<Page> {
-    const { system } = conversionOf(document)!;
-    const client = await this.converting.systems.client(system);
-    const wanted = [...new Set([...(entity.keyParts ?? [entity.key]), ...fields])].filter((name) =>
-      entity.fields.some((field) => field.name === name),
-    );
-    let from: From | undefined = link ? { link } : undefined;
-    do {
-      const page: Page = await client.page(entity, wanted, from);
-      yield page;
-      from = page.next === undefined ? undefined : { link: page.next };
-    } while (from);
   }
 
   private async liveIntake(): Promise<LiveIntake | string> {
@@ -172,17 +166,15 @@ export async function countMeeting(
   const entity = await convertedEntity(live, of);
   const where = comparisonsFrom(parts);
   const client = await systems.client(of.system);
-  const wanted = [...new Set([...(entity.keyParts ?? [entity.key]), ...fields, ...where.map(({ field }) => field)])];
   const until = Date.now() + withinMs;
   const records: RecordState[] = [];
   let count = 0;
-  let from: From | undefined;
-  do {
-    const page: Page = await client.page(entity, wanted, from);
-    const meeting = page.records.filter(({ values }) => meetsAll(values, where, entity));
-    count += meeting.length;
-    records.push(...meeting.slice(0, first - records.length));
-    from = page.next === undefined ? undefined : { link: page.next };
-  } while (from && Date.now() < until);
-  return { count, whole: from === undefined, records };
+  let whole = true;
+  for await (const page of pagesMeeting(client, entity, where, fields)) {
+    count += page.records.length;
+    records.push(...page.records.slice(0, first - records.length));
+    whole = page.next === undefined;
+    if (Date.now() >= until) break;
+  }
+  return { count, whole, records };
 }

@@ -2,7 +2,7 @@ import { conversionOf, valuesOfRecord, type Converted } from '@zusammen/core/int
 import { beyondBounds } from '@zusammen/core/plans';
 import { entityOf, type Entity, type RecordState } from '@zusammen/core/schema';
 import { conversionUnder, type Acting, type Database, type Submission } from '../../store/index.ts';
-import { NotUnderstood, type ActingPerson, type Systems } from '../../systems/index.ts';
+import { NotUnderstood, readEach, type ActingPerson, type Systems } from '../../systems/index.ts';
 import type { Acceptor } from '../accept.ts';
 import { carryOutAgain } from '../again.ts';
 import type { LiveIntake, LiveView } from '../live.ts';
@@ -17,6 +17,7 @@ export interface Converting {
 
 /** What became of one record that was to be converted. */
 export type OneConverted =
+  /** @member again it had been taken in before, by another bulk or singly */
   | { record: string; submission: string; again: boolean }
   /** Why it can't be, in words. */
   | { record: string; why: string };
@@ -27,8 +28,8 @@ export interface ConvertedBy {
   bulkId?: string;
 }
 
-/** So many records are read at once; what a system is asked at once is its budget's business. */
-const READ_AT_ONCE = 16;
+/** So many records are read, and become submissions, before the next are. */
+const AT_ONCE = 50;
 /** What came to nothing, or was undone, is done again when somebody converts the record once more. */
 const DONE_AGAIN = ['taken back', 'set aside', 'refused', 'failed'] as const satisfies Submission['state'][];
 
@@ -56,13 +57,13 @@ export async function convertRecords(
   const entity = await convertedEntity(converting.live, conversion);
   const client = await converting.systems.client(conversion.system, by.acting?.token);
   const all: OneConverted[] = [];
-  for (let at = 0; at < ids.length; at += READ_AT_ONCE) {
-    const some = ids.slice(at, at + READ_AT_ONCE);
-    const records = await Promise.all(some.map((id) => client.read(entity, id)));
+  for (let at = 0; at < ids.length; at += AT_ONCE) {
+    const some = ids.slice(at, at + AT_ONCE);
+    const records = await readEach(client, entity, some);
     all.push(
       ...(await Promise.all(
-        some.map((id, index) => {
-          const record = records[index];
+        some.map((id) => {
+          const record = records.get(id);
           return record
             ? convertRecord(converting, found, entity, record, by)
             : { record: id, why: 'There is no such record.' };
@@ -96,10 +97,10 @@ export async function convertRecord(
     ...(acting ? { acting: { system: acting.system, person: acting.person, name: acting.name } } : {}),
     ...(bulkId === undefined ? {} : { bulkId }),
   });
-  if (again) {
-    const before = await conversionUnder(db, intake.id, key);
-    if (before && DONE_AGAIN.some((each) => each === before.state))
-      await carryOutAgain(db, live, before, [...DONE_AGAIN], { underLive: true });
-  }
-  return { record: record.id, submission: id, again };
+  if (!again) return { record: record.id, submission: id, again };
+  const before = await conversionUnder(db, intake.id, key);
+  if (before && DONE_AGAIN.some((each) => each === before.state))
+    await carryOutAgain(db, live, before, [...DONE_AGAIN], { underLive: true });
+  // What this very bulk took in before it was cut short isn't counted twice.
+  return { record: record.id, submission: id, again: bulkId === undefined || before?.bulkId !== bulkId };
 }

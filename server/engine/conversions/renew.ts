@@ -12,7 +12,8 @@ import { TakenOver } from '../settle.ts';
 export class RecordGone extends Error {}
 
 /**
- * Reads the record of a conversion once more before it is carried out.
+ * Looks at the record of a conversion once more before it is carried out.
+ * @param ahead the record where it has just been read
  * @returns the record where it is as it was taken in; undefined where it has changed: its submission has the new values by
  * now, and is decided again
  * @throws RecordGone, TakenOver, SystemTrouble
@@ -21,11 +22,12 @@ export async function asTakenIn(
   { db, live, systems }: { db: Database; live: LiveView; systems: Pick<Systems, 'client'> },
   submission: Claimed & { ofRecord: NonNullable<Claimed['ofRecord']> },
   document: IntakeDocument,
+  ahead?: RecordState,
 ): Promise<RecordState | undefined> {
   const { system, entity: name, id, etag } = submission.ofRecord;
   const entity = entityOf((await live.allSchemas()).get(system) ?? { entities: [] }, name);
   if (!entity) throw new NotUnderstood(`${name} can't be seen in the system.`);
-  const record = await (await systems.client(system)).read(entity, id);
+  const record = ahead ?? (await (await systems.client(system)).read(entity, id));
   if (!record) throw new RecordGone(`The ${entity.label} ${id} is no longer there.`);
   if (etag !== undefined && record.etag === etag) return record;
   const values = valuesOfRecord(document.fields, entity, record);

@@ -5,7 +5,7 @@ import {
   NotUnderstood,
   SystemUnavailable,
   type Changes,
-  type From,
+  type Onwards,
   type Page,
   type Systems,
 } from '../../systems/index.ts';
@@ -143,7 +143,7 @@ export class Feeds {
   }
 
   /** Reads what has changed; asked for by time, most looks go back a little and some of them further. */
-  private async changes(turn: Turn, start: From): Promise<boolean> {
+  private async changes(turn: Turn, start: Onwards): Promise<boolean> {
     if ('link' in start) return (await this.follow(turn, start, { keeps: true })).changed;
     const { job, feed } = turn;
     const held = this.lately.get(feed.id);
@@ -183,13 +183,13 @@ export class Feeds {
    */
   private async follow(
     { job, pages, feed }: Turn,
-    start: From,
+    start: Onwards,
     { keeps, between }: { keeps: boolean; between?: (begun: number) => Promise<void> },
   ): Promise<{ changed: boolean; at: number }> {
     const reading: Reading = { generation: feed.generation, whole: false };
     let changed = false;
     let at: number | undefined;
-    for (let from: From | undefined = start; from && !job.stopping; ) {
+    for (let from: Onwards | undefined = start; from && !job.stopping; ) {
       const page: AskedPage = await pages.next(from);
       changed = (await pages.take(page, reading)) || changed;
       at ??= timeOf(page);
@@ -215,7 +215,7 @@ interface Turn {
   feed: FeedRow;
 }
 
-type ByTime = Exclude<From, { link: string }>;
+type ByTime = Extract<Onwards, { changed: string }>;
 
 type Reading = Omit<FeedReading, 'asked'>;
 
@@ -235,7 +235,7 @@ class Pages {
     this.fields = [...new Set([entity.key, ...listeners.flatMap(({ fields }) => fields)])];
   }
 
-  async next(from: From | undefined): Promise<AskedPage> {
+  async next(from: Onwards | undefined): Promise<AskedPage> {
     const asked = Date.now();
     const client = await this.systems.client(this.feed.systemId);
     return { ...(await client.page(this.entity, this.fields, from)), asked };
@@ -284,7 +284,7 @@ function keep({ id }: FeedRow, position: Position, also?: (query: Query) => Prom
 }
 
 /** Where what has changed since is told, or how it is asked for; undefined where the system tells it in no way. */
-function changesFrom({ deltaLink, changesSince }: FeedRow, told: Changes | undefined): From | undefined {
+function changesFrom({ deltaLink, changesSince }: FeedRow, told: Changes | undefined): Onwards | undefined {
   if (deltaLink !== null) return { link: deltaLink };
   return told && changesSince ? { changed: told.field, since: changesSince.toISOString() } : undefined;
 }

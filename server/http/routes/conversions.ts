@@ -153,7 +153,7 @@ export const conversionRoutes = (context: Context): Route[] => {
   ];
 };
 
-const toldOfBulk = ({ nextLink: _, intakeId: __, counted, taken, ...bulk }: BulkLine): Unsent<BulkTold> => ({
+const toldOfBulk = ({ intakeId: _, counted, taken, ...bulk }: BulkLine): Unsent<BulkTold> => ({
   ...bulk,
   ...{ counted, taken },
 });

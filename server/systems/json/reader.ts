@@ -210,7 +210,8 @@ export class JsonReader {
     const { list, changes } = known;
     if (!list) throw new NotUnderstood(`The API lists no ${entity.label}.`);
     if (from && 'link' in from) return this.pageAt(known, list, from.link);
-    const more = from && changes ? [asked(known, { ...changes, field: changes.field }, from.since)] : [];
+    const more =
+      from && 'changed' in from && changes ? [asked(known, { ...changes, field: changes.field }, from.since)] : [];
     return this.pageAt(known, list, this.startOf(list, more));
   }
 

@@ -23,6 +23,28 @@ function answering(status: number, body: unknown = '', headers: Record<string, s
 }
 
 describe('asking an OData system', () => {
+  it('for several records asks once, and takes only what it asked for', async () => {
+    const one = { id: "O'1", email: 'a', '@odata.etag': 'W/"1"' };
+    const { asked, system } = answering(200, { value: [one] });
+    expect(await system.several(people, ["O'1", 'O-2'])).toMatchObject([{ id: "O'1", etag: 'W/"1"' }]);
+    expect(decodeURIComponent(asked[0]!.url)).toContain("$filter=id eq 'O''1' or id eq 'O-2'");
+    // It gives another: it doesn't look at the question, and isn't asked so any more.
+    const deaf = answering(200, { value: [one, { id: 'O-9' }] });
+    for (let turn = 0; turn < 2; turn += 1) expect(await deaf.system.several(people, ["O'1", 'O-2'])).toEqual([]);
+    expect(deaf.asked).toHaveLength(1);
+    expect(await answering(400).system.several(people, ['O-1', 'O-2'])).toEqual([]);
+    const unable = answering(200, { value: [one] }, {}, { ...CAPABLE, filter: false } as typeof CAPABLE);
+    expect([await unable.system.several(people, ['O-1', 'O-2']), unable.asked.length]).toEqual([[], 0]);
+  });
+  it('for records that meet a condition says it, where it can, and looks through all where it is declined', async () => {
+    const where = [{ field: 'name', test: 'is' as const, value: 'x' }];
+    const { asked, system } = answering(200, { value: [{ id: 'P-1', name: 'x' }] });
+    await system.page(people, ['id'], { where });
+    expect(decodeURIComponent(asked[0]!.url)).toContain("$filter=name eq 'x'");
+    const declining = answering(501);
+    await expect(declining.system.page(people, ['id'], { where })).rejects.toThrow(/answers 501/);
+    expect(declining.asked.map(({ url }) => url.includes('$filter'))).toEqual([true, false]);
+  });
   it('finds by conditions that no value can break out of', async () => {
     const { asked, system } = answering(200, {
       value: [{ id: 'P-1', email: "O'hara@x.EXAMPLE", name: "x' or 1 eq 1", '@odata.etag': 'W/"3"', extra: 1 }],

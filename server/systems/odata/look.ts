@@ -15,7 +15,7 @@ import { keysOf } from './records.ts';
  */
 export function filterOf(
   entity: Entity,
-  { where, text }: Wanted,
+  { where, text }: Pick<Wanted, 'where' | 'text'>,
   capabilities: Capabilities,
 ): string | null | undefined {
   if (capabilities.filter === false) return where.length === 0 && !text ? '' : undefined;

@@ -27,7 +27,7 @@ const CONVERSION: IntakeDocument = {
 const ONE = { id: 'O-7', label: 'Wren', shown: ['Wren Orchard', 'office@wren.example'], values: { id: 'O-7' } };
 const bulk = (more: Partial<BulkTold> = {}): BulkTold => ({
   ...{ id: 'b1', where: [{ field: 'hives', test: 'is more than', value: '10' }], counted: true, taken: false },
-  ...{ before: 2, problems: [], state: 'running', total: 40, done: 10, words: null },
+  ...{ before: 2, wrong: 0, problems: [], state: 'running', total: 40, done: 10, words: null },
   ...{ startedAt: new Date(Date.now() - 10_000).toISOString(), startedBy: 'Mara', endedAt: null, ends: { applied: 8 } },
   ...more,
 });
@@ -93,7 +93,7 @@ describe('records are converted', () => {
     let state: BulkTold['state'] = 'running';
     const problems = [{ record: 'O-9', what: 'It has no name.' }];
     const { user, saidTo } = showOpen({
-      'get /conversions/:intake': () => ({ bulks: [bulk({ state, problems })] }),
+      'get /conversions/:intake': () => ({ bulks: [bulk({ state, problems, wrong: problems.length })] }),
       'put /bulk-conversions/:id/state': ({ body }) => {
         ({ state } = body as { state: BulkTold['state'] });
         return new Response(null, { status: 204 });

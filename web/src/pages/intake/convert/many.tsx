@@ -121,7 +121,7 @@ function Bulk({ bulk, entity, mayEdit }: { bulk: BulkTold; entity: Entity | unde
       call('put /bulk-conversions/:id/state', { params: { id: bulk.id }, body: { state } }),
     ['conversions'],
   );
-  const { state, total, done, startedAt, endedAt, words, problems, before } = bulk;
+  const { state, total, done, startedAt, endedAt, words, problems, before, wrong } = bulk;
   const since = new Date(startedAt).getTime();
   const left =
     state === 'running' && done > 0 && total > done ? ((Date.now() - since) / done) * (total - done) : undefined;
@@ -150,9 +150,9 @@ function Bulk({ bulk, entity, mayEdit }: { bulk: BulkTold; entity: Entity | unde
           </Link>
         ))}
         {before > 0 && <span>{count(before)} had been before</span>}
-        {problems.length > 0 && (
+        {wrong > 0 && (
           <button type="button" className="text-brick hover:underline" onClick={() => setTold(!told)}>
-            {plural(problems.length, 'could not be taken in', 'could not be taken in')}
+            {plural(wrong, 'could not be taken in', 'could not be taken in')}
           </button>
         )}
         <span className="ml-auto">
@@ -168,6 +168,7 @@ function Bulk({ bulk, entity, mayEdit }: { bulk: BulkTold; entity: Entity | unde
               {record}: {what}
             </li>
           ))}
+          {wrong > 50 && <li>and {count(wrong - 50)} more</li>}
         </ul>
       )}
       {mayEdit && (state === 'running' || state === 'paused' || state === 'failed') && (

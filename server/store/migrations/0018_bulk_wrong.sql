@@ -1,0 +1,1 @@
+ALTER TABLE `bulk_conversions` ADD `wrong` int DEFAULT 0 NOT NULL;

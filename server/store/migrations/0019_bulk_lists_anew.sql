@@ -1,0 +1,1 @@
+ALTER TABLE `bulk_conversions` DROP COLUMN `next_link`;
