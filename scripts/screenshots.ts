@@ -1,6 +1,4 @@
 import { chromium } from '@playwright/test';
-import { conversionsOn } from '../server/testing/conversions.ts';
-import type { Stage } from '../server/testing/stage.ts';
 
 /** `npm run screenshots`: one current picture of each main view in docs/screenshots, from a started Zusammen with its demo. */
 const address = process.env['ZUSAMMEN_ADDRESS'] ?? `http://localhost:${process.env['PORT'] ?? 4600}`;
@@ -77,7 +75,7 @@ await take('plan', `${intake}/plan`, async () => {
 });
 await take('rehearse', `${season}/rehearse`);
 await take('open', `${intake}/open`);
-await take('conversion', `${await conversion()}/open`, async () => {
+await take('conversion', `${pathOf('enquiry-to-contract')}/open`, async () => {
   const many = page.locator('section', { has: page.getByRole('heading', { name: 'Many at once' }) });
   await many.getByRole('button', { name: 'Add a comparison' }).click();
   await many.getByLabel('Field').selectOption('source');
@@ -139,24 +137,3 @@ await page.screenshot({ path: 'docs/screenshots/panel.png' });
 console.log('panel');
 await browser.close();
 process.exit(0);
-
-/** The demo's own conversion, made where there is none yet: telephone enquiries become people with contracts. */
-async function conversion(): Promise<string> {
-  const key = 'enquiry-becomes-customer';
-  const known = intakes.find((each) => each.key === key);
-  if (known) return `/intakes/${known.id}`;
-  const ask = async (method: 'get' | 'post', path: string, data?: object): Promise<Record<string, never>> => {
-    const answer = await page.request[method](`${address}/api${path}`, {
-      headers: { Origin: address },
-      ...(data ? { data } : {}),
-    });
-    return (await answer.json()) as Record<string, never>;
-  };
-  const stage = {
-    api: async (method: string, path: string, data?: object) => ({
-      body: await ask(method.toLowerCase() as 'get' | 'post', path, data),
-    }),
-  };
-  const converting = await conversionsOn(stage as unknown as Stage);
-  return `/intakes/${await converting.published(key, converting.document())}`;
-}

@@ -91,7 +91,7 @@ describe('fields out of payloads', () => {
     expect(reason('')).toBe('There is nothing in it.');
     expect(reason('{"a":')).toMatch(/^This is not valid JSON/);
     expect(reason('hello')).toBe('“hello” is neither JSON nor name=value.');
-    expect(reason('[1]')).toMatch(/^Payload 1: it a submission is an object/);
+    expect(reason('[1]')).toMatch(/^Payload 1: it is no object of fields/);
     expect(reason(JSON.stringify({ a: { b: { c: { d: { e: { f: { g: { h: { i: 1 } } } } } } } } }))).toMatch(/deeper/);
   });
 });

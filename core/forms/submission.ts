@@ -36,7 +36,7 @@ export type Flattened = { ok: true; values: SubmittedValues } | { ok: false; fie
  */
 export function flattenPayload(payload: unknown, limits: { fields: number; depth: number }): Flattened {
   if (typeof payload !== 'object' || payload === null || Array.isArray(payload)) {
-    return { ok: false, field: '', reason: 'a submission is an object of fields' };
+    return { ok: false, field: '', reason: 'is no object of fields' };
   }
   const pairs: [string, string | number | boolean][] = [];
   const pending: { name: string; value: unknown; depth: number }[] = [{ name: '', value: payload, depth: 0 }];

@@ -36,7 +36,7 @@ const OPTION_PAIRS: Record<string, [string, string][]> = {
 };
 
 /** Makes the lines and steps of one form's plan, as a specialist would by hand. */
-class Maker {
+export class Maker {
   constructor(
     private readonly making: Making,
     private readonly fields: readonly FormField[],

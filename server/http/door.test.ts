@@ -98,7 +98,7 @@ describe('bad input at the door', () => {
   afterAll(async () => expect(await count()).toBe(before));
 
   it('malformed JSON', async () => refused(await json('{"a": '), 400, /not valid JSON/));
-  it('JSON that is no object', async () => refused(await json('[1]'), 422, /object of fields/));
+  it('JSON that is no object', async () => refused(await json('[1]'), 422, /The body is no object of fields\./));
   it('duplicate keys', async () => refused(await json('{"a": 1, "b": {"c": 1, "c": 2}}'), 400, /c comes twice/));
   it('__proto__ in JSON', async () =>
     refused(await json('{"__proto__": {"admin": true}}'), 400, /__proto__ is not a name/));

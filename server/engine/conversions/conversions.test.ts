@@ -94,6 +94,21 @@ describe('a conversion', () => {
   });
 });
 
+describe('the demo’s conversion', () => {
+  it('makes a customer of an enquiry that was taken down on the telephone, each crop as it is called there', async () => {
+    const one = await enquiry({ crops: ['currant', 'apple'], caller_name: 'Wanda Tannicht' });
+    const [{ submission }] = (await convert('enquiry-to-contract', [one.id])) as [Json];
+    await stage.settled();
+    expect((await told(submission)).submission.state).toBe('applied');
+    const [contract] = (await stage.crm(`Contracts?$filter=number eq '${one.id}'`)).value;
+    expect(contract).toMatchObject({ crops: ['blackcurrant', 'apple'], hives: one.hives_wanted });
+    const now = await stage.crm(`Enquiries('${one.id}')`);
+    expect(now).toMatchObject({ status: 'won', organisation_id: contract.organisation_id });
+    const person = await stage.crm(`People('${now.person_id}')`);
+    expect(person).toMatchObject({ first_name: 'Wanda', last_name: 'Tannicht', email: one.caller_email });
+  });
+});
+
 describe('many at once', () => {
   it('are counted, taken in in order, and done once; what had been converted is not done again', async () => {
     await published('many', document());

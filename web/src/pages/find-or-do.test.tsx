@@ -1,6 +1,6 @@
 /** @jest-environment @happy-dom/jest-environment */
 import type { FoundByText, User } from '@zusammen/core/api';
-import { screen, waitFor } from '@testing-library/react';
+import { cleanup, screen, waitFor } from '@testing-library/react';
 import { useActions } from '../parts/actions.ts';
 import { show, type Answers } from '../testing/page.tsx';
 import { FindOrDo } from './find-or-do.tsx';
@@ -45,6 +45,16 @@ beforeAll(() => {
 });
 
 describe('find or do', () => {
+  it('offers to make a conversion to those who may', async () => {
+    const { user } = find({});
+    await user.type(await box(), 'convert');
+    expect(await screen.findByText('Make a new conversion')).toBeTruthy();
+    cleanup();
+    const viewer = find({}, {}, 'viewer');
+    await viewer.user.type(await box(), 'convert');
+    expect(await screen.findByText('No matches')).toBeTruthy();
+  });
+
   it('finds records, fields, choices and people, and says why', async () => {
     const { user } = find({
       records: [{ ...at, id: 'P-7', why: 'its e-mail' }],

@@ -20,6 +20,12 @@ const PLACES: { name: string; words?: string; to: string; roles: User['role'][] 
   { name: 'Go to Intakes', to: '/intakes', roles: EVERYBODY },
   { name: 'Go to Pairings', to: '/pairings', roles: EVERYBODY },
   { name: 'Make a new intake', words: 'form page file', to: '/intakes/new', roles: SPECIALISTS },
+  {
+    name: 'Make a new conversion',
+    words: 'records convert become',
+    to: '/intakes/new?from=record',
+    roles: SPECIALISTS,
+  },
   { name: 'Make a new pairing', words: 'sync step', to: '/pairings/new', roles: SPECIALISTS },
   { name: 'Decide what waits in Review', words: 'questions refused failed', to: '/review', roles: SPECIALISTS },
   { name: 'Search the ledger', words: 'submissions history', to: '/ledger', roles: EVERYBODY },

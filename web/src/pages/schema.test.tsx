@@ -75,6 +75,23 @@ describe('the schema', () => {
     ]);
   });
 
+  it('leads from each use to where in the intake it stands', async () => {
+    const by = (how: ReachedUse['how']): ReachedUse => use('name', { how, name: how });
+    const uses = (['written', 'read by a form', 'begins a question', 'starts a conversion', 'converted'] as const).map(
+      by,
+    );
+    const { user } = schema('/schema', { 'get /reach': { uses } });
+    await user.click(await screen.findByRole('button', { name: 'Reach of Name' }));
+    const links = within(await screen.findByRole('dialog')).getAllByRole('link');
+    expect(links.map((link) => `${link.textContent}: ${link.getAttribute('href')}`)).toEqual([
+      'written: /intakes/i1/plan',
+      'read by a form: /intakes/i1/arrive',
+      'begins a question: /intakes/i1/arrive',
+      'starts a conversion: /intakes/i1/open',
+      'converted: /intakes/i1/plan',
+    ]);
+  });
+
   it('finds a field by its label or its name, and says that none is called so', async () => {
     const { user } = schema();
     await screen.findByText('Area');

@@ -164,6 +164,12 @@ function Fields({ system, entity, search, at }: { system: string; entity: Entity
   );
 }
 
+/** Where in an intake it stands how a field is used. */
+function stationOf({ how }: ReachedUse): 'arrive' | 'open' | 'plan' {
+  if (how === 'read by a form' || how === 'begins a question') return 'arrive';
+  return how === 'starts a conversion' ? 'open' : 'plan';
+}
+
 /** What reads or writes a field: which intakes, from which fields of their forms, by which way. */
 function Reach({ field, uses }: { field: Field; uses: ReachedUse[] | undefined }) {
   if (!uses) return null;
@@ -189,7 +195,7 @@ function Reach({ field, uses }: { field: Field; uses: ReachedUse[] | undefined }
             <li key={at}>
               <Link
                 className="font-semibold hover:underline"
-                to={use.by === 'pairing' ? `/pairings/${use.id}` : `/intakes/${use.id}/plan`}
+                to={use.by === 'pairing' ? `/pairings/${use.id}` : `/intakes/${use.id}/${stationOf(use)}`}
               >
                 {use.name}
               </Link>{' '}

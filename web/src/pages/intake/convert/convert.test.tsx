@@ -6,6 +6,7 @@ import { makeFormField } from '../../../../../core/testing/world.ts';
 import { refusal, type Answers } from '../../../testing/page.tsx';
 import { work } from '../../../work/work.ts';
 import { Open } from '../open/open.tsx';
+import { PlanStation } from '../plan/plan.tsx';
 import { DOCUMENT, showIntake } from '../testing.tsx';
 
 jest.mock('../../../work/index.ts', () => ({ worker: () => calledLater() }));
@@ -45,6 +46,15 @@ const sheet = async (title: string) =>
   within((await screen.findByRole('heading', { name: title })).closest('section')!);
 
 describe('records are converted', () => {
+  it('by a plan that speaks of records, not of submissions', async () => {
+    showIntake('plan', <PlanStation />, {
+      document: CONVERSION,
+      more: { 'get /conversions/:intake/records': { records: [ONE] } as never },
+    });
+    expect(await screen.findByRole('heading', { name: 'What becomes of a record' })).toBeTruthy();
+    expect(screen.getByRole('heading', { name: 'Which record does a converted one make or change?' })).toBeTruthy();
+  });
+
   it('by hand: found, picked, and each leads to what came of it', async () => {
     const { user, saidTo } = showOpen({
       'post /conversions/:intake': { converted: [{ record: 'O-7', submission: 's9', again: true }] } as never,

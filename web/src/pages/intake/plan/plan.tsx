@@ -1,4 +1,4 @@
-import { changePlan, changePlanStep, stepOn } from '@zusammen/core/intake';
+import { changePlan, changePlanStep, conversionOf, stepOn } from '@zusammen/core/intake';
 import { type Step } from '@zusammen/core/plans';
 import { useSearchParams } from 'react-router';
 import { Sheet } from '../../../parts/sheet.tsx';
@@ -46,7 +46,13 @@ export function PlanStation() {
         <Checks />
       </div>
       {!step ? (
-        <Sheet title="Which record does a submission make or change?">
+        <Sheet
+          title={
+            conversionOf(document)
+              ? 'Which record does a converted one make or change?'
+              : 'Which record does a submission make or change?'
+          }
+        >
           {mayEdit ? <FirstStep /> : <Empty title="This plan has no step yet" />}
         </Sheet>
       ) : (

@@ -1,6 +1,6 @@
 import { closestCenter, DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { changePlan, removeStep, stepOn } from '@zusammen/core/intake';
+import { changePlan, conversionOf, removeStep, stepOn } from '@zusammen/core/intake';
 import {
   fieldLabel,
   linkProposals,
@@ -50,7 +50,9 @@ export function Steps({ chosen, choose }: { chosen: Step | undefined; choose: (i
   return (
     <section aria-label="Steps" className="space-y-2">
       <div className="flex items-center justify-between px-1">
-        <h2 className="text-small font-semibold text-soft">What a submission does</h2>
+        <h2 className="text-small font-semibold text-soft">
+          {conversionOf(document) ? 'What becomes of a record' : 'What a submission does'}
+        </h2>
         {mayEdit && <AddStep choose={choose} say={setSaid} />}
       </div>
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
