@@ -3,6 +3,8 @@ import type { EvilServer } from './evil-server.ts';
 /** What an attack works with. */
 export interface Arena {
   address: string;
+  /** Where the CRM and the others are that stand in. */
+  standins: string;
   /** Signed in with a role; resolves with the status. */
   as(role: 'viewer' | 'specialist' | 'administrator', method: string, path: string, body?: BodyLike): Promise<number>;
   /** Signed in as a specialist; resolves with what was answered, as JSON. */
@@ -18,6 +20,9 @@ export interface Arena {
 interface Answer {
   intakes?: { id: string; key: string }[];
   systems?: { id: string; kind: string }[];
+  acting?: object;
+  /** Conversions of many, newest first. */
+  bulks?: { state: string; total: number; ends?: Record<string, number> }[];
   /** Of what was made. */
   id?: string;
   file?: { id: string };

@@ -41,6 +41,7 @@ export async function hostileTrial(
   for (const [role, email] of Object.entries(PEOPLE)) cookies.set(role, await signIn(whole.address, email));
   const arena: Arena = {
     address: whole.address,
+    standins: whole.standins,
     size,
     evil,
     as: (role, method, path, body) =>

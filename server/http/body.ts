@@ -1,8 +1,7 @@
 import type { Request } from 'express';
 import { collectValues, flattenPayload, type SubmittedValues } from '@zusammen/core/forms';
-import { NEVER_NAMES, parseJson, shownName, unfitText } from '../bodies/index.ts';
+import { inTurn, NEVER_NAMES, parseJson, shownName, unfitText } from '../bodies/index.ts';
 import { multipartPairs, urlencodedPairs, type FileFields, type SentFile } from './form-body.ts';
-import { inTurn } from './one-by-one.ts';
 import { badField, Problem } from './problem.ts';
 
 export const BODY_LIMIT = 1024 * 1024;

@@ -87,6 +87,18 @@ export async function readEach(
   return found;
 }
 
+/** So many records of an entity, whichever the system gives first. @throws SystemTrouble */
+export async function someOf(
+  system: System,
+  entity: Entity,
+  fields: readonly string[],
+  limit: number,
+): Promise<RecordState[]> {
+  const wanted = [...new Set([...(entity.keyParts ?? [entity.key]), ...fields])];
+  const asked = await system.look?.(entity, { where: [], order: [], fields: wanted, limit });
+  return (asked ?? (await system.page(entity, wanted)).records).slice(0, limit);
+}
+
 /** The first records of an entity, page by page. */
 async function lookThrough(system: System, entity: Entity, fields: readonly string[]): Promise<RecordState[]> {
   const records: RecordState[] = [];

@@ -11,6 +11,7 @@ import { conversionOf, idFieldOf, valuesOfRecord, type IntakeDocument } from '@z
 import { titleOf } from '@zusammen/core/mapping';
 import { fieldOf, type Entity, type RecordState } from '@zusammen/core/schema';
 import { convertedEntity, convertRecords, countMeeting, findRecords, type LiveIntake } from '../../engine/index.ts';
+import { someOf } from '../../systems/index.ts';
 import {
   addBulk,
   bulkById,
@@ -122,8 +123,7 @@ export const conversionRoutes = (context: Context): Route[] => {
         const fields = draft.fields.map(({ name }) => name);
         const records =
           text === ''
-            ? (await orTrouble(countMeeting({ live, systems }, conversion, [], { fields, first: limit, withinMs: 0 })))
-                .records
+            ? await orTrouble(systems.client(target.system).then((client) => someOf(client, entity, fields, limit)))
             : await orTrouble(findRecords(context, target, text));
         return { records: records.slice(0, limit).map((record) => recordTold(draft, entity, record)) };
       },

@@ -1,6 +1,7 @@
 import type { Criterion } from '@zusammen/core/plans';
 import { changedAtField, fieldOf, type Entity, type Field, type RecordState, type Values } from '@zusammen/core/schema';
 import type { Capabilities } from '../../store/index.ts';
+import { inTurn } from '../../bodies/index.ts';
 import { criteriaOf, ignoringTrouble, isIdle, isWhatWasAsked, meets } from '../alike.ts';
 import { withBatches } from '../batch.ts';
 import { fingerprintOf, isFingerprint } from '../fingerprint.ts';
@@ -252,13 +253,19 @@ export class ODataSystem implements System {
               }),
         headers: { Prefer: `odata.maxpagesize=${PAGE}${from === undefined ? ', odata.track-changes' : ''}` },
       });
-    if (!from || !('where' in from)) return this.listed(entity, await asking(since), false);
+    if (!from || !('where' in from)) return this.listedInTurn(entity, await asking(since));
     const filter = filterOf(entity, from, this.capabilities);
     if (filter === null) return { records: [], gone: [] };
     const response = await asking(filter || undefined);
     // A question that it can't answer: then all of them, for whoever asks to look through.
     const declined = filter && [400, 501].includes(response.status);
-    return this.listed(entity, declined ? await asking(undefined) : response, false);
+    return this.listedInTurn(entity, declined ? await asking(undefined) : response);
+  }
+
+  /** Pages are long: many that come at once are read one by one, and others are answered in between. */
+  private async listedInTurn(entity: Entity, response: HttpResponse): Promise<Page> {
+    await inTurn(response.text.length);
+    return this.listed(entity, response, false);
   }
 
   /** Links that no property stands for are seen only where they are asked for. */

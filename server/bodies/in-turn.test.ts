@@ -1,4 +1,4 @@
-import { inTurn } from './one-by-one.ts';
+import { inTurn } from './in-turn.ts';
 
 it('others get a round of the event loop between one large body and the next', async () => {
   const order: string[] = [];
