@@ -1,6 +1,6 @@
 import { fieldsOfRecord, INTAKE_FORMAT, type IntakeDocument } from '@zusammen/core/intake';
 import { constantLine } from '@zusammen/core/plans';
-import { entityOf, type Values } from '@zusammen/core/schema';
+import { entityOf } from '@zusammen/core/schema';
 import { Maker, type Making } from './intakes.ts';
 
 /** The demo's conversion: an enquiry that somebody took down on the telephone becomes what a customer consists of. */
@@ -74,28 +74,3 @@ export function enquiryToContract(making: Making, pages: string): IntakeDocument
     settings: { ...WHERE, allowedOrigins: [new URL(pages).origin] },
   };
 }
-
-const CALLERS: [company: string, name: string, crops: string[], hives: number][] = [
-  ['Obsthof Quellmoor', 'Ruta Quell', ['apple', 'pear'], 12],
-  ['Gärtnerei Silberdistel', 'Jonte Silber', ['cherry'], 6],
-  ['Hof Wiesenrain', 'Alida Rain', ['apple'], 20],
-  ['Kirschgut Lohe', 'Matteo Lohe', ['cherry', 'plum'], 16],
-  ['Beerenhof Tannicht', 'Wanda Tannicht', ['currant'], 8],
-  ['Obstbau Kornweihe', 'Piet Kornweihe', ['apple', 'plum'], 10],
-  ['Hof Amselgrund', 'Svea Amsel', ['pear'], 4],
-  ['Gut Erlenbruch', 'Borys Erlen', ['apple', 'cherry'], 24],
-];
-
-/** Enquiries that were taken down on the telephone, and that nobody has made anything of yet. */
-export const telephoneEnquiries = (): Values[] =>
-  CALLERS.map(([company, name, crops, hives], at) => ({
-    ...{
-      subject: `${hives} hives for ${company}`,
-      kind: 'pollination',
-      source: 'telephone',
-      hives_wanted: hives,
-      crops,
-    },
-    ...{ caller_company: company, caller_name: name, caller_phone: `+49 4141 5550${10 + at}` },
-    caller_email: `${name.split(' ')[0]!.toLowerCase()}@${company.split(' ')[1]!.toLowerCase()}.example`,
-  }));

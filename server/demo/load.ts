@@ -93,7 +93,7 @@ import {
 } from '../systems/index.ts';
 import { formsOfOurs, sentByOurs } from './forms.ts';
 import { intakeForPage, intakeForShop, PAGE_KEYS, SHOP_KEY } from './intakes.ts';
-import { ENQUIRY_TO_CONTRACT, enquiryToContract, telephoneEnquiries } from './conversion.ts';
+import { ENQUIRY_TO_CONTRACT, enquiryToContract } from './conversion.ts';
 import { quoteLinesWithContractLines, subscribersWithPeople, type Connected } from './pairings.ts';
 import { actAsThemselves, APIARY_INSPECTION, apiaryInspection, putOnPages } from './panel.ts';
 import { orderSamples, pastSubmissions, type PastSubmission } from './past.ts';
@@ -163,9 +163,6 @@ export async function loadDemo({
   log('playing back past submissions');
   await playBack(db, crm, await pastSubmissions(standins, past, new Date(), 4711));
   if (past > 0) {
-    const enquiries = entityOf(schema, 'Enquiries')!;
-    for (const values of telephoneEnquiries())
-      await (await crm.client(system.id)).create(enquiries, values, { requestId: uuid(), firstSent: new Date() });
     const ours = await sentBefore(crm, system);
     await playBack(db, crm, ours.slice(10));
     await keepSamples(db, [...(await pastSubmissions(standins, 120, new Date(), 815)), ...ours.slice(0, 10)]);

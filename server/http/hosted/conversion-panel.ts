@@ -42,7 +42,7 @@ export async function conversionPage(
   const told =
     rehearsed?.trouble !== undefined || steps.length === 0
       ? [element('p', { role: 'alert', class: 'refused' }, rehearsed?.trouble ?? words.notLookedUp)]
-      : [element('p', {}, words.wouldCome), ...steps.map((step) => stepTold(step, schemas, words))];
+      : [element('p', {}, words.wouldCome), ...steps.map((step) => stepTold(step, steps, schemas, words))];
   const button = element(
     'form',
     { method: 'post', action: addressIn(pageOf(of)) },
@@ -54,8 +54,17 @@ export async function conversionPage(
 }
 
 /** What a step would do, and each value it would write; what would be lost on the way is marked. */
-function stepTold(step: StepReport, schemas: ReadonlyMap<string, Schema>, words: Words): Markup {
-  const label = entityOf(schemas.get(step.system) ?? { entities: [] }, step.entity)?.label ?? step.entity;
+function stepTold(
+  step: StepReport,
+  steps: readonly StepReport[],
+  schemas: ReadonlyMap<string, Schema>,
+  words: Words,
+): Markup {
+  const labelOf = ({ system, entity }: StepReport): string =>
+    entityOf(schemas.get(system) ?? { entities: [] }, entity)?.label ?? entity;
+  const label = labelOf(step);
+  // A record that is made by then has no id yet.
+  const made = new Map(steps.filter(isNew).map((each) => [each.record!.id, words.wouldCreate(labelOf(each))]));
   const outcome =
     step.outcome === 'created'
       ? words.wouldCreate(label)
@@ -70,17 +79,19 @@ function stepTold(step: StepReport, schemas: ReadonlyMap<string, Schema>, words:
     element(
       'dd',
       {},
-      shown(after),
+      made.get(String(after)) ?? shown(after),
       ...losses.map((loss) => element('span', { class: 'loss' }, ` ${loss.slice(0, MOST_WORDS)}`)),
     ),
   ]);
   return element(
     'section',
     { class: 'would' },
-    element('h2', {}, step.record && !step.record.id.startsWith('new ') ? `${outcome} (${step.record.id})` : outcome),
+    element('h2', {}, step.record && !isNew(step) ? `${outcome} (${step.record.id})` : outcome),
     rows.length > 0 && element('dl', { class: 'told' }, rows),
   );
 }
+
+const isNew = ({ record }: StepReport): boolean => record?.id.startsWith('new ') === true;
 
 const shown = (value: Value): string => [value ?? ''].flat().map(String).join(', ').slice(0, MOST_WORDS);
 
