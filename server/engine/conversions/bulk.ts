@@ -4,7 +4,7 @@ import { bulkById, countOfBulk, intakeById, type BulkRow } from '../../store/ind
 import { isSystemTrouble, pagesMeeting, SystemUnavailable } from '../../systems/index.ts';
 import type { HeldJob, JobEnd, JobWork } from '../jobs.ts';
 import type { LiveIntake } from '../live.ts';
-import { convertedEntity, convertRecord, convertRecords, type Converting } from './convert.ts';
+import { convertedEntity, convertRecords, type Converting } from './convert.ts';
 
 /** Submissions of one bulk that are on their way at once: pausing it lets so many come to their end. */
 const UNDER_WAY = 200;
@@ -16,9 +16,7 @@ const TROUBLE_MS = 3_000;
 /** Of so many that can't be taken in it is kept why. */
 const MOST_PROBLEMS = 500;
 
-/** Records whose values are kept from their listing until they are taken in; of others, their ids. */
-const MOST_HELD = 10_000;
-/** More at once would fill the memory. */
+/** Records of one bulk: their ids are held in memory. */
 const MOST_LISTED = 1_000_000;
 
 /**
@@ -66,20 +64,19 @@ class Bulk {
     if (!this.row.taken) {
       const listed = await this.list(first, entity);
       if (!Array.isArray(listed)) return listed;
-      const end = await this.takeIn(entity, listed);
+      const end = await this.takeIn(listed);
       if (end) return end;
     }
     return this.comeToAnEnd();
   }
 
-  /** The records that meet the condition, so that it is known how much there is to do; of many, their ids. */
-  private async list({ document }: LiveIntake, entity: Entity): Promise<(RecordState | string)[] | JobEnd> {
+  /** Ids of the records that meet the condition, so that it is known how much there is to do. */
+  private async list({ document }: LiveIntake, entity: Entity): Promise<string[] | JobEnd> {
     const client = await this.converting.systems.client(conversionOf(document)!.system);
-    const fields = document.fields.map(({ name }) => name);
-    const listed: (RecordState | string)[] = [];
-    for await (const { records } of pagesMeeting(client, entity, comparisonsFrom(this.row.where), fields)) {
+    const listed: string[] = [];
+    for await (const { records } of pagesMeeting(client, entity, comparisonsFrom(this.row.where), [])) {
       if (this.job.stopping) return 'stopped';
-      for (const record of records) listed.push(listed.length < MOST_HELD ? record : record.id);
+      for (const { id } of records) listed.push(id);
       if (listed.length > MOST_LISTED)
         return { state: 'failed', words: 'More than a million records meet this; convert them in parts.' };
       if (!this.row.counted) await this.job.note({ total: listed.length });
@@ -91,7 +88,7 @@ class Bulk {
     return listed;
   }
 
-  private async takeIn(entity: Entity, listed: readonly (RecordState | string)[]): Promise<JobEnd | undefined> {
+  private async takeIn(listed: readonly string[]): Promise<JobEnd | undefined> {
     // Those that still meet the condition come once more, where it was cut short.
     this.before = 0;
     this.wrong = 0;
@@ -100,7 +97,7 @@ class Bulk {
       if (this.job.stopping) return 'stopped';
       const found = await this.liveIntake();
       if (typeof found === 'string') return { state: 'paused', words: found };
-      await this.convert(found, entity, listed.slice(at, at + PORTION));
+      await this.convert(found, listed.slice(at, at + PORTION));
       if (!(await this.room(UNDER_WAY))) return 'stopped';
     }
     await this.job.note({}, async (query) => {
@@ -109,15 +106,8 @@ class Bulk {
     return undefined;
   }
 
-  private async convert(found: LiveIntake, entity: Entity, some: readonly (RecordState | string)[]): Promise<void> {
-    const by = { bulkId: this.row.id };
-    const ids = some.filter((each) => typeof each === 'string');
-    const held = some.filter((each) => typeof each !== 'string');
-    const done = [
-      ...(await Promise.all(held.map((record) => convertRecord(this.converting, found, entity, record, by)))),
-      ...(await convertRecords(this.converting, found, ids, by)),
-    ];
-    for (const each of done) {
+  private async convert(found: LiveIntake, ids: readonly string[]): Promise<void> {
+    for (const each of await convertRecords(this.converting, found, ids, { bulkId: this.row.id })) {
       if ('why' in each) {
         this.wrong += 1;
         if (this.problems.length < MOST_PROBLEMS) this.problems.push({ record: each.record, what: each.why });
