@@ -121,7 +121,8 @@ describe('a panel on a record’s page', () => {
     const { body } = await stage.api('GET', '/intakes');
     const { id } = body.intakes.find((each: Json) => each.key === 'apiary-inspection');
     const { panel } = (await stage.api('GET', `/intakes/${id}`)).body;
-    expect(panel).toMatchObject({ seenBy: 'Ines Ortmann', refusedFrom: expect.stringContaining('http') });
+    // One a second is noted: whichever of them that was.
+    expect(panel).toMatchObject({ seenBy: 'Ines Ortmann', refusedFrom: expect.stringMatching(/^(?:http|null)/) });
     expect(panel.line).toContain('/f/apiary-inspection/panel');
     // By its address alone it isn’t opened, nor by a pass of one’s own making.
     expect((await fetch(`${stage.address}/f/apiary-inspection`)).status).toBe(403);
