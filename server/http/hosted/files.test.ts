@@ -2,10 +2,11 @@ import { readFileSync, readdirSync } from 'node:fs';
 import ExcelJS from 'exceljs';
 import { formOf, item } from '../../../core/testing/hosted.ts';
 import { readPdf } from '../../testing/read-pdf.ts';
+import { TooHeavy } from '../../heavy/index.ts';
 import { visitorFiles } from '../../store/index.ts';
 import { Housekeeper, LiveView } from '../../engine/index.ts';
 import { intakeLike, openStage, type Json, type Stage } from '../../testing/stage.ts';
-import { plainName } from './files.ts';
+import { keepFile, plainName } from './files.ts';
 
 /** Files that visitors send, and what they draw as a signature. */
 let stage: Stage;
@@ -231,6 +232,16 @@ it('many at once are taken in turn', async () => {
   );
   expect(new Set(statuses)).toEqual(new Set(statuses.includes(503) ? [201, 503] : [201]));
   expect(statuses).toContain(201);
+});
+
+it('isn’t called a file of the wrong kind because others are being looked at', async () => {
+  const busy = { run: () => Promise.reject(new TooHeavy('too many', 'Three are.')) };
+  const file = { name: 'a.png', bytes: png };
+  const by = { language: 'en', page: 'p', by: 'somebody' };
+  const keeping = { db: stage.db, heavy: busy } as unknown as Parameters<typeof keepFile>[0];
+  await expect(
+    keepFile(keeping, 'i', { id: 'x', kind: 'file', label: { en: 'Photo' } }, file, by),
+  ).rejects.toMatchObject({ status: 503 });
 });
 
 it.each([

@@ -17,6 +17,7 @@ import {
   type HostedForm,
   type Item,
 } from '@zusammen/core/forms/hosted';
+import { TooHeavy } from '../../heavy/index.ts';
 import { addVisitorFile, looseBytesOf, visitorFilesBy, visitorFileSent } from '../../store/index.ts';
 import type { Context } from '../context.ts';
 import type { SentFile } from '../form-body.ts';
@@ -70,7 +71,12 @@ export async function keepFile(
   const most = item.mostMebibytes ?? MOST_MEBIBYTES;
   if (bytes.length === 0) return words.fileEmpty;
   if (bytes.length > most * MEBIBYTE) return words.fileTooLarge(most);
-  const type = await heavy.run('fileType', { bytes }, { by: `file ${by}` }).catch(() => undefined);
+  const type = await heavy.run('fileType', { bytes }, { by: `file ${by}` }).catch((error: unknown) => {
+    // That others are being looked at says nothing of this one.
+    if (error instanceof TooHeavy && error.kind === 'too many')
+      throw new Problem(503, 'Not just now', 'Too many files come at once; try again.', [], { 'Retry-After': '2' });
+    return undefined;
+  });
   const taken = (item.accepts ?? USUAL_SORTS).flatMap((sort): readonly string[] => FILE_SORTS[sort].types);
   if (type === undefined || !taken.includes(type)) return words.fileSort;
   if ((await looseBytesOf(db, intake)) + bytes.length > MOST_LOOSE)
