@@ -120,6 +120,7 @@ test('a conversion is built, tried on 50 records, and what would be lost is mend
   const dialog = page.getByRole('dialog');
   await dialog.getByRole('button', { name: /^Publish/ }).click();
   await expect(page.getByText('Live, version 1')).toBeVisible();
+  await expect(page.getByRole('link', { name: /^Open/ })).toContainText('converts records');
   opened = page.url();
 });
 

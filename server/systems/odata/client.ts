@@ -9,7 +9,6 @@ import type { HttpRequest, HttpResponse, Send } from '../http.ts';
 import type { Wanted } from '../look.ts';
 import {
   clockAheadIn,
-  clockIn,
   NotUnderstood,
   SystemUnavailable,
   TokenRefused,
@@ -22,17 +21,9 @@ import {
   type Sending,
   type System,
 } from '../system.ts';
-import {
-  idRemoved,
-  isComplete,
-  isNothing,
-  keyField,
-  noneWhereUnable,
-  removedOf,
-  shownIn,
-  UNADDRESSED,
-} from './answers.ts';
+import { isComplete, isNothing, keyField, noneWhereUnable, shownIn, UNADDRESSED } from './answers.ts';
 import { describeBy, type MetadataReader } from './describe.ts';
+import { ownLink, pageIn } from './listing.ts';
 import { filterOf, Looks } from './look.ts';
 import { coarseConditionOf, conditionOf, isFolded, pathOf } from './queries.ts';
 import { addressOf, bodyOf, idFrom, idIn, keysOf, parsed, recordOf, touchesStructure } from './records.ts';
@@ -242,7 +233,7 @@ export class ODataSystem implements System {
         method: 'GET',
         path:
           from && 'link' in from
-            ? this.ownLink(from.link)
+            ? ownLink(from.link, this.base)
             : pathOf(entity.name, {
                 $select: this.capabilities.select === false ? undefined : [...new Set(select)].join(','),
                 $filter: filter,
@@ -281,30 +272,7 @@ export class ODataSystem implements System {
   }
 
   private listed(entity: Entity, response: HttpResponse, whole = true): Page {
-    if (response.status !== 200)
-      throw new NotUnderstood(`Reading ${entity.name} it answers ${response.status}: ${refusalOf(response).words}`);
-    const body = parsed(response) as Record<string, unknown>;
-    if (!Array.isArray(body['value'])) throw new NotUnderstood(`Its answer to reading ${entity.name} holds no list.`);
-    const all = body['value'] as Record<string, unknown>[];
-    const link = (name: string): string | undefined => {
-      const said = body[`@odata.${name}`] ?? body[`@${name}`];
-      return typeof said === 'string' ? this.ownLink(said) : undefined;
-    };
-    const [next, delta] = [link('nextLink'), link('deltaLink')];
-    return {
-      records: all.filter((each) => removedOf(each) === undefined).map((each) => recordOf(entity, each, { whole })),
-      gone: all.filter((each) => removedOf(each) !== undefined).flatMap((each) => idRemoved(entity, each) ?? []),
-      ...(next === undefined ? {} : { next }),
-      ...(delta === undefined ? {} : { delta }),
-      ...clockIn(response),
-    };
-  }
-
-  /** A link the system gave, absolute. Our token goes nowhere else. @throws NotUnderstood for one that leads elsewhere */
-  private ownLink(link: string): string {
-    const url = new URL(link, this.base);
-    if (!url.href.startsWith(this.base)) throw new NotUnderstood('It gave a link that leads out of its service.');
-    return url.href;
+    return pageIn(entity, response, this.base, whole);
   }
 
   async create(entity: Entity, values: Values, sending: Sending): Promise<Answer> {

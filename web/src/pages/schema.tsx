@@ -146,7 +146,7 @@ function Fields({ system, entity, search, at }: { system: string; entity: Entity
           <th className={cx(TH_WRAPS, 'w-[15%]')}>Name in the system</th>
           <th className={cx(TH, 'w-[12%]')}>Type</th>
           <th className={cx(TH, 'w-[17%]')}>Options or limit</th>
-          <th className={cx(TH, 'w-[12%]')}>Reach</th>
+          <th className={cx(TH, 'w-[15%]')}>Reach</th>
           <th className={TH}>Marks</th>
         </tr>
       </thead>

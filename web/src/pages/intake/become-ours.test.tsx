@@ -1,18 +1,10 @@
 /** @jest-environment @happy-dom/jest-environment */
 import type { IntakeDocument } from '@zusammen/core/intake';
 import { screen, waitFor } from '@testing-library/react';
-import { work } from '../../work/work.ts';
 import { Arrive } from './arrive.tsx';
 import { DOCUMENT, showIntake } from './testing.tsx';
 
-jest.mock('../../work/index.ts', () => ({ worker: () => calledLater() }));
-const calledLater = () =>
-  Object.fromEntries(
-    Object.entries(work).map(([name, each]) => [
-      name,
-      async (...said: unknown[]) => (each as (...said: unknown[]) => unknown)(...said),
-    ]),
-  );
+jest.mock('../../work/index.ts');
 
 const page = (more: Partial<IntakeDocument> = {}): IntakeDocument =>
   ({ ...DOCUMENT, source: { kind: 'page' }, ...more }) as IntakeDocument;

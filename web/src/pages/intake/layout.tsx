@@ -7,6 +7,7 @@ import { useActions } from '../../parts/actions.ts';
 import { Button } from '../../parts/button.tsx';
 import { Tag } from '../../parts/chip.tsx';
 import { standingsOf } from '@zusammen/core/forms/hosted';
+import { conversionOf } from '@zusammen/core/intake';
 import { unusedFields } from '@zusammen/core/plans';
 import { cx } from '../../parts/cx.ts';
 import { Dialog } from '../../parts/dialog.tsx';
@@ -277,7 +278,9 @@ function Stations() {
       intake.state === 'open'
         ? refusesAll
           ? 'refuses everything: no key is good'
-          : 'takes submissions'
+          : conversionOf(document)
+            ? 'converts records'
+            : 'takes submissions'
         : intake.state === 'closed'
           ? 'closed'
           : 'not published',

@@ -4,19 +4,11 @@ import type { IntakeDocument } from '@zusammen/core/intake';
 import { screen, waitFor, within } from '@testing-library/react';
 import { makeFormField } from '../../../../../core/testing/world.ts';
 import { refusal, type Answers } from '../../../testing/page.tsx';
-import { work } from '../../../work/work.ts';
 import { Open } from '../open/open.tsx';
 import { PlanStation } from '../plan/plan.tsx';
 import { DOCUMENT, showIntake } from '../testing.tsx';
 
-jest.mock('../../../work/index.ts', () => ({ worker: () => calledLater() }));
-const calledLater = () =>
-  Object.fromEntries(
-    Object.entries(work).map(([name, each]) => [
-      name,
-      async (...said: unknown[]) => (each as (...said: unknown[]) => unknown)(...said),
-    ]),
-  );
+jest.mock('../../../work/index.ts');
 
 /** Orchards that become something: its plan doesn't matter here. */
 const CONVERSION: IntakeDocument = {

@@ -3,19 +3,11 @@ import { withForm, type IntakeDocument } from '@zusammen/core/intake';
 import type { Item } from '@zusammen/core/forms/hosted';
 import { screen, waitFor, within } from '@testing-library/react';
 import { formOf, item } from '../../../../../core/testing/hosted.ts';
-import { work } from '../../../work/work.ts';
 import { Arrive } from '../arrive.tsx';
 import { DOCUMENT, lineTo, showIntake } from '../testing.tsx';
 import { ordinal } from './ask-for.tsx';
 
-jest.mock('../../../work/index.ts', () => ({ worker: () => calledLater() }));
-const calledLater = () =>
-  Object.fromEntries(
-    Object.entries(work).map(([name, each]) => [
-      name,
-      async (...said: unknown[]) => (each as (...said: unknown[]) => unknown)(...said),
-    ]),
-  );
+jest.mock('../../../work/index.ts');
 
 const NAME = item('text', 'name', { label: { en: 'Orchard', de: 'Betrieb' }, required: true });
 const KIND = item('one of', 'kind', {

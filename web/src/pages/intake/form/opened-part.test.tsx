@@ -3,18 +3,10 @@ import { withForm, type IntakeDocument } from '@zusammen/core/intake';
 import { screen, waitFor, within } from '@testing-library/react';
 import { formOf, item } from '../../../../../core/testing/hosted.ts';
 import { makeEntity, makeField } from '../../../../../core/testing/world.ts';
-import { work } from '../../../work/work.ts';
 import { Arrive } from '../arrive.tsx';
 import { DOCUMENT, lineTo, ORCHARD, showIntake, SYSTEM } from '../testing.tsx';
 
-jest.mock('../../../work/index.ts', () => ({ worker: () => calledLater() }));
-const calledLater = () =>
-  Object.fromEntries(
-    Object.entries(work).map(([name, each]) => [
-      name,
-      async (...said: unknown[]) => (each as (...said: unknown[]) => unknown)(...said),
-    ]),
-  );
+jest.mock('../../../work/index.ts');
 
 const HIVE = makeEntity(
   'hives',

@@ -4,16 +4,8 @@ import { screen, waitFor, within } from '@testing-library/react';
 import { rehearsedAs, showIntake } from '../testing.tsx';
 import type { Answers } from '../../../testing/page.tsx';
 import { Files } from './files.tsx';
-import { work } from '../../../work/work.ts';
 
-jest.mock('../../../work/index.ts', () => ({ worker: () => calledLater() }));
-const calledLater = () =>
-  Object.fromEntries(
-    Object.entries(work).map(([name, each]) => [
-      name,
-      async (...said: unknown[]) => (each as (...said: unknown[]) => unknown)(...said),
-    ]),
-  );
+jest.mock('../../../work/index.ts');
 // Only the browser itself sends files with their progress.
 jest.mock('../../../api/upload.ts', () => ({
   uploadFile: async () => ({ file: FILE, fields: [], oddities: [], facts: { format: 'csv' }, sample: [] }),

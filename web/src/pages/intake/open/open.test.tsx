@@ -3,17 +3,9 @@ import type { FormField } from '@zusammen/core/forms';
 import { screen } from '@testing-library/react';
 import { makeFormField } from '../../../../../core/testing/world.ts';
 import { DOCUMENT, showIntake } from '../testing.tsx';
-import { work } from '../../../work/work.ts';
 import { Open } from './open.tsx';
 
-jest.mock('../../../work/index.ts', () => ({ worker: () => calledLater() }));
-const calledLater = () =>
-  Object.fromEntries(
-    Object.entries(work).map(([name, each]) => [
-      name,
-      async (...said: unknown[]) => (each as (...said: unknown[]) => unknown)(...said),
-    ]),
-  );
+jest.mock('../../../work/index.ts');
 
 const script = (label: string): FormField => makeFormField(label.toLowerCase(), { label, byScript: true });
 const openPage = async (fields: FormField[], formName?: string): Promise<string> => {

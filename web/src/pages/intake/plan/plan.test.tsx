@@ -2,19 +2,10 @@
 import type { IntakeDocument } from '@zusammen/core/intake';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import { refusal, withHeight } from '../../../testing/page.tsx';
-import { work } from '../../../work/work.ts';
 import { DOCUMENT, lineTo, SAMPLES, showIntake, SYSTEM } from '../testing.tsx';
 import { PlanStation } from './plan.tsx';
 
-// There are no threads here; what a thread would compute is computed.
-jest.mock('../../../work/index.ts', () => ({ worker: () => calledLater() }));
-const calledLater = () =>
-  Object.fromEntries(
-    Object.entries(work).map(([name, each]) => [
-      name,
-      async (...said: unknown[]) => (each as (...said: unknown[]) => unknown)(...said),
-    ]),
-  );
+jest.mock('../../../work/index.ts');
 
 beforeAll(() => {
   withHeight(600);
