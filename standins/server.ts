@@ -5,6 +5,8 @@ import { Identity } from './crm/identity.ts';
 import { crmPages } from './crm/pages.ts';
 import { Panels } from './crm/panels.ts';
 import { seedCrm, type Amounts } from './crm/seed.ts';
+import { Definitions } from './crm/schema/changes.ts';
+import { schemaService } from './crm/schema/routes.ts';
 import { crmService } from './crm/service.ts';
 import { makeTables } from './crm/tables.ts';
 import { openDatabase } from './database.ts';
@@ -41,6 +43,8 @@ export async function startStandins(settings: StandinSettings): Promise<{ server
   const money = await openDatabase(settings.databaseUrl, `${settings.prefix}_pay`);
   const goods = await openDatabase(settings.databaseUrl, `${settings.prefix}_shop`);
   await makeTables(crm);
+  const definitions = new Definitions(crm);
+  await definitions.open();
   await seedCrm(crm, settings.amounts, new Date());
   const post = await openDatabase(settings.databaseUrl, `${settings.prefix}_letters`);
   await makeLetterTables(post);
@@ -69,6 +73,7 @@ export async function startStandins(settings: StandinSettings): Promise<{ server
   });
   const crmOdata = crmService(crm, settings.administratorToken, (token) => identity.personOf(token));
   app.use('/crm/odata', faults.before('crm'), crmOdata);
+  app.use('/crm/schema', faults.before('crm'), schemaService(definitions, settings.administratorToken));
   app.use('/crm', identity.routes(), crmPages(crm, panels));
   app.use('/letters', faults.before('letters'), lettersService(post, settings.letters));
   app.use('/site', await site(web, settings.intakes));

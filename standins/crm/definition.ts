@@ -1,4 +1,6 @@
 /** What the Co-op CRM keeps. A definition is data; nothing else in the stand-in names an entity. */
+export const NAMESPACE = 'coop';
+
 export type EdmType = 'Edm.String' | 'Edm.Int32' | 'Edm.Decimal' | 'Edm.Boolean' | 'Edm.Date' | 'Edm.DateTimeOffset';
 
 export interface Property {
@@ -19,6 +21,12 @@ export interface Property {
   default?: string | number | boolean;
 }
 
+/** Which of the people who sign in read and write records of a type. */
+export interface Roles {
+  reads: string[];
+  writes: string[];
+}
+
 export interface EntityType {
   type: string;
   /** What one is called, where that isn't its type. */
@@ -29,6 +37,8 @@ export interface EntityType {
   /** The field a record is called by, for pages and links. */
   title: string[];
   properties: Property[];
+  /** Of a type that was added: who may; for the others that is settled by what somebody does. */
+  roles?: Roles;
 }
 
 const text = (name: string, label: string, maxLength: number, more: Partial<Property> = {}): Property => ({
@@ -98,7 +108,8 @@ const address = [
 ];
 const ownership = [choice('territory', 'Territory', TERRITORIES), refers('owner_id', 'Owner', 'User')];
 
-export const ENTITY_TYPES: EntityType[] = [
+/** What it keeps from the beginning. */
+export const BASE_TYPES: readonly EntityType[] = [
   {
     type: 'User',
     set: 'Users',
@@ -458,6 +469,9 @@ export const ENTITY_TYPES: EntityType[] = [
     ],
   },
 ];
+
+/** What it keeps now: types and properties may have been added (schema/changes.ts). */
+export const ENTITY_TYPES: EntityType[] = [...BASE_TYPES];
 
 /** What the system keeps about every record by itself. */
 export const SYSTEM_PROPERTIES: Property[] = [

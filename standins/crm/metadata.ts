@@ -1,7 +1,7 @@
-import { allProperties, ENTITY_TYPES, type EntityType, type Property } from './definition.ts';
+import { allProperties, ENTITY_TYPES, NAMESPACE, type EntityType, type Property } from './definition.ts';
+import { rolesOf } from './people.ts';
 import type { Caller } from './rights.ts';
 
-const NAMESPACE = 'coop';
 type Term = [term: string, value: Csdl];
 type Csdl = string | number | boolean | Csdl[] | { [key: string]: Csdl };
 
@@ -30,9 +30,14 @@ function setTerms(entity: EntityType, caller: Caller): Term[] {
   const unique = entity.properties.filter(
     (property) => property.unique && caller.property(entity, property.name) !== 'none',
   );
+  const roles = rolesOf(entity);
   const terms: Term[] = [
+    ['Org.OData.Capabilities.V1.ReadRestrictions', { Readable: rights.read, Permissions: permissions(roles.reads) }],
     ['Org.OData.Capabilities.V1.InsertRestrictions', { Insertable: rights.create }],
-    ['Org.OData.Capabilities.V1.UpdateRestrictions', { Updatable: rights.update }],
+    [
+      'Org.OData.Capabilities.V1.UpdateRestrictions',
+      { Updatable: rights.update, Permissions: permissions(roles.writes) },
+    ],
     ['Org.OData.Capabilities.V1.DeleteRestrictions', { Deletable: rights.delete }],
     ['Org.OData.Capabilities.V1.ChangeTracking', { Supported: true }],
     ['Org.OData.Capabilities.V1.SearchRestrictions', { Searchable: false }],
@@ -46,17 +51,24 @@ function setTerms(entity: EntityType, caller: Caller): Term[] {
   return terms;
 }
 
+/** People who may, by what they are signed in as (PermissionType). */
+const permissions = (logins: readonly string[]): Csdl[] => [
+  { SchemeName: 'people', Scopes: logins.map((login) => ({ Scope: login })) },
+];
+
 const nullable = (property: Property): boolean => !property.required;
 const visible = (caller: Caller): EntityType[] => ENTITY_TYPES.filter((entity) => caller.rights(entity).read);
-const CONTAINER_TERMS: Term[] = [
+const containerTerms = (caller: Caller): Term[] => [
   ['Org.OData.Repeatability.V1.Supported', true],
   ['Org.OData.Capabilities.V1.BatchSupported', true],
+  // Where what stands here is changed (RFC 5023, 11.1: `edit`), told to whoever may.
+  ...(caller.schema === true ? [['Org.OData.Core.V1.Links', [{ rel: 'edit', href: '../schema/' }]] as Term] : []),
 ];
 
 /** $metadata as CSDL JSON (OASIS CSDL JSON 4.01). */
 export function metadataJson(caller: Caller): unknown {
   const schema: Record<string, unknown> = {};
-  const container: Record<string, unknown> = { $Kind: 'EntityContainer', ...annotate(CONTAINER_TERMS) };
+  const container: Record<string, unknown> = { $Kind: 'EntityContainer', ...annotate(containerTerms(caller)) };
   for (const entity of visible(caller)) {
     const type: Record<string, unknown> = {
       $Kind: 'EntityType',
@@ -132,7 +144,7 @@ export function metadataXml(caller: Caller): string {
       );
     return `<EntitySet Name="${entity.set}" EntityType="${NAMESPACE}.${entity.type}">${bindings.join('')}${xmlTerms(setTerms(entity, caller))}</EntitySet>`;
   });
-  return `<?xml version="1.0" encoding="utf-8"?><edmx:Edmx xmlns:edmx="http://docs.oasis-open.org/odata/ns/edmx" Version="4.01"><edmx:DataServices><Schema xmlns="http://docs.oasis-open.org/odata/ns/edm" Namespace="${NAMESPACE}">${types.join('')}<EntityContainer Name="Container">${sets.join('')}${xmlTerms(CONTAINER_TERMS)}</EntityContainer></Schema></edmx:DataServices></edmx:Edmx>`;
+  return `<?xml version="1.0" encoding="utf-8"?><edmx:Edmx xmlns:edmx="http://docs.oasis-open.org/odata/ns/edmx" Version="4.01"><edmx:DataServices><Schema xmlns="http://docs.oasis-open.org/odata/ns/edm" Namespace="${NAMESPACE}">${types.join('')}<EntityContainer Name="Container">${sets.join('')}${xmlTerms(containerTerms(caller))}</EntityContainer></Schema></edmx:DataServices></edmx:Edmx>`;
 }
 
 const escape = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');

@@ -1,4 +1,4 @@
-import type { EntityType } from './definition.ts';
+import type { EntityType, Roles } from './definition.ts';
 import { HIDDEN, type Caller } from './rights.ts';
 
 /** Who signs in to the record pages, and what each of them may. */
@@ -52,17 +52,34 @@ const KINDS: Record<string, Pick<Caller, 'rights' | 'property'>> = {
 /** Rights that were taken from somebody since: they may only read these types. */
 export type Withdrawn = ReadonlyMap<string, ReadonlySet<string>>;
 
+/** Rights on records of a type that was added: as was said when it was. */
+function byRoles(login: string, { roles }: EntityType): Rights | undefined {
+  if (!roles) return undefined;
+  return roles.writes.includes(login) ? WRITES : roles.reads.includes(login) ? READS : NOTHING;
+}
+
+const propertyBy = ({ read, update }: Rights) => (update ? 'read and write' : read ? 'read' : 'none');
+
+/** Who of all reads and writes records of a type. */
+export function rolesOf(entity: EntityType): Roles {
+  const may = (right: keyof Rights): string[] =>
+    SIGN_INS.flatMap(({ login }) => (personCalled(login, new Map())!.rights(entity)[right] ? [login] : []));
+  return { reads: may('read'), writes: may('update') };
+}
+
 /** Somebody as the CRM's service knows them; undefined for whoever doesn't sign in here. */
 export function personCalled(login: string, withdrawn: Withdrawn): Caller | undefined {
   const known = SIGN_INS.find((each) => each.login === login);
   const kind = KINDS[login];
   if (!known || !kind) return undefined;
+  const rights = (entity: EntityType): Rights => byRoles(login, entity) ?? kind.rights(entity);
   const isWithdrawn = ({ type }: EntityType): boolean => withdrawn.get(login)?.has(type) === true;
   return {
     name: known.name,
-    rights: (entity) => (isWithdrawn(entity) ? { ...NOTHING, read: kind.rights(entity).read } : kind.rights(entity)),
+    rights: (entity) => (isWithdrawn(entity) ? { ...NOTHING, read: rights(entity).read } : rights(entity)),
     property: (entity, property) => {
-      const held = kind.property(entity, property);
+      const added = byRoles(login, entity);
+      const held = added ? propertyBy(added) : kind.property(entity, property);
       return isWithdrawn(entity) && held !== 'none' ? 'read' : held;
     },
   };

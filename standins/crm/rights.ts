@@ -5,6 +5,8 @@ export interface Caller {
   name: string;
   rights(entity: EntityType): { read: boolean; create: boolean; update: boolean; delete: boolean };
   property(entity: EntityType, property: string): 'none' | 'read' | 'read and write';
+  /** It may change what the CRM keeps. */
+  schema?: boolean;
 }
 
 export const HIDDEN: Record<string, string[]> = {
@@ -20,6 +22,7 @@ const administrator: Caller = {
   name: 'CRM administrator',
   rights: ({ type }) => (type === 'FieldChange' ? READ_ONLY : ALL),
   property: () => 'read and write',
+  schema: true,
 };
 
 /** The connection that an integration works with: no users, fourteen fields hidden. */
@@ -28,6 +31,7 @@ const integration: Caller = {
   rights: ({ type }) => (type === 'User' || type === 'FieldChange' ? READ_ONLY : ALL),
   property: ({ type }, property) =>
     HIDDEN[type]?.includes(property) ? 'none' : type === 'User' || type === 'FieldChange' ? 'read' : 'read and write',
+  schema: true,
 };
 
 const reader: Caller = {

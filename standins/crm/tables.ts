@@ -15,22 +15,31 @@ function columnOf(property: Property): string {
   return `\`${property.name}\` ${type} NULL${property.unique ? ' UNIQUE' : ''}`;
 }
 
+/**
+ * Makes the table of an entity's records, or adds the columns that it has come to have.
+ * @param longer properties that take longer texts from now on
+ */
+export async function makeTable(pool: Pool, entity: EntityType, longer: readonly Property[] = []): Promise<void> {
+  const columns = allProperties(entity).map(columnOf);
+  const indexes = allProperties(entity)
+    .filter(
+      (property) =>
+        property.meaning || property.refers || ['last_name', 'changed_at', 'record_id'].includes(property.name),
+    )
+    .map((property) => `INDEX (\`${property.name}\`)`);
+  await pool.query(
+    `CREATE TABLE IF NOT EXISTS \`${entity.set}\` (n BIGINT AUTO_INCREMENT PRIMARY KEY, version INT NOT NULL DEFAULT 1, ${[...columns, ...indexes].join(', ')})`,
+  );
+  for (const column of columns) await pool.query(`ALTER TABLE \`${entity.set}\` ADD COLUMN IF NOT EXISTS ${column}`);
+  for (const property of longer)
+    await pool.query(
+      `ALTER TABLE \`${entity.set}\` MODIFY COLUMN \`${property.name}\` ${SQL_TYPES[property.type](property)} NULL`,
+    );
+}
+
 /** Makes the tables of all entities, of their history, and of repeated requests, where they are absent. */
 export async function makeTables(pool: Pool): Promise<void> {
-  for (const entity of ENTITY_TYPES) {
-    const columns = allProperties(entity).map(columnOf);
-    const indexes = allProperties(entity)
-      .filter(
-        (property) =>
-          property.meaning || property.refers || ['last_name', 'changed_at', 'record_id'].includes(property.name),
-      )
-      .map((property) => `INDEX (\`${property.name}\`)`);
-    await pool.query(
-      `CREATE TABLE IF NOT EXISTS \`${entity.set}\` (n BIGINT AUTO_INCREMENT PRIMARY KEY, version INT NOT NULL DEFAULT 1, ${[...columns, ...indexes].join(', ')})`,
-    );
-    // What an earlier version of the stand-in made has fewer.
-    for (const column of columns) await pool.query(`ALTER TABLE \`${entity.set}\` ADD COLUMN IF NOT EXISTS ${column}`);
-  }
+  for (const entity of ENTITY_TYPES) await makeTable(pool, entity);
   await pool.query(
     `CREATE TABLE IF NOT EXISTS history (
       seq BIGINT AUTO_INCREMENT PRIMARY KEY, entity VARCHAR(60) NOT NULL, n BIGINT NOT NULL, action VARCHAR(10) NOT NULL,
