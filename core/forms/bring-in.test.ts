@@ -192,11 +192,11 @@ describe('a CSV file', () => {
     ['a spreadsheet’s hint', 'sep=;\na;b\n1;2'],
     ['byte order mark', '\uFEFFa;b\n1;2'],
   ])('is read whatever its delimiter: %s', (_, text) => {
-    expect(table(text)).toMatchObject({ columns: ['a', 'b'], rows: [['1', '2']], oddities: [] });
+    expect(table(text)).toMatchObject({ columns: ['a', 'b'], rows: [{ line: 2, cells: ['1', '2'] }], oddities: [] });
   });
 
   it('keeps quoted delimiters, quotes and line breaks in their cell', () => {
-    expect(table('a,b\n"x, ""y""\nz",2').rows).toEqual([['x, "y"\nz', '2']]);
+    expect(table('a,b\n"x, ""y""\nz",2').rows).toEqual([{ line: 2, cells: ['x, "y"\nz', '2'] }]);
   });
 
   it('names ragged rows and unclear headings instead of dropping anything', () => {
@@ -221,7 +221,7 @@ describe('a CSV file', () => {
   });
 
   it('never evaluates a formula: it stays the text it is', () => {
-    expect(table('a\n=1+1').rows).toEqual([['=1+1']]);
+    expect(table('a\n=1+1').rows).toEqual([{ line: 2, cells: ['=1+1'] }]);
   });
 
   it('tells kinds of columns by their rows', () => {

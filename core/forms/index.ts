@@ -1,6 +1,7 @@
 export * from './drift.ts';
-export * from './infer.ts';
+export * from './infer/index.ts';
 export * from './json-schema.ts';
+export { layOut, type Layout, type Oddity, type TableRow } from './layout.ts';
 export * from './made-up.ts';
 export * from './model.ts';
 export * from './read-html.ts';

@@ -1,23 +1,18 @@
 import papaparse from 'papaparse';
 import { quoted } from '../values/index.ts';
-import { inferFields } from './infer.ts';
+import { inferFields } from './infer/index.ts';
+import { layOut, type Oddity, type TableRow } from './layout.ts';
 import type { FormField } from './model.ts';
 import type { SubmittedValues } from './submission.ts';
-
-/** A row of a file: its cells as texts, or why it can't be read; the rows around it can. */
-export type TableRow = string[] | { bad: string };
 
 /** A file of submissions as rows of texts: one heading row, then a submission a row. */
 export interface Table {
   columns: string[];
   rows: TableRow[];
+  /** The line of the heading. */
+  heading: number;
   /** What is odd about it, in words, each with its row counted as people do (the heading is row 1). */
   oddities: Oddity[];
-}
-
-export interface Oddity {
-  row: number;
-  what: string;
 }
 
 export const MOST_COLUMNS = 500;
@@ -37,35 +32,61 @@ export function readCsv(text: string, spoilt?: string): ReadTable {
   // A first line "sep=;" is a hint to spreadsheets, not data.
   const hint = /^sep=(.)\r?\n/i.exec(bare);
   const whole = hint ? bare.slice(hint[0].length) : bare;
-  let delimiter = hint?.[1] ?? '';
+  const delimiter = hint?.[1] ?? delimiterOf(whole);
   let from = 0;
+  let line = 0;
   const rows: TableRow[] = [];
+  const add = (cells: readonly string[][]): void => {
+    for (const each of cells) {
+      line += 1;
+      if (each.some((cell) => cell.trim() !== '')) rows.push({ line, cells: each });
+    }
+  };
   for (let astray = 0; from < whole.length; astray += 1) {
     if (astray > MOST_ASTRAY)
       return {
         ok: false,
         reason: `More than ${MOST_ASTRAY} rows have quotation marks that are opened and never closed.`,
       };
-    const parsed = papaparse.parse<string[]>(from === 0 ? whole : whole.slice(from), {
-      skipEmptyLines: 'greedy',
-      delimiter,
-      delimitersToGuess: [',', ';', '\t', '|'],
-    });
-    delimiter = parsed.meta.delimiter;
+    const parsed = papaparse.parse<string[]>(from === 0 ? whole : whole.slice(from), { delimiter });
     const broken = parsed.errors.find(({ type }) => type === 'Quotes');
     if (!broken) {
-      rows.push(...parsed.data);
+      add(parsed.data);
       break;
     }
     // The line in which the mark was opened is left out, and the reading goes on behind it.
     const opened = from + Math.max(0, (broken.index ?? 1) - 1);
-    const line = lineAt(whole, opened);
-    const before = papaparse.parse<string[]>(whole.slice(from, line.start), { skipEmptyLines: 'greedy', delimiter });
-    rows.push(...before.data, { bad: 'has quotation marks that make no sense' });
-    from = line.end;
+    const spoiltLine = lineAt(whole, opened);
+    const before = whole.slice(from, spoiltLine.start);
+    // What ends with a line break would be read with a blank row behind it.
+    if (before !== '') add(papaparse.parse<string[]>(before.replace(/\r?\n$|\r$/, ''), { delimiter }).data);
+    line += 1;
+    rows.push({ line, bad: 'has quotation marks that make no sense' });
+    from = spoiltLine.end;
   }
   const table = tableOf(spoilt === undefined ? rows : rows.map((row) => withoutSpoilt(row, spoilt)));
   return table.ok ? { ...table, delimiter } : table;
+}
+
+const DELIMITERS = [',', ';', '\t', '|'];
+/** The beginning of a text by which its delimiter is told, in characters and rows. */
+const GLANCE = { characters: 100_000, rows: 60 };
+
+/** What parts the cells: the sign by which most rows come to the same, and to the most, cells. */
+function delimiterOf(text: string): string {
+  const beginning = text.slice(0, GLANCE.characters);
+  const scores = DELIMITERS.map((delimiter) => {
+    const { data } = papaparse.parse<string[]>(beginning, {
+      delimiter,
+      preview: GLANCE.rows,
+      skipEmptyLines: 'greedy',
+    });
+    const counts = new Map<number, number>();
+    for (const row of data) counts.set(row.length, (counts.get(row.length) ?? 0) + 1);
+    const [cells = 1, rows = 0] = [...counts].sort((a, b) => b[1] - a[1] || b[0] - a[0])[0] ?? [];
+    return { delimiter, score: cells < 2 ? 0 : (rows / data.length) * cells };
+  });
+  return scores.reduce((best, each) => (each.score > best.score ? each : best)).delimiter;
 }
 
 /** The line that holds a position: where it starts, and where the next one does. */
@@ -78,48 +99,58 @@ function lineAt(text: string, at: number): { start: number; end: number } {
 }
 
 const withoutSpoilt = (row: TableRow, sign: string): TableRow =>
-  'bad' in row || !row.some((cell) => cell.includes(sign))
+  'bad' in row || !row.cells.some((cell) => cell.includes(sign))
     ? row
-    : { bad: `holds letters that can't be read: ${quoted(row.find((cell) => cell.includes(sign))!, 40)}` };
+    : {
+        line: row.line,
+        bad: `holds letters that can't be read: ${quoted(row.cells.find((cell) => cell.includes(sign))!, 40)}`,
+      };
 
-/** Makes a table of rows whose first one is the heading. */
-export function tableOf(all: readonly (readonly string[] | { bad: string })[]): ReadTable {
-  const [heading, ...rows] = all;
+/** Makes a table of rows, among which its heading is looked for. @param all those that aren't blank, in order */
+export function tableOf(all: readonly TableRow[]): ReadTable {
+  const { heading: place, end, names, left } = layOut(all);
+  const heading = all[place];
+  const rows = all.slice(place + 1, end);
   if (heading && 'bad' in heading) return { ok: false, reason: `The heading row ${heading.bad}.` };
-  if (!heading || heading.every((cell) => cell.trim() === ''))
+  if (!heading || heading.cells.every((cell) => cell.trim() === ''))
     return { ok: false, reason: 'The file has no heading row.' };
-  if (heading.length > MOST_COLUMNS) return { ok: false, reason: `The file has more than ${MOST_COLUMNS} columns.` };
+  if (heading.cells.length > MOST_COLUMNS)
+    return { ok: false, reason: `The file has more than ${MOST_COLUMNS} columns.` };
   if (rows.length === 0) return { ok: false, reason: 'The file has a heading and no rows.' };
   const [first] = rows;
   if (first && 'bad' in first && rows.every((row) => 'bad' in row))
-    return { ok: false, reason: `No row of the file can be read; row 2 ${first.bad}.` };
-  const oddities: Oddity[] = [];
-  let last = heading.length;
+    return { ok: false, reason: `No row of the file can be read; row ${first.line} ${first.bad}.` };
+  const oddities: Oddity[] = [...left];
+  let last = names.length;
   while (
     last > 1 &&
-    heading[last - 1]!.trim() === '' &&
-    rows.every((row) => 'bad' in row || (row[last - 1] ?? '').trim() === '')
+    names[last - 1] === '' &&
+    rows.every((row) => 'bad' in row || (row.cells[last - 1] ?? '').trim() === '')
   )
     last -= 1;
-  const columns = namesOf(heading.slice(0, last), oddities);
-  rows.forEach((row, at) => {
-    if ('bad' in row) return void oddities.push({ row: at + 2, what: row.bad });
-    const cells = row.length > last && row.slice(last).every((cell) => cell.trim() === '') ? last : row.length;
-    if (cells !== last) oddities.push({ row: at + 2, what: `has ${cells} cells, the heading has ${last}` });
-  });
-  return { ok: true, table: { columns, rows: rows.map((row) => ('bad' in row ? row : [...row])), oddities } };
+  const columns = namesOf(names.slice(0, last), heading.line, oddities);
+  for (const row of rows) {
+    if ('bad' in row) {
+      oddities.push({ row: row.line, what: row.bad });
+      continue;
+    }
+    const { cells } = row;
+    const count = cells.length > last && cells.slice(last).every((cell) => cell.trim() === '') ? last : cells.length;
+    if (count !== last) oddities.push({ row: row.line, what: `has ${count} cells, the heading has ${last}` });
+  }
+  return { ok: true, table: { columns, rows, heading: heading.line, oddities } };
 }
 
 /** Headings as names: unnamed ones are numbered, one that comes twice is told apart. */
-function namesOf(heading: readonly string[], oddities: Oddity[]): string[] {
+function namesOf(heading: readonly string[], line: number, oddities: Oddity[]): string[] {
   const taken = new Set<string>();
   return heading.map((cell, at) => {
-    const said = cell.replace(/\s+/gu, ' ').trim().slice(0, 500);
+    const said = cell.slice(0, 500);
     let name = said === '' || said === '__proto__' ? `column ${at + 1}` : said;
-    if (said === '') oddities.push({ row: 1, what: `column ${at + 1} has no heading` });
+    if (said === '') oddities.push({ row: line, what: `column ${at + 1} has no heading` });
     for (let copy = 2; taken.has(name); copy += 1) name = `${said} (${copy})`;
     if (name !== said && said !== '' && said !== '__proto__')
-      oddities.push({ row: 1, what: `the heading “${said}” comes twice` });
+      oddities.push({ row: line, what: `the heading “${said}” comes twice` });
     taken.add(name);
     return name;
   });
@@ -128,14 +159,15 @@ function namesOf(heading: readonly string[], oddities: Oddity[]): string[] {
 /** Why a row can't be taken in; undefined when it can. */
 export function troubleOf(columns: readonly string[], row: TableRow): string | undefined {
   if ('bad' in row) return row.bad;
-  return submissionOf(columns, row) ? undefined : `has ${row.length} cells, the heading has ${columns.length}`;
+  return submissionOf(columns, row) ? undefined : `has ${row.cells.length} cells, the heading has ${columns.length}`;
 }
 
 /** A row as a submission; undefined when it is bad, or it can't be told which value belongs to which column. */
 export function submissionOf(columns: readonly string[], row: TableRow): SubmittedValues | undefined {
   if ('bad' in row) return undefined;
-  if (row.length > columns.length && row.slice(columns.length).some((cell) => cell.trim() !== '')) return undefined;
-  return Object.fromEntries(columns.map((name, at) => [name, row[at] ?? '']));
+  const { cells } = row;
+  if (cells.length > columns.length && cells.slice(columns.length).some((cell) => cell.trim() !== '')) return undefined;
+  return Object.fromEntries(columns.map((name, at) => [name, cells[at] ?? '']));
 }
 
 /** The fields of a table, their kinds inferred from its first rows; the label is the heading. */
@@ -144,7 +176,7 @@ export function fieldsOfTable({ columns, rows }: Pick<Table, 'columns' | 'rows'>
     .slice(0, 500)
     .map((row) => submissionOf(columns, row))
     .filter((each): each is SubmittedValues => each !== undefined);
-  const fields = inferFields(samples.length === 0 ? [submissionOf(columns, [])!] : samples);
+  const fields = inferFields(samples.length === 0 ? [submissionOf(columns, { line: 0, cells: [] })!] : samples);
   // A file may have any gaps further down.
   return fields.map((field): FormField => ({ ...field, label: field.name, required: false }));
 }

@@ -1,4 +1,4 @@
-import { submissionOf, troubleOf, type SubmittedValues } from '@zusammen/core/forms';
+import { submissionOf, troubleOf, type SubmittedValues, type TableRow } from '@zusammen/core/forms';
 import type { IntakeDocument } from '@zusammen/core/intake';
 import { beyondBounds } from '@zusammen/core/plans';
 import { openFile, UnreadableFile, type FileReader, type OpenFile } from '../files/index.ts';
@@ -14,18 +14,15 @@ const MOST_PROBLEMS = 1000;
 
 /**
  * What a row of a file would be as a submission, or why it can't be one.
- * @param at its place among the data rows, from 0
  */
 export function readRow(
   columns: readonly string[],
-  cells: Parameters<typeof submissionOf>[1],
-  at: number,
+  found: TableRow,
   { fields, plan }: Pick<IntakeDocument, 'fields' | 'plan'>,
 ): { row: number; values: SubmittedValues } | { row: number; what: string } {
-  // People count rows from 1, and the heading is the first.
-  const row = at + 2;
-  const values = submissionOf(columns, cells);
-  if (!values) return { row, what: troubleOf(columns, cells) ?? 'can’t be read' };
+  const row = found.line;
+  const values = submissionOf(columns, found);
+  if (!values) return { row, what: troubleOf(columns, found) ?? 'can’t be read' };
   if (Object.values(values).join('').includes('\u0000')) return { row, what: 'holds a null character' };
   const beyond = beyondBounds(values, fields, plan);
   return beyond ? { row, what: `${beyond.field} ${beyond.reason}`.slice(0, 400) } : { row, values };
@@ -62,8 +59,8 @@ export class Importer {
       if (typeof found === 'string') return { state: 'paused', words: found };
       const rows = await file.take(done, PORTION);
       const outcomes = await Promise.all(
-        rows.map(async (cells, at) => {
-          const read = readRow(file.columns, cells, done + at, found.document);
+        rows.map(async (each) => {
+          const read = readRow(file.columns, each, found.document);
           if ('what' in read) return read;
           return this.acceptor.accept(found, {
             ...{ values: read.values, via: 'file', receivedAt: new Date() },

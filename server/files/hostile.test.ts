@@ -8,7 +8,7 @@ const reader: FileReader = { program: join(process.cwd(), PROGRAMS, 'file-reader
 async function read(bytes: Uint8Array, more: Partial<FileReader> = {}) {
   const file = await openFile(bytes, { ...reader, ...more });
   try {
-    return { columns: file.columns, rows: await file.take(0, 3) };
+    return { columns: file.columns, rows: (await file.take(0, 3)).map((row) => ('bad' in row ? row.bad : row.cells)) };
   } finally {
     await file.close();
   }

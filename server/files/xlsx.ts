@@ -1,4 +1,4 @@
-import { MOST_COLUMNS, tableOf, type Oddity, type ReadTable, type TableRow } from '@zusammen/core/forms';
+import { layOut, MOST_COLUMNS, tableOf, type Oddity, type ReadTable, type TableRow } from '@zusammen/core/forms';
 import { readCell } from './cell.ts';
 import { unpackWorkbook } from './unpack.ts';
 
@@ -56,22 +56,24 @@ export async function readXlsx(bytes: Uint8Array): Promise<ReadTable & { sheet?:
       const cell = readCell(value, numFmt);
       const { odd } = cell;
       if (odd !== undefined && oddities.length < MOST_ODDITIES)
-        oddities.push({ row: rows.length + 1, what: `column ${column} ${odd}` });
+        oddities.push({ row: row.number, what: `column ${column} ${odd}` });
       if (cell.dated && rows.length > 0 && !dated.has(column)) {
         dated.add(column);
-        oddities.push({ row: rows.length + 1, what: `column ${column} holds dates or times; here ${cell.text}` });
+        oddities.push({ row: row.number, what: `column ${column} holds dates or times; here ${cell.text}` });
       }
       if (cell.bad !== undefined) bad ??= `column ${column} ${cell.bad}`;
       cells.push(cell.text);
     }
-    if (bad !== undefined) rows.push({ bad });
-    else if (cells.some((cell) => cell.trim() !== '')) rows.push(cells);
+    if (bad !== undefined) rows.push({ line: row.number, bad });
+    else if (cells.some((cell) => cell.trim() !== '')) rows.push({ line: row.number, cells });
   });
   // A sheet's rows end where their last filled cell does; that is no raggedness.
-  const width = rows[0] && !('bad' in rows[0]) ? rows[0].length : 0;
+  const width = layOut(rows).names.length;
   const read = tableOf(
     rows.map((row) =>
-      'bad' in row || row.length >= width ? row : [...row, ...new Array<string>(width - row.length).fill('')],
+      'bad' in row || row.cells.length >= width
+        ? row
+        : { ...row, cells: [...row.cells, ...new Array<string>(width - row.cells.length).fill('')] },
     ),
   );
   if (!read.ok) return read;

@@ -27,7 +27,7 @@ export async function rehearseFile(
     throw error instanceof UnreadableFile ? new Problem(422, 'The file could not be read', error.message) : error;
   });
   const cells = await opened.take(0, ROWS).finally(() => opened.close());
-  const rows = cells.map((each, at) => readRow(file.columns, each, at, document));
+  const rows = cells.map((each) => readRow(file.columns, each, document));
   const readable = rows.flatMap((row) => ('values' in row ? [row.values] : []));
   const rehearsed = (await rehearse(context, document, readable, wanted)).values();
   const results = rows.map((row): RehearsedRow => {

@@ -81,7 +81,8 @@ export const bringInRoutes = (context: Context): Route[] => {
             const { columns, fields, oddities, facts } = read;
             const file = await addFile(db, { name, rows: read.rows, columns, uploadedBy: user.name }, bytes);
             response.status(201);
-            return { file, fields, oddities, facts, sample: rows };
+            const sample = rows.map((row) => ('bad' in row ? { bad: row.bad } : row.cells));
+            return { file, fields, oddities, facts, sample };
           } finally {
             await read.close();
           }

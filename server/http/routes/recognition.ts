@@ -1,5 +1,4 @@
 import papaparse from 'papaparse';
-import { troubleOf } from '@zusammen/core/forms';
 import {
   ANSWER_COLUMNS,
   learn,
@@ -322,9 +321,11 @@ export const recognitionRoutes = (context: Context): Route[] => {
     const file = await openFile(await bytesOfFile(db, id), fileReader);
     try {
       const rows = await file.take(0, file.rows);
-      const bad = rows.findIndex((row) => 'bad' in row);
-      if (bad >= 0) throw badField(what, `row ${bad + 2} ${troubleOf(file.columns, rows[bad]!)}`);
-      return listedRecords(file.columns, rows as string[][], what);
+      const cells = rows.map((row) => {
+        if ('bad' in row) throw badField(what, `row ${row.line} ${row.bad}`);
+        return row.cells;
+      });
+      return listedRecords(file.columns, cells, what);
     } finally {
       await file.close();
     }

@@ -30,7 +30,7 @@ export function FileSource({ bring }: { bring: (brought: Brought | undefined) =>
         settings: {},
         samples: found.sample
           .slice(0, 20)
-          .map((row) => submissionOf(found.file.columns, row))
+          .map((row) => ('bad' in row ? undefined : submissionOf(found.file.columns, { line: 0, cells: row })))
           .filter((each): each is SubmittedValues => each !== undefined),
         note: plural(found.file.rows, 'row'),
       });

@@ -125,7 +125,9 @@ function OfFile({ give }: { give: Give }) {
     setBusy(true);
     try {
       const read = await uploadFile(file, () => undefined);
-      const rows = read.sample.slice(0, MOST_ROWS).map((row) => submissionOf(read.file.columns, row));
+      const rows = read.sample
+        .slice(0, MOST_ROWS)
+        .map((row) => ('bad' in row ? undefined : submissionOf(read.file.columns, { line: 0, cells: row })));
       give(rows.filter((each): each is SubmittedValues => each !== undefined));
     } catch (error) {
       give([], error instanceof ApiProblem ? error.message : String(error));
