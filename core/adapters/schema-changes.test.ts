@@ -1,3 +1,4 @@
+import { fieldNameFor } from '../definitions/index.ts';
 import { validateSync } from 'class-validator';
 import { plainToInstance } from 'class-transformer';
 import {
@@ -6,7 +7,6 @@ import {
   inferFromOpenApi,
   kindFor,
   madeField,
-  nameFor,
   pathOfChange,
   troubleWithAdapter,
   withField,
@@ -185,7 +185,7 @@ describe('a field that is made', () => {
     ['x'.repeat(90), ['x'.repeat(40)], `${'x'.repeat(38)}_2`],
     ['_'.repeat(100_000), [], 'field'],
   ])('called %.20s has a name that most systems take', (label, taken, name) => {
-    expect(nameFor(label, taken)).toBe(name);
+    expect(fieldNameFor(label, taken)).toBe(name);
   });
 
   it('may be written where only some may', () => {

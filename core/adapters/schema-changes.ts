@@ -1,5 +1,5 @@
 import type { FieldType, Option } from '../schema/index.ts';
-import { fold } from '../values/index.ts';
+import { fieldNameFor } from '../definitions/index.ts';
 import type {
   AdapterDocument,
   AddFieldOperation,
@@ -46,25 +46,6 @@ export function kindFor({ kinds }: Pick<AddFieldOperation, 'kinds'>, type: Field
   return undefined;
 }
 
-/** Characters of a field's name where a system says nothing of it: most take as many. */
-const LONGEST_NAME = 40;
-
-/** A name for a field by its label: small letters, digits and _, and none that is there already. */
-export function nameFor(label: string, taken: readonly string[]): string {
-  const words = fold(label)
-    .split(' ')
-    .map((word) => word.replace(/[^a-z0-9]/g, ''))
-    .filter((word) => word !== '')
-    .join('_')
-    .replace(/^[_0-9]+/, '');
-  const name = (words === '' ? 'field' : words).slice(0, LONGEST_NAME);
-  if (!taken.includes(name)) return name;
-  for (let more = 2; ; more += 1) {
-    const other = `${name.slice(0, LONGEST_NAME - String(more).length - 1)}_${more}`;
-    if (!taken.includes(other)) return other;
-  }
-}
-
 /** The path of a change, with what it is about in it. */
 export const pathOfChange = (path: string, entity: string, field = ''): string =>
   path.replaceAll('{entity}', encodeURIComponent(entity)).replaceAll('{field}', encodeURIComponent(field));
@@ -83,7 +64,7 @@ export function madeField(
 ): { field: FieldAdapter; body: unknown } | string {
   const kind = kindFor(operation, type);
   if (!kind) return `It has no kind of field that could hold ${type}.`;
-  const name = nameFor(
+  const name = fieldNameFor(
     label,
     entity.fields.map((field) => field.name),
   );

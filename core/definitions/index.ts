@@ -1,0 +1,5 @@
+export * from './check.ts';
+export * from './compare.ts';
+export * from './model.ts';
+export * from './names.ts';
+export * from './read.ts';
