@@ -66,16 +66,16 @@ test('an inspection is made, put on pages of the CRM, and filled in there by the
   for (const label of ['Kind', 'Place', 'Reporter’s phone']) await visit.getByLabel(`Ask for ${label}`).check();
   await page.getByRole('button', { name: 'Ask for more' }).click();
   await pick(page, 'Ask for a field, or a kind of question', 'rows of questions');
-  await another('Apiary');
+  await another('Bee yard');
   await page.getByRole('link', { name: /^Plan/ }).click();
   await page
-    .getByRole('button', { name: /^Apiary/ })
+    .getByRole('button', { name: /^Bee yard/ })
     .first()
     .click();
   await page.getByRole('button', { name: 'How often' }).click();
   await page.getByText(/^for every row of/).click();
   await page.getByRole('link', { name: /^Arrive/ }).click();
-  const apiary = page.getByRole('region', { name: 'Apiary', exact: true });
+  const apiary = page.getByRole('region', { name: 'Bee yard', exact: true });
   for (const label of ['Name', 'Hives']) await apiary.getByLabel(`Ask for ${label}`).check();
 
   // On the pages of an organisation, and of a person: the relations are set by themselves, other lines suggest themselves.

@@ -21,6 +21,7 @@ import {
   pairingListener,
   Pairings,
   pairingWork,
+  schemaWork,
   releaseDead,
   Searcher,
   Worker,
@@ -127,6 +128,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       import: new Importer(db, live, acceptor, fileReader).work,
       feed: new Feeds(db, systems, live, listeners).work,
       conversion: bulkWork({ db, systems, live, acceptor }),
+      schema: schemaWork({ db, sealer, systems, live, fileReader, look: () => jobs.look() }),
       doubles: new Searcher(db, { databaseUrl, thread: doublesThread }).work,
       merge: mergeWork({ db, systems, live }),
       pairing: pairingWork({
@@ -142,7 +144,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
     {
       ...workerSettings(log, 1),
       pollMs: 1000,
-      atOnce: { feed: 8, pairing: 8, conversion: 2 },
+      atOnce: { feed: 8, pairing: 8, conversion: 2, schema: 2 },
       standing: ['feed', 'pairing'],
     },
   );

@@ -7,5 +7,7 @@ export type * from './recognition.ts';
 export * from './recognition-bodies.ts';
 export * from './roles.ts';
 export * from './routes.ts';
+export * from './schema-bodies.ts';
+export type * from './schema-changes.ts';
 export * from './submissions.ts';
 export type * from './systems.ts';

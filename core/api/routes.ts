@@ -1,5 +1,6 @@
 import type { AdapterDifference, AdapterDocument, AdapterTrial } from '../adapters/index.ts';
 import type { Facts } from '../checks/index.ts';
+import type { DefinitionDocument } from '../definitions/index.ts';
 import type { ReadForm } from '../forms/index.ts';
 import type { IntakeDocument } from '../intake/index.ts';
 import type { Learned, SuggestedLine } from '../mapping/index.ts';
@@ -12,6 +13,8 @@ import type * as pairingBodies from './pairing-bodies.ts';
 import type * as people from './people.ts';
 import type * as recognition from './recognition.ts';
 import type * as recognitionBodies from './recognition-bodies.ts';
+import type * as schemaBodies from './schema-bodies.ts';
+import type * as schemas from './schema-changes.ts';
 import type * as submissions from './submissions.ts';
 import type * as systems from './systems.ts';
 
@@ -307,6 +310,31 @@ export interface Routes {
   'post /doubles/groups/:id/apart': object;
   'post /doubles/groups/:id/take-back': { answer: Merged };
 
+  /** What of a system's schema can be changed from here. */
+  'get /schema/:system/abilities': { answer: { abilities: schemas.SchemaAbilities } };
+  /** A definition document: its entities are made, all or none. */
+  'post /schema/:system/entities': {
+    body: schemaBodies.NewEntitiesBody;
+    answer: { change: string; entities: string[] };
+  };
+  /** An entity as a definition document, for another system. */
+  'get /schema/:system/entities/:entity/definition': { answer: { document: DefinitionDocument } };
+  /** A definition document, or a JSON Schema: read, and compared with what the system has. */
+  'post /schema/:system/definitions/read': {
+    body: schemaBodies.ReadDefinitionBody;
+    answer: schemas.ReadDefinitionTold;
+  };
+  /** What an uploaded sheet would be as an entity; with `Accept: application/x-ndjson`, line by line. */
+  'post /schema/:system/sheets/look': { body: schemaBodies.LookAtSheetBody; answer: { told: schemas.SheetTold[] } };
+  'post /schema/:system/sheets/reference': {
+    body: schemaBodies.MeasureReferenceBody;
+    answer: { seen: schemas.ReferenceSeen };
+  };
+  'post /schema/:system/sheets': { body: schemaBodies.NewSheetBody; answer: { change: string } };
+  'get /schema-changes': { answer: { changes: schemas.SchemaChangeTold[] } };
+  'get /schema-changes/:id': { answer: { change: schemas.SchemaChangeDetail } };
+  'post /schema-changes/:id/go-on': object;
+  'post /schema-changes/:id/take-back': object;
   'post /systems/:id/fields': { body: bodies.NewFieldBody; answer: { name: string } };
   'get /pairings': { answer: { pairings: pairings.PairingListed[] } };
   'post /pairings': { body: pairingBodies.NewPairingBody; answer: { id: string } };

@@ -42,7 +42,7 @@ export interface LedgerChange {
   systemId: string;
   entity: string;
   recordId: string | null;
-  action: 'create' | 'update' | 'delete';
+  action: 'create' | 'update' | 'delete' | 'schema';
   before: Values;
   after: Values;
   state: 'intended' | 'written' | 'refused' | 'overtaken' | 'unclear';
@@ -65,6 +65,8 @@ export interface LedgerLine extends LedgerChange {
   label: string;
   /** The pairing that brought it into step, and the record it came from. */
   pairing?: { id: string; from: string | null };
+  /** The change of a schema that it is part of. */
+  schemaChange?: string;
 }
 
 /** How a payment stands. */

@@ -31,8 +31,9 @@ export function troubleIn(document: DefinitionDocument, known: Schema): Complain
     const low = entity.name.toLowerCase();
     if (seen.has(low)) complain(`${path}.name`, `“${entity.name}” comes twice`);
     seen.add(low);
-    const taken = known.entities.find(
-      ({ name, label }) => name.toLowerCase() === low || label.toLowerCase() === entity.label.toLowerCase(),
+    const own = [entity.name, entity.label, entity.plural].map((each) => each.toLowerCase());
+    const taken = known.entities.find(({ name, label }) =>
+      [name, label].some((each) => own.includes(each.toLowerCase())),
     );
     if (taken) complain(`${path}.name`, `is taken: there is ${taken.label} already`);
     for (const each of fieldTrouble(entity, document, known)) complain(`${path}.${each.field}`, each.reason);

@@ -1,6 +1,6 @@
 import papaparse from 'papaparse';
 import { quoted } from '../values/index.ts';
-import { inferFields } from './infer/index.ts';
+import { ColumnReader, inferFields, type ColumnEvidence } from './infer/index.ts';
 import { layOut, type Oddity, type TableRow } from './layout.ts';
 import type { FormField } from './model.ts';
 import type { SubmittedValues } from './submission.ts';
@@ -179,4 +179,43 @@ export function fieldsOfTable({ columns, rows }: Pick<Table, 'columns' | 'rows'>
   const fields = inferFields(samples.length === 0 ? [submissionOf(columns, { line: 0, cells: [] })!] : samples);
   // A file may have any gaps further down.
   return fields.map((field): FormField => ({ ...field, label: field.name, required: false }));
+}
+
+/** A column of a table with what its rows say of it; rows are named by their lines. */
+export interface SeenColumn {
+  column: string;
+  evidence: ColumnEvidence;
+}
+
+/** So many rows are looked through between two words of how far it has come. */
+const BETWEEN_WORDS = 20_000;
+
+/**
+ * Looks through all rows of a table, row by row, and tells what each column's values are.
+ * @param told hears how many rows have been looked through
+ */
+export function seenColumns(
+  { columns, rows }: Pick<Table, 'columns' | 'rows'>,
+  told: (rows: number) => void = () => undefined,
+): SeenColumn[] {
+  const readers = columns.map(() => new ColumnReader());
+  const lines: number[] = [];
+  for (const row of rows) {
+    if ('bad' in row) continue;
+    lines.push(row.line);
+    for (let at = 0; at < readers.length; at += 1) readers[at]!.add(row.cells[at] ?? '');
+    if (lines.length % BETWEEN_WORDS === 0) told(lines.length);
+  }
+  return columns.map((column, at) => ({ column, evidence: byLines(readers[at]!.evidence(), lines) }));
+}
+
+function byLines(evidence: ColumnEvidence, lines: readonly number[]): ColumnEvidence {
+  const line = (row: number): number => lines[row] ?? row;
+  const { misfitting, twice, longest } = evidence;
+  return {
+    ...evidence,
+    misfitting: misfitting.map((each) => ({ ...each, row: line(each.row) })),
+    longest: { ...longest, row: line(longest.row) },
+    ...(twice ? { twice: { ...twice, rows: [line(twice.rows[0]), line(twice.rows[1])] } } : {}),
+  };
 }

@@ -87,6 +87,8 @@ export interface Entity {
   alternateKeys: string[][];
   rights: EntityRights;
   fields: Field[];
+  /** Who of its people reads and who changes records, by the system's own names for them; absent: it doesn't say. */
+  roles?: { reads: string[]; writes: string[] };
 }
 
 export interface Schema {

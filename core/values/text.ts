@@ -9,6 +9,10 @@ export function listed(texts: readonly string[], { most = 3, quoted = false } = 
   return `${shown.join(', ')}${texts.length > most ? ` and ${texts.length - most} more` : ''}`;
 }
 
+/** A number with its noun, which agrees with it. */
+export const counted = (many: number, one: string, several = `${one}s`): string =>
+  `${many} ${many === 1 ? one : several}`;
+
 /** Words without the values they quote: the same for all that goes wrong alike. */
 export const withoutQuoted = (words: string): string => words.replace(/[“"][^“”"]*[”"]/g, '“…”');
 

@@ -20,7 +20,7 @@ const RECORD_KEEPER = { login: 'keeper', password: 'clover-hollow' };
 export function apiaryInspection({ system, schema }: Making, pages: string): IntakeDocument {
   let made = 0;
   const asking: Asking = { schemas: new Map([[system, schema]]), newId: () => `a${(made += 1)}` };
-  const field = (name: string): Field => entityOf(schema, 'Apiaries')!.fields.find((each) => each.name === name)!;
+  const field = (name: string): Field => entityOf(schema, 'BeeYards')!.fields.find((each) => each.name === name)!;
   const group: Item = {
     ...{ id: 'rows', kind: 'group', name: 'apiaries', leastRows: 1, mostRows: 12, items: [] },
     label: { en: 'Apiaries seen', de: 'Besuchte Bienenstände' },
@@ -33,7 +33,7 @@ export function apiaryInspection({ system, schema }: Making, pages: string): Int
     { ...emptyForm('Apiary inspection', asking.newId), languages: ['en', 'de'] },
   );
   const visit = { ...blankStep('visit', system, 'Visits'), whenNone: 'create' as const };
-  const apiary = { ...blankStep('apiary', system, 'Apiaries'), repeat: 'apiaries' };
+  const apiary = { ...blankStep('apiary', system, 'BeeYards'), repeat: 'apiaries' };
   const kind = { ...constantLine('line-kind', 'kind'), constant: 'inspection' };
   const steps = [
     { ...visit, lines: [kind] },

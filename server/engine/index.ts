@@ -14,6 +14,7 @@ export * from './live.ts';
 export * from './pairing/index.ts';
 export * from './payments.ts';
 export * from './rehearse.ts';
+export * from './schema/index.ts';
 export * from './resume.ts';
 export * from './send.ts';
 export * from './take-back.ts';

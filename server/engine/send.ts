@@ -16,6 +16,7 @@ export async function send(
   again: boolean | 'by another',
   together?: { group: string; atomic: boolean },
 ): Promise<Answer> {
+  if (row.action === 'schema') throw new Error('A change of a schema is no change of a record.');
   const repetition = again ? system.repetition(entity, row.action) : 'safe';
   if (repetition === 'unknown') return { kind: 'unclear', records: [] };
   if (repetition === 'looking' || again === 'by another') {

@@ -56,6 +56,7 @@ export async function takeBackChange(
   const change = await ledgerRow(db, id);
   if (!change || change.state !== 'written' || change.undoes !== null)
     return no('There is no such change to take back.');
+  if (change.action === 'schema') return no('It is taken back with the change of the schema that it is part of.');
   if (change.undoneBy !== null) return no('It has been taken back already.');
   const entity = entityOf(schemas.get(change.systemId) ?? { entities: [] }, change.entity);
   if (!entity || change.recordId === null) return no(`${change.entity} can no longer be seen in the system.`);

@@ -1,19 +1,30 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import type { FormField, Oddity, TableRow } from '@zusammen/core/forms';
+import type { Counted, FormField, Oddity, SeenColumn, TableRow } from '@zusammen/core/forms';
 import type { FileFacts } from './read-file.ts';
 
 /** A file that has been read in a process of its own. */
 export interface OpenFile {
   columns: string[];
   rows: number;
+  /** The line of its heading. */
+  heading: number;
   oddities: Oddity[];
   fields: FormField[];
   facts: FileFacts;
   /** Some of its data rows, from a position counted from 0. */
   take(from: number, count: number): Promise<TableRow[]>;
+  /** What the values of each column are, by all rows. @param told hears how many rows have been looked through */
+  look(told?: (rows: number) => void): Promise<SeenColumn[]>;
+  /** Different values of a column with their counts, the commonest first; and how many there are in all. */
+  values(column: string, most: number): Promise<ColumnValues>;
   close(): Promise<void>;
+}
+
+export interface ColumnValues {
+  values: Counted[];
+  distinct: number;
 }
 
 /** What a file can't be read for, in words. */
@@ -25,6 +36,13 @@ export interface FileReader {
   /** Milliseconds a file may take, and megabytes of memory; what is usual where nothing is said. */
   patienceMs?: number;
   memoryMb?: number;
+}
+
+/** Who waits for what the process says. */
+interface Hearing {
+  resolve: (message: unknown) => void;
+  reject: (error: Error) => void;
+  told: (rows: number) => void;
 }
 
 const PATIENCE_MS = 60_000;
@@ -45,14 +63,17 @@ export async function openFile(bytes: Uint8Array, reader: FileReader): Promise<O
     env: {},
   });
   // What the process says comes one at a time; how it may end is heard once for all.
-  let hear: { resolve: (message: unknown) => void; reject: (error: Error) => void } | undefined;
+  let hear: Hearing | undefined;
   let ended: Error | undefined;
   const end = (error: Error): void => {
     ended ??= error;
     child.kill('SIGKILL');
     hear?.reject(ended);
   };
-  child.on('message', (message: unknown) => hear?.resolve(message));
+  child.on('message', (message: { kind: string; rows?: number }) => {
+    if (message.kind === 'progress') hear?.told(message.rows ?? 0);
+    else hear?.resolve(message);
+  });
   child.on('error', () => end(new UnreadableFile('Reading the file was broken off.')));
   child.on('exit', (_code, signal) =>
     end(new UnreadableFile(signal === 'SIGABRT' ? TOO_LARGE : 'Reading the file was broken off.')),
@@ -65,12 +86,12 @@ export async function openFile(bytes: Uint8Array, reader: FileReader): Promise<O
     child.removeAllListeners('exit');
     child.kill('SIGKILL');
   };
-  const next = async <T>(ask: unknown): Promise<T> => {
+  const next = async <T>(ask: unknown, told: (rows: number) => void = () => undefined): Promise<T> => {
     if (ended) throw ended;
     const timer = setTimeout(() => end(new UnreadableFile('Reading the file takes too long.')), patienceMs);
     try {
       return await new Promise<T>((resolve, reject) => {
-        hear = { resolve: resolve as (message: unknown) => void, reject };
+        hear = { resolve: resolve as (message: unknown) => void, reject, told };
         child.send(ask as object, (error) => {
           if (error) end(new UnreadableFile('Reading the file was broken off.'));
         });
@@ -82,13 +103,15 @@ export async function openFile(bytes: Uint8Array, reader: FileReader): Promise<O
   };
   try {
     const read = await next<
-      { kind: 'unreadable'; reason: string } | ({ kind: 'read' } & Omit<OpenFile, 'take' | 'close'>)
+      { kind: 'unreadable'; reason: string } | ({ kind: 'read' } & Omit<OpenFile, 'take' | 'look' | 'values' | 'close'>)
     >({ bytes });
     if (read.kind === 'unreadable') throw new UnreadableFile(read.reason);
     const { kind: _, ...facts } = read;
     return {
       ...facts,
       take: async (from, count) => (await next<{ rows: TableRow[] }>({ from, count })).rows,
+      look: async (told) => (await next<{ columns: SeenColumn[] }>({ kinds: true }, told)).columns,
+      values: (column, most) => next<ColumnValues>({ column, most }),
       close,
     };
   } catch (error) {

@@ -33,6 +33,7 @@ import { todayRoutes } from './routes/today.ts';
 import { actingRoutes } from './routes/acting.ts';
 import { conversionRoutes } from './routes/conversions.ts';
 import { adapterRoutes } from './routes/adapters.ts';
+import { schemaRoutes } from './routes/schema.ts';
 import { systemRoutes } from './routes/systems.ts';
 
 /** The whole of Zusammen's HTTP: the door for submissions, the API, and the interface's files. */
@@ -96,6 +97,7 @@ export function makeApp(
   const routes: Route[] = [
     ...sessionRoutes(context),
     ...systemRoutes(context),
+    ...schemaRoutes(context),
     ...adapterRoutes(context),
     ...actingRoutes(context),
     ...paymentServiceRoutes(context),

@@ -148,7 +148,8 @@ async function recognisedOn({ live }: Around, on: Pick<Pairing, Side>): Promise<
 /** Whether a system's schema can be changed from here. */
 async function canMake({ systems }: Around, system: string, what: 'addOption' | 'addField'): Promise<boolean> {
   const client = await systems.client(system).catch(() => undefined);
-  return client?.schemaChanges?.[what] !== undefined;
+  const { schemaChanges } = client ?? {};
+  return schemaChanges?.[what] !== undefined || (what === 'addOption' && schemaChanges?.addOptions !== undefined);
 }
 
 async function progressOf(db: Context['db'], { id, draft, laid }: PairingRow): Promise<PairingDetail['progress']> {

@@ -26,6 +26,7 @@ export * from './pairs.ts';
 export * from './payments.ts';
 export * from './recognitions.ts';
 export * from './schema.ts';
+export * from './schema-changes.ts';
 export * from './search.ts';
 export * from './secrets.ts';
 export * from './seen.ts';

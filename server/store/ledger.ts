@@ -1,4 +1,4 @@
-import { and, desc, eq, getTableColumns, inArray, lt, type SQL } from 'drizzle-orm';
+import { and, desc, eq, getTableColumns, inArray, lt, ne, type SQL } from 'drizzle-orm';
 import type { Database } from './database.ts';
 import { leaveLanes } from './lanes.ts';
 import { restAfterTakingBack } from './pairs.ts';
@@ -136,6 +136,15 @@ async function countAsTakenBack(query: Query, turn: number, at: Date): Promise<v
   await leaveLanes(query, [turn]);
 }
 
+/** Puts down what a system made of a change of its schema. @param words why it didn't take it; absent: it did */
+export async function settleSchemaRow(db: Database, id: number, words: string | undefined): Promise<void> {
+  const refusal = words === undefined ? null : { kind: 'other' as const, words, fields: [] };
+  await db
+    .update(ledger)
+    .set({ state: words === undefined ? 'written' : 'refused', refusal, settledAt: new Date() })
+    .where(eq(ledger.id, id));
+}
+
 export async function markUndone(db: Database, id: number, by: number): Promise<void> {
   await db.update(ledger).set({ undoneBy: by }).where(eq(ledger.id, id));
 }
@@ -188,6 +197,8 @@ export interface LedgerLine extends LedgerRow {
   /** Blank for what no submission did. */
   submissionId: string;
   label: string;
+  /** The change of a schema that it is part of. */
+  schemaChange?: string;
   /** The pairing that brought it into step, and the record it came from. */
   pairing?: { id: string; from: string | null };
 }
@@ -220,6 +231,7 @@ const CALLED: Record<Exclude<TurnKind, 'submission'>, string> = {
   merge: 'Merging of doubles',
   link: 'Linking of doubles',
   pair: 'Coming into step',
+  schema: 'Change of a schema',
   'taking back': 'Taking back',
 };
 
@@ -239,6 +251,7 @@ async function newestChanges(db: Database, conditions: readonly SQL[], limit: nu
       ...row,
       submissionId: turn?.submissionId ?? '',
       label: turn?.label ?? '',
+      ...(turn?.schemaChange === undefined ? {} : { schemaChange: turn.schemaChange }),
       ...(pair ? { pairing: { id: pair.pairing, from: row.step === 'left' ? pair.right : pair.left } } : {}),
     };
   });
@@ -248,7 +261,7 @@ async function newestChanges(db: Database, conditions: readonly SQL[], limit: nu
 async function turnsAbout(
   db: Database,
   ids: number[],
-): Promise<{ id: number; submissionId: string; label: string; pair?: PairTurn }[]> {
+): Promise<{ id: number; submissionId: string; label: string; pair?: PairTurn; schemaChange?: string }[]> {
   const own = await db
     .select({ id: turns.id, kind: turns.kind, subject: turns.subject })
     .from(turns)
@@ -268,6 +281,8 @@ async function turnsAbout(
     if (submission) return { id: turn.id, submissionId: submission.id, label: submission.label };
     const pair = paired.get(originOf(turn));
     if (pair) return { id: turn.id, submissionId: '', label: pair.name, pair };
+    if (turn.kind === 'schema')
+      return { id: turn.id, submissionId: '', label: CALLED.schema, schemaChange: turn.subject };
     return { id: turn.id, submissionId: '', label: turn.kind === 'submission' ? '' : CALLED[turn.kind] };
   });
 }
@@ -291,7 +306,10 @@ async function pairTurns(db: Database, ids: readonly number[]): Promise<Map<numb
   return new Map((rows as ({ id: number } & PairTurn)[]).map(({ id, ...turn }) => [id, turn]));
 }
 
-/** Effects that were sent, or may have been, and whose answer isn't known. */
+/** Effects on records that were sent, or may have been, and whose answer isn't known; changes of schemas go on by their jobs. */
 export async function unsettled(db: Database, limit: number): Promise<LedgerRow[]> {
-  return rows(db).where(eq(ledger.state, 'intended')).orderBy(ledger.id).limit(limit);
+  return rows(db)
+    .where(and(eq(ledger.state, 'intended'), ne(ledger.action, 'schema')))
+    .orderBy(ledger.id)
+    .limit(limit);
 }

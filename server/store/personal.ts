@@ -100,6 +100,8 @@ export const PERSONAL: Readonly<Record<string, { columns: readonly string[]; lea
   intake_versions: { columns: [], leaves: 'never' },
   intakes: { columns: [], leaves: 'never' },
   learned_lines: { columns: [], leaves: 'never' },
+  // Who made a change; rows of a sheet stay in its file, and spellings of options name nobody.
+  schema_changes: { columns: ['changed_by', 'title'], leaves: 'with an account' },
   schema_snapshots: { columns: [], leaves: 'never' },
   search_state: { columns: [], leaves: 'never' },
   system_tokens: { columns: [], leaves: 'never' },

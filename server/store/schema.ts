@@ -179,7 +179,7 @@ export const fileParts = mysqlTable(
   (table) => [primaryKey({ columns: [table.fileId, table.part] })],
 );
 
-export type JobKind = 'import' | 'feed' | 'doubles' | 'merge' | 'pairing' | 'conversion';
+export type JobKind = 'import' | 'feed' | 'doubles' | 'merge' | 'pairing' | 'conversion' | 'schema';
 export type JobState = 'running' | 'paused' | 'done' | 'failed' | 'cancelled';
 
 /** Work that takes long: claimed by one process at a time, under a lease that it renews (engine/jobs.ts). */
@@ -242,7 +242,7 @@ export const learnedLines = mysqlTable(
 );
 
 /** Whatever writes to systems. */
-export type TurnKind = 'submission' | 'merge' | 'link' | 'pair' | 'taking back';
+export type TurnKind = 'submission' | 'merge' | 'link' | 'pair' | 'schema' | 'taking back';
 
 /**
  * A turn is the cause of changes: whatever writes to systems is one, and what is written refers to it. Their ids are the
@@ -389,7 +389,8 @@ export const laneHolders = mysqlTable(
 
 /** `unclear`: it was cut short, and whether it took place a person was asked. */
 export type LedgerState = 'intended' | 'written' | 'refused' | 'overtaken' | 'unclear';
-export type LedgerAction = 'create' | 'update' | 'delete';
+/** What is done to a record; `schema`: to what records of the entity can hold. */
+export type LedgerAction = 'create' | 'update' | 'delete' | 'schema';
 
 export const ledger = mysqlTable(
   'ledger',
@@ -458,3 +459,4 @@ export * from './systems-schema.ts';
 export * from './payments-schema.ts';
 export * from './acting-schema.ts';
 export * from './conversions-schema.ts';
+export * from './schema-changes-schema.ts';

@@ -39,6 +39,8 @@ export interface Capabilities {
   listsAlike?: boolean;
   /** The newest version of the protocol it knows, where it isn't 4.01. */
   maxVersion?: '4.0';
+  /** Where its schema is changed, in full; absent: it can't be from here. */
+  schemaAt?: string;
   /** What was tried, in the order of trying. */
   tried?: Tried[];
 }

@@ -6,12 +6,13 @@ import {
   type AdapterDocument,
   type NewField,
 } from '@zusammen/core/adapters';
-import { entityOf, type Entity, type Option } from '@zusammen/core/schema';
-import { adapterOf, saveAdapter, systemById, type AdapterRow, type SystemRow } from '../store/index.ts';
+import { fieldLike, fieldNameFor, type DefinedEntity, type DefinedField } from '@zusammen/core/definitions';
+import { entityOf, fieldOf, type Entity, type Option, type Schema } from '@zusammen/core/schema';
+import { adapterOf, saveAdapter, snapshotsOf, systemById, type AdapterRow, type SystemRow } from '../store/index.ts';
 import { lookAt, type SignInSecrets } from './json/index.ts';
-import type { Reader } from './reading.ts';
+import { readAgain, type Reader } from './reading.ts';
 import type { Systems } from './registry.ts';
-import { isSystemTrouble, NotUnderstood, type SchemaAnswer } from './system.ts';
+import { isSystemTrouble, NotUnderstood, type SchemaAnswer, type System } from './system.ts';
 
 /** What changing a system's schema works with. */
 export interface Changing extends Pick<Reader, 'db' | 'sealer'> {
@@ -23,6 +24,14 @@ export class SchemaRefused extends Error {}
 
 /** Two who change a schema at once: the second begins anew with what the first has kept. */
 const ATTEMPTS = 3;
+
+/** A system whose schema is changed: as it was read last, and, where it is spoken to by an adapter, by which. */
+interface Place {
+  row: SystemRow;
+  client: System;
+  schema: Schema;
+  adapter: AdapterDocument | undefined;
+}
 
 /**
  * Adds options to a field in its system, and knows of them from then on. What is there already is taken for added: an
@@ -36,15 +45,21 @@ export async function addOptions(
   options: readonly Option[],
   by: string,
 ): Promise<void> {
-  const { client, entity, document: now } = await at(changing, systemId, entityName);
-  const add = client.schemaChanges?.addOption;
+  const place = await placeOf(changing, systemId);
+  const entity = entityIn(place, entityName);
+  const { addOption, addOptions: addSeveral } = place.client.schemaChanges ?? {};
+  if (addSeveral) {
+    settled(await addSeveral.call(place.client.schemaChanges, entity, field, options));
+    return readSchema(changing, place);
+  }
+  const now = place.adapter;
+  if (!addOption || !now) throw new SchemaRefused('Its options can’t be changed from here.');
   const labelled = now.schemaChanges?.addOption?.label !== undefined;
-  if (!add) throw new SchemaRefused('Its options can’t be changed from here.');
   const added: Option[] = [];
   let refused: string | undefined;
   try {
     for (const option of options) {
-      const answer = await add(entity, field, option);
+      const answer = await addOption(entity, field, option);
       const done =
         answer.kind === 'done' ||
         (await isThere(changing, systemId, (now) =>
@@ -72,38 +87,153 @@ export async function addField(
   changing: Changing,
   systemId: string,
   entityName: string,
+  wanted: NewField & Partial<Omit<DefinedField, keyof NewField>>,
+  by: string,
+): Promise<string> {
+  const place = await placeOf(changing, systemId);
+  const entity = entityIn(place, entityName);
+  const changes = place.client.schemaChanges;
+  if (!changes?.addField) throw new SchemaRefused('No fields can be made there from here.');
+  if (place.adapter) return addFieldByAdapter(changing, place, place.adapter, entity, wanted, by);
+  const name =
+    wanted.name ??
+    fieldNameFor(
+      wanted.label,
+      entity.fields.map((field) => field.name),
+    );
+  const field: DefinedField = { ...wanted, name, type: wanted.type === 'id' ? 'text' : wanted.type };
+  settled(await changes.addField(entity, field, place.schema));
+  await readSchema(changing, place);
+  return madeIn(await schemaNow(changing, systemId), entityName, field);
+}
+
+async function addFieldByAdapter(
+  changing: Changing,
+  { row, client }: Place,
+  document: AdapterDocument,
+  entity: Entity,
   wanted: NewField,
   by: string,
 ): Promise<string> {
-  const { client, entity, document } = await at(changing, systemId, entityName);
-  const add = client.schemaChanges?.addField;
   const operation = document.schemaChanges?.addField;
-  const known = document.entities.find(({ name }) => name === entityName);
-  if (!add || !operation || !known) throw new SchemaRefused('No fields can be made there from here.');
+  const known = document.entities.find(({ name }) => name === entity.name);
+  if (!operation || !known) throw new SchemaRefused('No fields can be made there from here.');
   const made = madeField(operation, known, wanted);
   if (typeof made === 'string') throw new SchemaRefused(made);
-  const answer = await add(entity, wanted);
+  const answer = await client.schemaChanges!.addField!(entity, wanted, { entities: [] });
   const { name } = made.field;
-  if (answer.kind === 'refused' && !(await isThere(changing, systemId, (now) => fieldIn(now, entityName, name))))
+  if (answer.kind === 'refused' && !(await isThere(changing, row.id, (now) => fieldIn(now, entity.name, name))))
     throw new SchemaRefused(wordsOf(answer));
-  await keep(changing, systemId, by, (now) =>
-    fieldIn(now, entityName, name) ? now : withField(now, entityName, made.field),
+  await keep(changing, row.id, by, (now) =>
+    fieldIn(now, entity.name, name) ? now : withField(now, entity.name, made.field),
   );
   return name;
 }
 
+/**
+ * Makes entities in a system, all of them or none, and knows of them from then on. Those that are there already, under the
+ * same name, are taken for made: an answer may have been lost.
+ * @returns what the system calls each of them @throws SchemaRefused, SystemTrouble
+ */
+export async function makeEntities(
+  changing: Changing,
+  systemId: string,
+  entities: readonly DefinedEntity[],
+): Promise<string[]> {
+  const place = await placeOf(changing, systemId);
+  const changes = place.client.schemaChanges;
+  if (!changes?.makeEntities) throw new SchemaRefused('No entities can be made there from here.');
+  settled(await changes.makeEntities(entities, place.schema));
+  await readSchema(changing, place);
+  const now = await schemaNow(changing, systemId);
+  return entities.map(({ label }) => {
+    const found = now.entities.find((each) => each.label === label);
+    if (!found) throw new NotUnderstood(`It says that it has made ${label}, and doesn’t show it.`);
+    return found.name;
+  });
+}
+
+/** Takes away an entity that was made here, while nothing uses it. @throws SchemaRefused, SystemTrouble */
+export async function removeEntity(changing: Changing, systemId: string, entityName: string): Promise<void> {
+  const place = await placeOf(changing, systemId);
+  const entity = entityOf(place.schema, entityName);
+  if (!entity) return;
+  const changes = place.client.schemaChanges;
+  if (!changes?.removeEntity) throw new SchemaRefused('Nothing can be taken away there from here.');
+  settled(await changes.removeEntity(entity));
+  await readSchema(changing, place);
+}
+
+/** Takes away a field that was made here, while no record holds a value of it. @throws SchemaRefused, SystemTrouble */
+export async function removeField(
+  changing: Changing,
+  systemId: string,
+  [entityName, field]: readonly [entity: string, field: string],
+): Promise<void> {
+  const place = await placeOf(changing, systemId);
+  const entity = entityOf(place.schema, entityName);
+  if (!entity || !fieldOf(entity, field)) return;
+  const changes = place.client.schemaChanges;
+  if (!changes?.removeField) throw new SchemaRefused('Nothing can be taken away there from here.');
+  settled(await changes.removeField(entity, field));
+  await readSchema(changing, place);
+}
+
+/** Takes away options that no record holds. @throws SchemaRefused, SystemTrouble */
+export async function removeOptions(
+  changing: Changing,
+  systemId: string,
+  [entityName, field]: readonly [entity: string, field: string],
+  values: readonly string[],
+): Promise<void> {
+  const place = await placeOf(changing, systemId);
+  const changes = place.client.schemaChanges;
+  if (!changes?.removeOptions) throw new SchemaRefused('No options can be taken away there from here.');
+  settled(await changes.removeOptions(entityIn(place, entityName), field, values));
+  await readSchema(changing, place);
+}
+
 const wordsOf = (answer: SchemaAnswer): string => (answer.kind === 'refused' ? answer.refusal.words : '');
+
+/** @throws SchemaRefused in the system's words */
+function settled(answer: SchemaAnswer): void {
+  if (answer.kind === 'refused') throw new SchemaRefused(answer.refusal.words);
+}
+
+/** What is there by now is read, so that everything of ours knows of it. */
+async function readSchema(changing: Changing, { row }: Place): Promise<void> {
+  const { db, sealer, systems } = changing;
+  await readAgain({ db, sealer, via: systems.via }, row);
+  systems.forget();
+}
+
+async function schemaNow({ db }: Changing, systemId: string): Promise<Schema> {
+  return (await snapshotsOf(db, systemId))[0]?.schema ?? { entities: [] };
+}
+
+/** What a field is called there: a system may have its own way, as for references. */
+function madeIn(schema: Schema, entityName: string, field: DefinedField): string {
+  const entity = entityOf(schema, entityName);
+  const found = entity && (fieldLike(field, entity) ?? fieldOf(entity, `${field.name}_id`));
+  if (!found) throw new NotUnderstood(`It says that it has made ${field.label}, and doesn’t show it.`);
+  return found.name;
+}
 
 const fieldIn = ({ entities }: AdapterDocument, entity: string, field: string) =>
   entities.find(({ name }) => name === entity)?.fields.find(({ name }) => name === field);
 
-async function at({ db, systems }: Changing, systemId: string, entityName: string) {
+async function placeOf(changing: Changing, systemId: string): Promise<Place> {
+  const { db, systems } = changing;
   const { row, adapter } = await adapterNow(db, systemId);
   const client = await systems.client(row.id);
-  if (!adapter) throw new SchemaRefused('Its schema can’t be changed from here.');
-  const entity: Entity | undefined = entityOf(schemaFrom(adapter.document), entityName);
+  const schema = adapter ? schemaFrom(adapter.document) : await schemaNow(changing, systemId);
+  return { row, client, schema, adapter: adapter?.document };
+}
+
+function entityIn({ schema }: Place, entityName: string): Entity {
+  const entity = entityOf(schema, entityName);
   if (!entity) throw new SchemaRefused(`It has no entity “${entityName.slice(0, 60)}”.`);
-  return { client, entity, document: adapter.document };
+  return entity;
 }
 
 async function adapterNow(

@@ -2,6 +2,7 @@ import type { SystemState } from '@zusammen/core/api';
 import type { Comparison } from '@zusammen/core/forms/hosted';
 import type { Criterion, Refusal } from '@zusammen/core/plans';
 import type { NewField } from '@zusammen/core/adapters';
+import type { DefinedEntity, DefinedField } from '@zusammen/core/definitions';
 import type { Entity, Option, RecordState, Schema, Values } from '@zusammen/core/schema';
 import type { Wanted } from './look.ts';
 import type { Capabilities } from '../store/index.ts';
@@ -78,8 +79,16 @@ export type SchemaAnswer = { kind: 'done' } | { kind: 'refused'; refusal: Refusa
 /** What of a system's schema can be changed from here, so far as it can. After it the schema is to be read anew. */
 export interface SchemaChanges {
   addOption?(entity: Entity, field: string, option: Option): Promise<SchemaAnswer>;
-  /** The field's name and kind are what the system can have. */
-  addField?(entity: Entity, field: NewField): Promise<SchemaAnswer>;
+  /** Several at once, where the system can. */
+  addOptions?(entity: Entity, field: string, options: readonly Option[]): Promise<SchemaAnswer>;
+  /** The field's name and kind are what the system can have. @param known what there is, for relations */
+  addField?(entity: Entity, field: NewField | DefinedField, known: Schema): Promise<SchemaAnswer>;
+  /** All of them or none; they may lead to one another, and to what is known. */
+  makeEntities?(entities: readonly DefinedEntity[], known: Schema): Promise<SchemaAnswer>;
+  /** Takes away what was made here, while nothing uses it; what isn't there any more is taken away already. */
+  removeEntity?(entity: Entity): Promise<SchemaAnswer>;
+  removeField?(entity: Entity, field: string): Promise<SchemaAnswer>;
+  removeOptions?(entity: Entity, field: string, values: readonly string[]): Promise<SchemaAnswer>;
 }
 
 /**

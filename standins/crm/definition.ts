@@ -314,8 +314,9 @@ export const BASE_TYPES: readonly EntityType[] = [
     ],
   },
   {
-    type: 'Apiary',
-    set: 'Apiaries',
+    type: 'BeeYard',
+    label: 'Bee yard',
+    set: 'BeeYards',
     prefix: 'H',
     title: ['name'],
     properties: [

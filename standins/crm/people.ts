@@ -23,10 +23,10 @@ const NOTHING: Rights = { read: false, create: false, update: false, delete: fal
 const READS: Rights = { ...NOTHING, read: true };
 const WRITES: Rights = { ...READS, create: true, update: true };
 
-const INSPECTS = new Set(['Visit', 'Apiary', 'Enquiry']);
+const INSPECTS = new Set(['Visit', 'BeeYard', 'Enquiry']);
 /** What an inspector may put right of a person whom they visit. */
 const PUT_RIGHT = new Set(['phone', 'mobile', 'notes', 'last_visit_at']);
-const FOR_PARTNERS = new Set(['Person', 'Organisation', 'Apiary', 'Enquiry', 'Product', 'Course', 'User']);
+const FOR_PARTNERS = new Set(['Person', 'Organisation', 'BeeYard', 'Enquiry', 'Product', 'Course', 'User']);
 
 const KINDS: Record<string, Pick<Caller, 'rights' | 'property'>> = {
   keeper: {

@@ -1,7 +1,7 @@
 import { typingErrors } from '../../recognition/index.ts';
 import { fold, lengthInBytes, lengthInCharacters, readDate, readMoney, readNumber } from '../../values/index.ts';
 import type { DateOrder } from '../../values/index.ts';
-import type { Alike, Counted, Evidence, Seen, ValueKind } from './evidence.ts';
+import type { Alike, Counted, ColumnEvidence, Seen, ValueKind } from './evidence.ts';
 import {
   EVERY_KIND,
   isPlainNumber,
@@ -67,7 +67,7 @@ class ToldApart {
  * Looks through the values of one column, as they stand in its rows, and tells what they are. Linear in their letters;
  * memory is bounded by {@link MOST_ALONE}.
  */
-export function evidenceOf(values: Iterable<string>): Evidence {
+export function evidenceOf(values: Iterable<string>): ColumnEvidence {
   const column = new ColumnReader();
   for (const value of values) column.add(value);
   return column.evidence();
@@ -80,7 +80,7 @@ export class ColumnReader {
   /** Different values with their counts, as they stand in the rows; undefined: there are too many. */
   private told: ToldApart | undefined = new ToldApart();
   private readonly standIns = new Map<string, number>();
-  private twice: Evidence['twice'];
+  private twice: ColumnEvidence['twice'];
   private longest = { text: '', row: 0 };
   private lines = false;
   /** Kinds that are still likely; of each, how many values are none of it, and some of them. */
@@ -136,14 +136,14 @@ export class ColumnReader {
     else if ((kinds & MONEY) !== 0) this.range.numbers.addMoney(text);
   }
 
-  evidence(): Evidence {
+  evidence(): ColumnEvidence {
     const fillers = [...this.standIns].map(([value, count]) => ({ value, count })).sort(commonestFirst);
     const standing = fillers.reduce((sum, { count }) => sum + count, 0);
     const filled = this.of - this.blank - standing;
     // Nothing but stand-ins: then they are what the column says.
     if (filled === 0 && standing > 0) return this.onlyStandIns(fillers);
     const { text, row } = this.longest;
-    const evidence: Evidence = {
+    const evidence: ColumnEvidence = {
       ...{ of: this.of, blank: this.blank + standing, fillers, kind: 'text', misfits: 0, misfitting: [] },
       distinct: this.told?.size ?? null,
       ...(this.twice ? { twice: this.twice } : {}),
@@ -155,7 +155,7 @@ export class ColumnReader {
     return this.withOptions(evidence, filled);
   }
 
-  private onlyStandIns(fillers: Counted[]): Evidence {
+  private onlyStandIns(fillers: Counted[]): ColumnEvidence {
     const standing = fillers.reduce((sum, { count }) => sum + count, 0);
     const longest = { characters: 0, bytes: 0, row: 0 };
     return {
@@ -175,9 +175,9 @@ export class ColumnReader {
     return likely.find(({ strays }) => strays === least)?.kind;
   }
 
-  private withShape(evidence: Evidence, kind: ShapedKind, filled: number): Evidence {
+  private withShape(evidence: ColumnEvidence, kind: ShapedKind, filled: number): ColumnEvidence {
     const { count, shown } = this.misfits[SHAPED.indexOf(kind)]!;
-    const found: Evidence = { ...evidence, kind, misfits: count, misfitting: shown };
+    const found: ColumnEvidence = { ...evidence, kind, misfits: count, misfitting: shown };
     if (kind === 'date') Object.assign(found, this.range.dates.found());
     if (kind === 'whole number' || kind === 'decimal' || kind === 'money')
       Object.assign(found, this.range.numbers.found(kind));
@@ -188,7 +188,7 @@ export class ColumnReader {
     return found;
   }
 
-  private withOptions(evidence: Evidence, filled: number): Evidence {
+  private withOptions(evidence: ColumnEvidence, filled: number): ColumnEvidence {
     const long = this.lines || evidence.longest.characters > LONG_TEXT;
     if (!this.told || long || this.told.size > TOLD_APART) return { ...evidence, kind: long ? 'long text' : 'text' };
     const counted = this.told.counted();
@@ -231,7 +231,7 @@ class Range {
     if (this.greatest === undefined || read.value > this.greatest) this.greatest = read.value;
   }
 
-  found(): Pick<Evidence, 'least' | 'greatest' | 'order'> {
+  found(): Pick<ColumnEvidence, 'least' | 'greatest' | 'order'> {
     const { day, month, either } = this.parts;
     const dayFirst = day >= month;
     const order: DateOrder = dayFirst ? 'day first' : 'month first';
@@ -274,7 +274,7 @@ class NumberRange {
     if (fraction[2]!.length !== 3) this.marks[fraction[1] === ',' ? 'comma' : 'point'] += 1;
   }
 
-  found(kind: ValueKind): Pick<Evidence, 'least' | 'greatest' | 'decimals' | 'mark' | 'currencies'> {
+  found(kind: ValueKind): Pick<ColumnEvidence, 'least' | 'greatest' | 'decimals' | 'mark' | 'currencies'> {
     const { comma, point } = this.marks;
     return {
       ...(this.least === Infinity ? {} : { least: String(this.least), greatest: String(this.greatest) }),
@@ -287,7 +287,7 @@ class NumberRange {
 
 /** Days counted from 30 December 1899 (ECMA-376, 18.17.4.1) that fall between 1970 and 2079. */
 const DAY_NUMBERS = { least: 25_569, greatest: 65_745 };
-const areDayNumbers = ({ least, greatest }: Evidence): boolean =>
+const areDayNumbers = ({ least, greatest }: ColumnEvidence): boolean =>
   Number(least) >= DAY_NUMBERS.least && Number(greatest) <= DAY_NUMBERS.greatest;
 
 const PARTS = [';', '|', '\n', ',', '/'] as const;
@@ -295,7 +295,10 @@ const PARTS = [';', '|', '\n', ',', '/'] as const;
 const SEVERAL = 0.1;
 
 /** Several options in one cell: what parts them, where parts repeat as options do. */
-function partedBy(told: readonly Counted[], filled: number): Pick<Evidence, 'by' | 'options' | 'alike'> | undefined {
+function partedBy(
+  told: readonly Counted[],
+  filled: number,
+): Pick<ColumnEvidence, 'by' | 'options' | 'alike'> | undefined {
   for (const by of PARTS) {
     const counts = new Map<string, number>();
     let several = 0;

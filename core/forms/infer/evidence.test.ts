@@ -1,9 +1,9 @@
 import fc from 'fast-check';
-import { evidenceOf, type Evidence } from './index.ts';
+import { evidenceOf, type ColumnEvidence } from './index.ts';
 
 const many = (count: number, value: (at: number) => string): string[] =>
   Array.from({ length: count }, (_, at) => value(at));
-const seen = (values: readonly string[]): Evidence => evidenceOf(values);
+const seen = (values: readonly string[]): ColumnEvidence => evidenceOf(values);
 
 describe('what the values of a column say', () => {
   it('proves the order of dates by the rows that can only be so', () => {

@@ -19,7 +19,7 @@ export const VALUE_KINDS = [
 ] as const;
 export type ValueKind = (typeof VALUE_KINDS)[number];
 
-/** A value as it stands in a row; rows are counted from 0. */
+/** A value as it stands in a row: by its place from 0, or, of a file, by its line. */
 export interface Seen {
   value: string;
   row: number;
@@ -40,7 +40,7 @@ export interface Alike {
 }
 
 /** What the values of one column say of it: everything that a choice of its kind rests upon, as data. */
-export interface Evidence {
+export interface ColumnEvidence {
   /** Rows looked at, and how many of them say nothing, or only stand-ins such as “n/a”. */
   of: number;
   blank: number;

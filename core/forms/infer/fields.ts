@@ -2,7 +2,7 @@ import { isBlank } from '../../values/index.ts';
 import type { FormField, InputType } from '../model.ts';
 import { textsSaid, type SubmittedValue, type SubmittedValues } from '../submission.ts';
 import { evidenceOf } from './column.ts';
-import type { Evidence, ValueKind } from './evidence.ts';
+import type { ColumnEvidence, ValueKind } from './evidence.ts';
 
 const NONE: ReadonlySet<string> = new Set();
 
@@ -84,7 +84,7 @@ const INPUTS: Partial<Record<ValueKind, InputType>> = { 'whole number': 'number'
  * The kind that all values fit: what is filled in by people is read by it, so that one stray value makes it text.
  * @param evidence of values that are texts
  */
-function inputFor({ kind, misfits, fillers, longest }: Evidence, texts: readonly string[]): InputType {
+function inputFor({ kind, misfits, fillers, longest }: ColumnEvidence, texts: readonly string[]): InputType {
   const stray = misfits > 0 || (fillers.length > 0 && kind !== 'option');
   if (!stray) return INPUTS[kind] ?? (kind as InputType);
   return longest.characters > 120 || texts.some((text) => text.includes('\n')) ? 'long text' : 'text';

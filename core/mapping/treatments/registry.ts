@@ -4,7 +4,7 @@ import { lookup } from './lookup.ts';
 import type { TreatmentDefinition } from './model.ts';
 import { options } from './options.ts';
 import { addressPart, namePart } from './parts.ts';
-import { join, letterCase, list, replace, shorten, split, standIn, trim } from './texts.ts';
+import { join, letterCase, list, nothing, replace, shorten, split, standIn, trim } from './texts.ts';
 
 /** Every treatment there is: a new one is a definition in a file of its own, and a line here. */
 export const TREATMENTS = {
@@ -13,6 +13,7 @@ export const TREATMENTS = {
   replace,
   shorten,
   default: standIn,
+  nothing,
   join,
   split,
   list,

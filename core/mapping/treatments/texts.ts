@@ -169,6 +169,19 @@ export const standIn: TreatmentDefinition = {
   treat: (value, { value: instead = '' }) => read(isBlank(value) ? instead : value),
 };
 
+/** Reads `value`: texts that stand for nothing, one beside the other with | between; case doesn't matter. */
+export const nothing: TreatmentDefinition = {
+  group: 'Texts',
+  name: 'stand-ins for nothing',
+  settings: [{ control: 'text', name: 'value', label: 'These say nothing (parted by |)' }],
+  fresh: () => ({ value: 'n/a|-' }),
+  describe: ({ value = '' }) => `“${value.split('|').join('”, “')}” say nothing`,
+  treat: eachText((text, { value = '' }) => {
+    const low = text.trim().toLowerCase();
+    return read(value.split('|').some((each) => each.trim().toLowerCase() === low) ? null : text);
+  }),
+};
+
 /** Reads `take`: one entry of a list, how many there are, or each once. A text counts as a list of one. */
 export const list: TreatmentDefinition = {
   group: 'Parts',

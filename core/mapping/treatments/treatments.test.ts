@@ -21,6 +21,7 @@ const SETTINGS: Record<(typeof TREATMENT_KINDS)[number], Omit<Treatment, 'kind'>
   list: { take: 'each once' },
   replace: { find: 'a', with: 'b' },
   default: { value: 'x' },
+  nothing: { value: 'n/a|–' },
   shorten: { limit: 5, unit: 'bytes' },
   'name part': { take: 'family' },
   'address part': { take: 'street' },

@@ -38,7 +38,7 @@ describe('a panel on a record’s page', () => {
     const visit = await stage.crm(`Visits('${of('Visits')[0].record.id}')`);
     expect(visit).toMatchObject({ person_id: person.id, organisation_id: null, created_by: 'Ines Ortmann' });
     expect(visit).toMatchObject({ place: 'Behind the mill', reporter_phone: person.phone, owner_id: person.owner_id });
-    const made = await Promise.all(of('Apiaries').map(({ record }: Json) => stage.crm(`Apiaries('${record.id}')`)));
+    const made = await Promise.all(of('BeeYards').map(({ record }: Json) => stage.crm(`BeeYards('${record.id}')`)));
     expect(made.map(({ name, hives }) => [name, hives])).toEqual([
       ['Mill', 8],
       ['Lock', 3],
@@ -77,7 +77,7 @@ describe('a panel on a record’s page', () => {
     const thanks = await (await fetch(`${stage.address}${sent.body.thanks}`)).text();
     expect(thanks).toContain('This came of it:');
     const records = JSON.parse(/data-records="([^"]+)"/.exec(thanks)![1]!.replaceAll('&quot;', '"')) as Json[];
-    expect(records.map(({ entity }) => entity)).toEqual(['Visits', 'Apiaries']);
+    expect(records.map(({ entity }) => entity)).toEqual(['Visits', 'BeeYards']);
     const again = /<a href="([^"]+)" class="more">/.exec(thanks)![1]!.replaceAll('&amp;', '&');
     const more = await (await fetch(`${stage.address}${again}`)).text();
     expect(formIn(more).values['reporter_phone']).toBe(person.phone);
@@ -94,7 +94,7 @@ describe('a panel on a record’s page', () => {
     const visit = await stage.crm(`Visits('${steps[0].record.id}')`);
     expect(visit).toMatchObject({ person_id: person.id, organisation_id: null, owner_id: person.owner_id });
     expect(visit.created_by).toBe('Ines Ortmann');
-    const made = await stage.crm(`Apiaries('${steps[1].record.id}')`);
+    const made = await stage.crm(`BeeYards('${steps[1].record.id}')`);
     expect(made.city).toBe(person.city);
   });
   it('is refused with a page that says why, and Open says it too', async () => {

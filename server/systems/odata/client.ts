@@ -18,6 +18,7 @@ import {
   type From,
   type Page,
   type Repetition,
+  type SchemaChanges,
   type Sending,
   type System,
 } from '../system.ts';
@@ -28,6 +29,7 @@ import { filterOf, Looks } from './look.ts';
 import { coarseConditionOf, conditionOf, isFolded, pathOf } from './queries.ts';
 import { addressOf, bodyOf, idFrom, idIn, keysOf, parsed, recordOf, touchesStructure } from './records.ts';
 import { errorInside, refusalOf } from './refusal.ts';
+import { CsdlChanges } from './schema-changes.ts';
 
 /** Records asked for at once where many are read. */
 const PAGE = 500;
@@ -40,6 +42,8 @@ const MOST_PAGES = 5_000;
 export interface Ask extends Partial<Omit<HttpRequest, 'url'>> {
   method: HttpRequest['method'];
   path: string;
+  /** Another place of the same origin, in full, where it isn't below the service's root. */
+  url?: string;
 }
 
 /**
@@ -65,6 +69,11 @@ export class ODataSystem implements System {
     const headers = () => this.headers();
     this.looks = new Looks(capabilities, (path) => this.request({ method: 'GET', path }));
     this.send = capabilities.batch ? withBatches(send, { base: this.base, headers }) : send;
+  }
+
+  get schemaChanges(): SchemaChanges | undefined {
+    const { schemaAt } = this.capabilities;
+    return schemaAt === undefined ? undefined : new CsdlChanges((ask) => this.request(ask), schemaAt);
   }
 
   repetition(): Repetition {
@@ -425,10 +434,10 @@ export class ODataSystem implements System {
 
   /** Sends a request within the service. @throws as {@link System} says; what else it answers is returned */
   async request(ask: Ask): Promise<HttpResponse> {
-    const { method, path, body, headers = {}, repeatable = method === 'GET', group, atomic } = ask;
+    const { method, path, url, body, headers = {}, repeatable = method === 'GET', group, atomic } = ask;
     const response = await this.send({
       method,
-      url: path.startsWith(this.base) ? path : `${this.base}${path}`,
+      url: url ?? (path.startsWith(this.base) ? path : `${this.base}${path}`),
       headers: {
         ...this.headers(),
         ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),

@@ -51,7 +51,13 @@ export async function describeBy(
         ? `None of its entities can be worked with. ${found.schema.unusable[0]!.name}: ${found.schema.unusable[0]!.why}`
         : 'Its metadata names no entities that this token may see.',
     );
-  const capabilities: Capabilities = maxVersion === '4.0' ? { ...found.capabilities, maxVersion } : found.capabilities;
+  const { schemaAt: said, ...able } = found.capabilities;
+  const schemaAt = placeOfChanges(said, base);
+  const capabilities: Capabilities = {
+    ...able,
+    ...(maxVersion === '4.0' ? { maxVersion } : {}),
+    ...(schemaAt === undefined ? {} : { schemaAt }),
+  };
   const description: Description = { schema: found.schema, capabilities };
   const page = recordPage(response.headers['link-template'], base);
   if (page) description.recordPage = page;
@@ -101,6 +107,13 @@ async function documentsOf(
     documents.push(response.text);
   }
   return documents;
+}
+
+/** Where its schema is changed, in full; our token goes nowhere but to where the service itself is. */
+function placeOfChanges(said: string | undefined, base: string): string | undefined {
+  if (said === undefined || !URL.canParse(said, base)) return undefined;
+  const place = new URL(said, base);
+  return place.origin === new URL(base).origin ? place.href : undefined;
 }
 
 /** Characters of a template that is kept. */

@@ -10,6 +10,8 @@ const MOST_SETS = 3_000;
 const MOST_PROPERTIES = 60_000;
 /** Structures within structures that are taken apart. */
 const DEEPEST = 4;
+/** Roles that are told of one set. */
+const MOST_ROLES = 50;
 /** Parts of a key. */
 const MOST_KEYS = 16;
 
@@ -17,6 +19,20 @@ const CORE = 'Org.OData.Core.V1';
 const CAPABILITIES = 'Org.OData.Capabilities.V1';
 const COMMUNICATION = 'Org.OData.Communication.V1';
 const ALLOWED = 'Org.OData.Validation.V1.AllowedValues';
+
+/** Who may read and change records of a set, by the scopes that it names (Capabilities vocabulary, PermissionType). */
+function rolesOf(annotations: Annotations): Pick<Entity, 'roles'> {
+  const scopes = (restrictions: string): string[] | undefined => {
+    const said = annotations[`${CAPABILITIES}.${restrictions}`];
+    const permissions =
+      isRecord(said) && Array.isArray(said['Permissions']) ? said['Permissions'].filter(isRecord) : [];
+    if (permissions.length === 0) return undefined;
+    const all = permissions.flatMap((each) => (Array.isArray(each['Scopes']) ? each['Scopes'].filter(isRecord) : []));
+    return all.slice(0, MOST_ROLES).map((each) => String(each['Scope']).slice(0, 80));
+  };
+  const [reads, writes] = [scopes('ReadRestrictions'), scopes('UpdateRestrictions')];
+  return reads && writes ? { roles: { reads, writes } } : {};
+}
 
 /** What a metadata document says, as Zusammen sees it; what can't be worked with is named with the reason. */
 export function schemaOf(csdl: Csdl): Schema {
@@ -96,6 +112,7 @@ class Reader {
         delete: allowed(set.annotations, 'DeleteRestrictions', 'Deletable'),
       },
       fields,
+      ...rolesOf(set.annotations),
     };
   }
 
@@ -369,5 +386,14 @@ export function capabilitiesOf(csdl: Csdl): Capabilities {
       isRecord(csdl.container[`${CAPABILITIES}.BatchSupport`]),
     delta: csdl.sets.some((set) => isRecord(set.annotations[`${CAPABILITIES}.ChangeTracking`])),
     etags: true,
+    ...schemaAtIn(csdl),
   };
+}
+
+/** Where the service says that its schema is changed: a link of its container's, still as it says it (Core.Links). */
+function schemaAtIn(csdl: Csdl): { schemaAt?: string } {
+  const links = csdl.container[`${CORE}.Links`];
+  const edit = Array.isArray(links) ? links.find((link) => isRecord(link) && link['rel'] === 'edit') : undefined;
+  const href = isRecord(edit) ? edit['href'] : undefined;
+  return typeof href === 'string' && href !== '' && href.length <= 500 ? { schemaAt: href } : {};
 }

@@ -111,6 +111,8 @@ export class Definitions {
       const was = known?.properties.find((each) => each.name === name);
       return was && !collection && was.maxLength !== maxLength;
     });
+    // A table that is left of a type that is gone holds nothing of the new one.
+    if (!known) await this.pool.query(`DROP TABLE IF EXISTS \`${entity.set}\``);
     await makeTable(this.pool, entity, longer);
     await this.pool.query('REPLACE INTO definitions (type, definition) VALUES (?, ?)', [
       entity.type,

@@ -6,8 +6,8 @@ import { actorsOf } from '../parts/actors.ts';
 import { Tag } from '../parts/chip.tsx';
 import { Moment, span } from '../parts/time.tsx';
 
-const ACTIONS = { create: 'Created', update: 'Changed', delete: 'Deleted' };
-const ATTEMPTS = { create: 'Was to be created', update: 'Was to change', delete: 'Was to be deleted' };
+const ACTIONS = { create: 'Created', update: 'Changed', delete: 'Deleted', schema: 'Schema changed' };
+const ATTEMPTS = { create: 'Was to be created', update: 'Was to change', delete: 'Was to be deleted', schema: 'Schema was to change' };
 const CHANGE_STATES: Record<LedgerChange['state'], [word: string, tone: 'moss' | 'sand' | 'brick' | 'saffron']> = {
   written: ['● written', 'moss'],
   intended: ['◌ on its way', 'sand'],

@@ -1,0 +1,32 @@
+import 'reflect-metadata';
+import { Type } from 'class-transformer';
+import { IsDefined, IsObject, IsOptional, IsString, IsUUID, MaxLength, ValidateNested } from 'class-validator';
+import { DefinitionDocument } from '../definitions/index.ts';
+import { SheetColumn, SheetEntity } from '../new-entities/index.ts';
+
+/** A definition document: entities that are to be made. */
+export class NewEntitiesBody extends DefinitionDocument {}
+
+/** A definition document, or a JSON Schema of an object. */
+export class ReadDefinitionBody {
+  @IsDefined() @IsObject() document!: Record<string, unknown>;
+  /** What the entity of a JSON Schema without a title is called. */
+  @IsOptional() @IsString() @MaxLength(80) called?: string;
+}
+
+/** An uploaded file, of whose sheet an entity may be made. */
+export class LookAtSheetBody {
+  @IsUUID() file!: string;
+}
+
+/** How a column of a sheet would lead to records. */
+export class MeasureReferenceBody {
+  @IsUUID() file!: string;
+  @IsDefined() @ValidateNested() @Type(() => SheetColumn) column!: SheetColumn;
+}
+
+/** A new entity out of a sheet, with its rows. */
+export class NewSheetBody {
+  @IsUUID() file!: string;
+  @IsDefined() @ValidateNested() @Type(() => SheetEntity) sheet!: SheetEntity;
+}

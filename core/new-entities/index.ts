@@ -1,0 +1,3 @@
+export * from './model.ts';
+export * from './propose.ts';
+export * from './rows.ts';

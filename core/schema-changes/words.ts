@@ -1,0 +1,47 @@
+import type { DefinedEntity, DefinedField } from '../definitions/index.ts';
+import { counted } from '../values/index.ts';
+import type { ChangeStep } from './model.ts';
+
+/** A field in a few words: what it is, how long it may be, and what holds of it. */
+export function fieldInWords({ type, maxLength, scale, options, relation, required, unique }: DefinedField): string {
+  const kind =
+    type === 'reference'
+      ? `leads to ${relation ?? 'a record'}`
+      : options
+        ? `${type === 'options' ? 'several of' : 'one of'} ${counted(options.length, 'option')}`
+        : type === 'number' && scale !== undefined
+          ? `number, ${counted(scale, 'decimal')}`
+          : type;
+  return [
+    maxLength === undefined ? kind : `${kind}, up to ${maxLength}`,
+    ...(required ? ['required'] : []),
+    ...(unique ? ['unique'] : []),
+  ].join(', ');
+}
+
+/** What a step does, in a sentence. */
+export function stepInWords(step: ChangeStep): string {
+  switch (step.kind) {
+    case 'entities':
+      return `Make ${step.entities.map(({ label, fields }) => `${label} with ${counted(fields.length, 'field')}`).join(', ')}.`;
+    case 'field':
+      return `Make ${step.field.label} of ${step.entity}: ${fieldInWords(step.field)}.`;
+    case 'options':
+      return `Add ${counted(step.options.length, 'option')} to ${step.field} of ${step.entity}.`;
+    case 'rows':
+      return `Take ${counted(step.rows, 'row')} in.`;
+  }
+}
+
+/** What of an entity can't be changed once it is made: its parts, for a sentence of the screen's. */
+export function fixedOnceMade({ name, fields }: Pick<DefinedEntity, 'name' | 'fields'>): {
+  entity: string;
+  unique: string[];
+  relations: string[];
+} {
+  return {
+    entity: name,
+    unique: fields.filter((field) => field.unique).map(({ label }) => label),
+    relations: fields.filter(({ type }) => type === 'reference').map(({ label }) => label),
+  };
+}

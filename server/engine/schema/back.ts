@@ -1,0 +1,98 @@
+import type { ChangeStep, StepOutcome } from '@zusammen/core/schema-changes';
+import {
+  deleteIntake,
+  importById,
+  intakeById,
+  rowsOfImport,
+  setIntakeState,
+  setJobState,
+  settleByHand,
+  submissionById,
+} from '../../store/index.ts';
+import { removeEntity, removeField, removeOptions, SchemaRefused } from '../../systems/index.ts';
+import { takeBackSubmission } from '../take-back.ts';
+import type { SchemaWork } from './work.ts';
+
+/** Takes one step back, as far as nobody else has built upon it. @throws SchemaRefused, SystemTrouble */
+export async function takeStepBack(
+  work: SchemaWork,
+  step: ChangeStep,
+  { made = [], intake, import: importId }: StepOutcome,
+  by: string,
+): Promise<void> {
+  switch (step.kind) {
+    case 'entities':
+      // Those that lead to others go first.
+      for (const name of made.toReversed()) await removeEntity(work, step.system, name);
+      return;
+    case 'field':
+      for (const name of made) await removeField(work, step.system, [step.entity, name]);
+      return;
+    case 'options':
+      return removeOptions(
+        work,
+        step.system,
+        [step.entity, step.field],
+        step.options.map(({ value }) => value),
+      );
+    case 'rows':
+      return takeRowsBack(work, { intake, importId, by });
+  }
+}
+
+/** So many rows are taken back side by side; each is a read and a write there. */
+const AT_ONCE = 8;
+const PORTION = 400;
+/** States in which a row has come to an end and may have written something. */
+const WROTE = new Set(['applied', 'refused', 'failed', 'in review']);
+
+/** Everything that the rows of a file wrote is taken back, what waits is set aside, and the intake goes. */
+async function takeRowsBack(
+  work: SchemaWork,
+  { intake: intakeId, importId, by }: { intake: string | undefined; importId: string | undefined; by: string },
+): Promise<void> {
+  const { db } = work;
+  const intake = intakeId === undefined ? undefined : await intakeById(db, intakeId);
+  const file = importId === undefined ? undefined : await importById(db, importId);
+  if (!intake || intake.deletedAt !== null) return;
+  const actor = { id: null, name: by };
+  if (intake.state === 'open') await setIntakeState(db, intake.id, 'closed', actor);
+  if (file) {
+    await setJobState(db, file.id, ['running', 'paused'], 'cancelled');
+    const left = await takeBackAll(work, file, by);
+    if (left.length > 0)
+      throw new SchemaRefused(`${left.length} rows couldn’t be taken back. Row ${left[0]!.row}: ${left[0]!.words}`);
+  }
+  const waiting = await deleteIntake(db, intake.id, actor);
+  if (waiting > 0) throw new SchemaRefused(`${waiting} rows are still on their way; try again in a moment.`);
+}
+
+async function takeBackAll(
+  work: SchemaWork,
+  file: NonNullable<Awaited<ReturnType<typeof importById>>>,
+  by: string,
+): Promise<{ row: number; words: string }[]> {
+  const { db, systems, live } = work;
+  const taking = { db, systems, schemas: await live.allSchemas(), actor: by };
+  const left: { row: number; words: string }[] = [];
+  for (let after = 0; ; ) {
+    const rows = await rowsOfImport(db, file, { limit: PORTION, after });
+    const last = rows.at(-1);
+    if (!last) return left;
+    const one = async ({ row, submission, state }: (typeof rows)[number]): Promise<void> => {
+      if (state === 'received') {
+        left.push({ row, words: 'It is still on its way; try again in a moment.' });
+        return;
+      }
+      const known = WROTE.has(state) ? await submissionById(db, submission) : undefined;
+      if (!known) return;
+      const results = await takeBackSubmission(taking, known);
+      const not = results.find(({ done }) => !done);
+      if (not) left.push({ row, words: not.words });
+      else if (state !== 'applied')
+        await settleByHand(db, submission, [state], 'set aside', 'its entity was taken back');
+    };
+    for (let at = 0; at < rows.length; at += AT_ONCE) await Promise.all(rows.slice(at, at + AT_ONCE).map(one));
+    after = last.row;
+  }
+}

@@ -1,0 +1,99 @@
+import { intakeOfSheet } from '@zusammen/core/new-entities';
+import { entityOf } from '@zusammen/core/schema';
+import type { ChangeStep, StepOutcome } from '@zusammen/core/schema-changes';
+import { openFile, UnreadableFile } from '../../files/index.ts';
+import {
+  addImport,
+  addIntake,
+  bytesOfFile,
+  fileById,
+  importsOf,
+  intakeById,
+  listIntakes,
+  publishDraft,
+  type Intake,
+  type SchemaChangeRow,
+} from '../../store/index.ts';
+import { addField, addOptions, makeEntities, SchemaRefused } from '../../systems/index.ts';
+import type { SchemaWork } from './work.ts';
+
+/** What came of a step. */
+export type Done = Pick<StepOutcome, 'made' | 'intake' | 'import'>;
+
+/** Carries one step out; done before, it is found done. @throws SchemaRefused, SystemTrouble */
+export async function carryOutStep(
+  work: SchemaWork,
+  change: SchemaChangeRow,
+  step: ChangeStep,
+  outcomes: readonly StepOutcome[],
+): Promise<Done> {
+  switch (step.kind) {
+    case 'entities':
+      return { made: await makeEntities(work, step.system, step.entities) };
+    case 'field':
+      return { made: [await addField(work, step.system, step.entity, step.field, change.by)] };
+    case 'options':
+      await addOptions(work, step.system, [step.entity, step.field], step.options, change.by);
+      return {};
+    case 'rows':
+      return takeRowsIn(work, change, step, outcomes);
+  }
+}
+
+/** The rows of a sheet are taken in through an intake that is made for them. */
+async function takeRowsIn(
+  work: SchemaWork,
+  change: SchemaChangeRow,
+  step: ChangeStep & { kind: 'rows' },
+  outcomes: readonly StepOutcome[],
+): Promise<Done> {
+  const { db } = work;
+  const made = change.steps.findIndex(({ kind, system }) => kind === 'entities' && system === step.system);
+  const name = outcomes[made]?.made?.[0];
+  const file = await fileById(db, step.file);
+  if (!file || file.removedAt !== null) throw new SchemaRefused('The file has been removed.');
+  const intake = (await madeBefore(work, change)) ?? (await makeIntake(work, change, step, name));
+  const known = (await importsOf(db, intake.id))[0];
+  const job = known ?? (await addImport(db, intake.id, file, change.by));
+  work.look();
+  return { intake: intake.id, import: job.id };
+}
+
+/** A change makes one intake, under a key of its own. */
+const keyOf = ({ id }: SchemaChangeRow): string => `rows-${id.slice(-12)}`;
+
+async function madeBefore({ db }: SchemaWork, change: SchemaChangeRow): Promise<Intake | undefined> {
+  return (await listIntakes(db)).find(({ key }) => key === keyOf(change));
+}
+
+async function makeIntake(
+  work: SchemaWork,
+  change: SchemaChangeRow,
+  { system, sheet, file }: ChangeStep & { kind: 'rows' },
+  name: string | undefined,
+): Promise<Intake> {
+  const { db, live } = work;
+  live.forget();
+  const [schemas, recognitions] = await Promise.all([live.allSchemas(), live.known.recognitions()]);
+  const schema = schemas.get(system) ?? { entities: [] };
+  const entity = entityOf(schema, name ?? '');
+  if (!entity) throw new SchemaRefused(`${sheet.plural} can’t be seen in the system.`);
+  const fields = await fieldsOf(work, file);
+  const document = intakeOfSheet({ sheet, fields, file, system, entity, schema, recognitions });
+  const actor = { id: null, name: change.by };
+  const intake = await addIntake(db, keyOf(change), document, actor);
+  await publishDraft(db, intake.id, intake.revision, [], actor);
+  live.forget();
+  return (await intakeById(db, intake.id)) ?? intake;
+}
+
+async function fieldsOf({ db, fileReader }: SchemaWork, file: string) {
+  try {
+    const opened = await openFile(await bytesOfFile(db, file), fileReader);
+    await opened.close();
+    return opened.fields;
+  } catch (error) {
+    if (error instanceof UnreadableFile) throw new SchemaRefused(error.message);
+    throw error;
+  }
+}

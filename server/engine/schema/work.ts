@@ -1,0 +1,127 @@
+import { nextStep, type ChangeStep, type StepOutcome } from '@zusammen/core/schema-changes';
+import { v7 as uuid } from 'uuid';
+import {
+  keepOutcomes,
+  newestAttempt,
+  noteIntent,
+  schemaChangeById,
+  settleSchemaRow,
+  type Database,
+  type SchemaChangeRow,
+} from '../../store/index.ts';
+import { isSystemTrouble, SchemaRefused, SystemUnavailable, type Changing } from '../../systems/index.ts';
+import type { FileReader } from '../../files/index.ts';
+import type { JobEnd, JobWork } from '../jobs.ts';
+import type { LiveView } from '../live.ts';
+import { carryOutStep, type Done } from './steps.ts';
+import { takeStepBack } from './back.ts';
+import { onLedger } from './on-ledger.ts';
+
+/** What carrying out changes of schemas works with. */
+export interface SchemaWork extends Changing {
+  db: Database;
+  live: LiveView;
+  fileReader: FileReader;
+  /** Told when there is another job. */
+  look: () => void;
+}
+
+/** A system that is away is asked again after so long. */
+const AGAIN_MS = 5_000;
+
+/**
+ * Carries changes of schemas out, or takes them back, step by step; each is on the ledger before it is sent. What is cut
+ * short goes on: a step asked for again is there already.
+ */
+export const schemaWork =
+  (work: SchemaWork): JobWork =>
+  async (job) => {
+    const change = await schemaChangeById(work.db, job.row.subject);
+    if (!change) return { state: 'done', words: null };
+    const { direction, by } = change;
+    const outcomes = change.steps.map((_, at): StepOutcome => change.outcomes[at] ?? { state: 'waiting' });
+    for (;;) {
+      if (job.stopping) return 'stopped';
+      const at = nextStep({ ...change, outcomes });
+      if (at === undefined) return { state: 'done', words: null };
+      const step = change.steps[at]!;
+      const keep = async (outcome: StepOutcome): Promise<void> => {
+        outcomes[at] = outcome;
+        const settled = outcomes.filter(({ state }) => state === (direction === 'forth' ? 'done' : 'taken back'));
+        await job.note({ done: settled.length }, async (query) => {
+          await keepOutcomes(query, change.id, outcomes);
+        });
+      };
+      const end =
+        direction === 'forth'
+          ? await forth(work, change, { at, step, outcomes, keep })
+          : await back(work, { step, outcome: outcomes[at]!, by: job.row.startedBy || by, keep });
+      work.live.forget();
+      if (end) return end;
+    }
+  };
+
+interface At {
+  at: number;
+  step: ChangeStep;
+  outcomes: readonly StepOutcome[];
+  keep: (outcome: StepOutcome) => Promise<void>;
+}
+
+/** @returns how the job ends, where it doesn't go on */
+async function forth(
+  work: SchemaWork,
+  change: SchemaChangeRow,
+  { at, step, outcomes, keep }: At,
+): Promise<JobEnd | undefined> {
+  const row = onLedger(step);
+  const key = { step: String(at), row: 0, ofEntity: '', ofRecord: '' };
+  const before = await newestAttempt(work.db, change.turn, key);
+  // One that was cut short is asked for again under its own row.
+  const ledgerId =
+    before?.state === 'intended'
+      ? before.id
+      : row &&
+        (await noteIntent(work.db, {
+          ...{ turn: change.turn, intakeId: null, ...key, attempt: (before?.attempt ?? 0) + 1 },
+          ...{ ...row, recordId: null, action: 'schema' as const, before: {}, etagBefore: null, requestId: uuid() },
+          ...{ state: 'intended' as const, intendedAt: new Date(), undoes: null },
+        }));
+  const settle = async (words?: string): Promise<void> => {
+    if (ledgerId !== undefined) await settleSchemaRow(work.db, ledgerId, words);
+  };
+  try {
+    const done: Done = await carryOutStep(work, change, step, outcomes);
+    await settle();
+    await keep({ state: 'done', ...done });
+    return undefined;
+  } catch (error) {
+    const words = wordsOf(error);
+    await settle(words);
+    if (error instanceof SystemUnavailable) return { state: 'running', dueAt: new Date(Date.now() + AGAIN_MS) };
+    await keep({ state: 'refused', words });
+    return { state: 'paused', words };
+  }
+}
+
+async function back(
+  work: SchemaWork,
+  { step, outcome, by, keep }: { step: ChangeStep; outcome: StepOutcome; by: string } & Pick<At, 'keep'>,
+): Promise<JobEnd | undefined> {
+  try {
+    await takeStepBack(work, step, outcome, by);
+    await keep({ ...outcome, state: 'taken back' });
+    return undefined;
+  } catch (error) {
+    const words = wordsOf(error);
+    if (error instanceof SystemUnavailable) return { state: 'running', dueAt: new Date(Date.now() + AGAIN_MS) };
+    await keep({ ...outcome, words });
+    return { state: 'paused', words };
+  }
+}
+
+/** @throws what is neither the system's doing nor a refusal */
+function wordsOf(error: unknown): string {
+  if (error instanceof SchemaRefused || isSystemTrouble(error)) return error.message;
+  throw error;
+}
