@@ -71,7 +71,7 @@ export function proposeColumn(column: string, name: string, evidence: ColumnEvid
   return asType(column, { name, label: labelOf(column) }, TYPES[evidence.kind], evidence);
 }
 
-const labelOf = (column: string): string => column.replace(/[.:]$/, '').slice(0, 120).trim() || column.slice(0, 120);
+const labelOf = (column: string): string => column.replace(/:$/, '').slice(0, 120).trim() || column.slice(0, 120);
 
 /**
  * A column as a field of a kind, with what its rows say about that kind: limits with room, options, the order of dates.
