@@ -4,6 +4,7 @@ import type { DefinitionDocument } from '../definitions/index.ts';
 import type { ReadForm } from '../forms/index.ts';
 import type { IntakeDocument } from '../intake/index.ts';
 import type { Learned, SuggestedLine } from '../mapping/index.ts';
+import type { ReferenceSeen } from '../new-entities/index.ts';
 import type { StepReport } from '../plans/index.ts';
 import type { RecordState, Schema } from '../schema/index.ts';
 import type * as bodies from './bodies.ts';
@@ -328,7 +329,7 @@ export interface Routes {
   'post /schema/:system/sheets/look': { body: schemaBodies.LookAtSheetBody; answer: { told: schemas.SheetTold[] } };
   'post /schema/:system/sheets/reference': {
     body: schemaBodies.MeasureReferenceBody;
-    answer: { seen: schemas.ReferenceSeen };
+    answer: { seen: ReferenceSeen };
   };
   'post /schema/:system/sheets': { body: schemaBodies.NewSheetBody; answer: { change: string } };
   'get /schema-changes': { answer: { changes: schemas.SchemaChangeTold[] } };

@@ -1,6 +1,6 @@
 import type { ComparedEntity, DefinitionDocument } from '../definitions/index.ts';
 import type { Oddity, SeenColumn } from '../forms/index.ts';
-import type { ColumnReference, SheetEntity } from '../new-entities/index.ts';
+import type { ReferenceSeen, SheetEntity } from '../new-entities/index.ts';
 import type { ChangeDirection, ChangeStep, StepOutcome } from '../schema-changes/index.ts';
 import type { SubmissionState } from './submissions.ts';
 
@@ -13,19 +13,6 @@ export interface SchemaAbilities {
   removing: boolean;
   /** Roles of its people, as its sets name them. */
   roles: string[];
-}
-
-/** How the values of a column lead to records: what was counted, of how many rows. */
-export interface ReferenceSeen {
-  column: string;
-  reference: ColumnReference;
-  found: number;
-  unsure: number;
-  nobody: number;
-  of: number;
-  /** Some of those that are unsure, and that are nobody. */
-  unsureOnes: string[];
-  nobodies: string[];
 }
 
 /** What is told of a sheet, line by line as it becomes known. */

@@ -1,3 +1,4 @@
 export * from './model.ts';
 export * from './propose.ts';
 export * from './rows.ts';
+export * from './said.ts';

@@ -28,6 +28,19 @@ export class ColumnReference {
   @IsString() @MinLength(1) @MaxLength(255) entity!: string;
 }
 
+/** How the values of a column lead to records: what was counted, of how many rows. */
+export interface ReferenceSeen {
+  column: string;
+  reference: ColumnReference;
+  found: number;
+  unsure: number;
+  nobody: number;
+  of: number;
+  /** Some of those that are unsure, and that are nobody. */
+  unsureOnes: string[];
+  nobodies: string[];
+}
+
 /** One column of a sheet, and what becomes of it. */
 export class SheetColumn {
   /** Its heading. */

@@ -9,6 +9,7 @@ import {
   type DefinedType,
 } from '../definitions/index.ts';
 import type { Alike, ColumnEvidence, SeenColumn } from '../forms/index.ts';
+import type { Schema } from '../schema/index.ts';
 import type { SheetColumn, SheetEntity, Spelling } from './model.ts';
 
 const TYPES: Record<ColumnEvidence['kind'], DefinedType> = {
@@ -38,10 +39,11 @@ export const lengthFor = (characters: number): number =>
 /**
  * What a sheet would be as an entity: named after its file, each column a field of the kind that its rows prove, unique
  * and required where they all are, near-alike options one. All of it is a proposal that somebody goes through.
- * @param file the file's name @param taken names of entities that are there
+ * @param file the file's name @param known what the system has
  */
-export function proposeSheet(file: string, columns: readonly SeenColumn[], taken: readonly string[]): SheetEntity {
+export function proposeSheet(file: string, columns: readonly SeenColumn[], known: Schema): SheetEntity {
   const label = calledAfter(file);
+  const taken = known.entities.flatMap((entity) => [entity.name, entity.label]);
   const names: string[] = [];
   const proposed = columns.map(({ column, evidence }): SheetColumn => {
     if (evidence.of === evidence.blank && evidence.fillers.length === 0) return { column };
@@ -53,7 +55,20 @@ export function proposeSheet(file: string, columns: readonly SeenColumn[], taken
   return {
     ...{ name: entityNameFor(label, taken), label, plural: pluralOf(label), columns: proposed },
     ...(namedBy === undefined ? {} : { namedBy }),
+    ...usualRoles(known),
   };
+}
+
+/** Whoever reads, or writes, most of what the system has, may do so with what is new. */
+export function usualRoles({ entities }: Schema): Pick<SheetEntity, 'reads' | 'writes'> {
+  const told = entities.flatMap(({ roles }) => roles ?? []);
+  if (told.length === 0) return {};
+  const most = (of: 'reads' | 'writes'): string[] =>
+    [...new Set(told.flatMap((roles) => roles[of]))].filter(
+      (role) => told.filter((roles) => roles[of].includes(role)).length > told.length / 2,
+    );
+  const writes = most('writes');
+  return { reads: [...new Set([...most('reads'), ...writes])], writes };
 }
 
 function calledAfter(file: string): string {

@@ -1,6 +1,12 @@
-import type { ReferenceSeen, SheetTold } from '@zusammen/core/api';
+import type { SheetTold } from '@zusammen/core/api';
 import { INTAKE_FORMAT, type IntakeDocument } from '@zusammen/core/intake';
-import { findStep, proposeSheet, type ColumnReference, type SheetColumn } from '@zusammen/core/new-entities';
+import {
+  findStep,
+  proposeSheet,
+  type ColumnReference,
+  type ReferenceSeen,
+  type SheetColumn,
+} from '@zusammen/core/new-entities';
 import type { SeenColumn } from '@zusammen/core/forms';
 import { entityOf, type Entity, type Schema } from '@zusammen/core/schema';
 import { readPersonName } from '@zusammen/core/values';
@@ -64,8 +70,7 @@ export async function lookAtSheet(
     const sheet = facts.sheet === undefined ? {} : { sheet: facts.sheet };
     tell({ kind: 'read', name: file.name, columns, rows, heading, ...sheet, oddities, sample });
     const seen = await opened.look((done) => tell({ kind: 'progress', rows: done }));
-    const taken = schema.entities.flatMap(({ name, label }) => [name, label]);
-    tell({ kind: 'seen', columns: seen, proposal: proposeSheet(file.name, seen, taken) });
+    tell({ kind: 'seen', columns: seen, proposal: proposeSheet(file.name, seen, schema) });
     for (const column of seen) {
       if (wanted.gone?.aborted) return;
       const leads = await whereItLeads(context, { system, schema, opened, wanted }, column);

@@ -84,6 +84,18 @@ export const router = createBrowserRouter([
       { path: 'ledger', lazy: async () => ({ Component: (await import('./pages/ledger.tsx')).Ledger }) },
       { path: 'schema', lazy: async () => ({ Component: (await import('./pages/schema.tsx')).Schema }) },
       {
+        path: 'schema/new',
+        lazy: async () => ({ Component: (await import('./pages/new-entity/new-entity.tsx')).NewEntity }),
+      },
+      {
+        path: 'schema/changes',
+        lazy: async () => ({ Component: (await import('./pages/schema-changes/list.tsx')).SchemaChanges }),
+      },
+      {
+        path: 'schema/changes/:id',
+        lazy: async () => ({ Component: (await import('./pages/schema-changes/change.tsx')).SchemaChange }),
+      },
+      {
         path: 'schema/recognition',
         lazy: async () => ({ Component: (await import('./pages/recognition/recognition.tsx')).Recognition }),
       },

@@ -31,6 +31,8 @@ const PLACES: { name: string; words?: string; to: string; roles: User['role'][] 
   { name: 'Search the ledger', words: 'submissions history', to: '/ledger', roles: EVERYBODY },
   { name: 'Search all changes', words: 'ledger export', to: '/ledger?by=change', roles: EVERYBODY },
   { name: 'Look at schemas', words: 'entities fields options reach', to: '/schema', roles: EVERYBODY },
+  { name: 'Make a new entity', words: 'sheet spreadsheet definition schema', to: '/schema/new', roles: SPECIALISTS },
+  { name: 'Look at what was changed of schemas', words: 'entities fields', to: '/schema/changes', roles: EVERYBODY },
   { name: 'Look at systems', words: 'connections health', to: '/systems', roles: EVERYBODY },
   { name: 'Connect a system', to: '/systems?connect=1', roles: ['administrator'] },
   { name: 'Match two files', words: 'records look up', to: '/schema/two-files', roles: SPECIALISTS },

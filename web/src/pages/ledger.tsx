@@ -262,7 +262,8 @@ function ValuesOf({ change }: { change: LedgerLine }) {
 }
 
 /** Where the cause of a change is shown: its submission, its pairing, or a merge of doubles. */
-function causePath({ submissionId, pairing, systemId, entity }: LedgerLine): string {
+function causePath({ submissionId, schemaChange, pairing, systemId, entity }: LedgerLine): string {
+  if (schemaChange !== undefined) return `/schema/changes/${schemaChange}`;
   if (submissionId) return `/ledger?submission=${submissionId}`;
   return pairing ? `/pairings/${pairing.id}` : `/schema/doubles?system=${systemId}&entity=${entity}&show=merged`;
 }

@@ -2,18 +2,20 @@ import { suggestRecognition } from '@zusammen/core/recognition';
 import type { Entity, Field } from '@zusammen/core/schema';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { useReach, useSystem, useSystems } from '../api/hooks.ts';
+import { useMe, useReach, useSystem, useSystems } from '../api/hooks.ts';
 import { useRecognitions } from '../api/recognition.ts';
 import type { ReachedUse } from '@zusammen/core/api';
 import { RowsInSight } from '../parts/in-sight.tsx';
 import { plural } from '../parts/plural.ts';
 import { Incoming, Outgoing, Tag } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
+import { DropFile } from '../parts/drop-file.tsx';
 import { Editable } from '../parts/editable.tsx';
 import { SearchBox } from '../parts/search-box.tsx';
 import { Heading, Sheet, TD, TH, TH_WRAPS } from '../parts/sheet.tsx';
 import { Empty, Fetched } from '../parts/states.tsx';
 import { Moment } from '../parts/time.tsx';
+import { useUpload } from './new-entity/use-upload.ts';
 import { rightsInWords } from './rights-in-words.ts';
 
 /** What the systems keep: systems › entities › fields, as read from them. */
@@ -23,6 +25,9 @@ export function Schema() {
   const [search, setSearch] = useState('');
   const system = systems.data?.find(({ id }) => id === params.get('system')) ?? systems.data?.[0];
   const detail = useSystem(system?.id);
+  const me = useMe();
+  const may = me.data !== undefined && me.data.role !== 'viewer';
+  const { share, problem, send } = useUpload(system?.id);
   const entities = detail.data?.schema.entities ?? [];
   const named = params.get('entity');
   const entity =
@@ -45,18 +50,28 @@ export function Schema() {
     );
   }
   return (
-    <>
+    <DropFile label="Make a new entity of this sheet" disabled={!may} choose={(file) => void send(file)}>
       <Heading
         crumbs={system && `Schema / ${system.name} /`}
         title={entity?.label ?? 'Schema'}
         actions={
-          <SearchBox
-            label="Find a field"
-            placeholder="Find a field"
-            text={search}
-            change={setSearch}
-            width="w-[220px]"
-          />
+          <>
+            <SearchBox
+              label="Find a field"
+              placeholder="Find a field"
+              text={search}
+              change={setSearch}
+              width="w-[180px]"
+            />
+            {may && (
+              <Link
+                to={`/schema/new?system=${system?.id ?? ''}`}
+                className="inline-flex h-[33px] items-center rounded-[7px] border border-line bg-sheet px-3.5 font-semibold whitespace-nowrap hover:bg-wash"
+              >
+                New entity
+              </Link>
+            )}
+          </>
         }
       >
         {system && entity && <RecognitionLink system={system.id} entity={entity} />}
@@ -67,6 +82,16 @@ export function Schema() {
           </span>
         )}
       </Heading>
+      {share !== undefined && (
+        <p role="status" className="mb-2 text-soft">
+          {share < 1 ? `Sending the sheet, ${Math.round(share * 100)} %` : 'Reading the sheet …'}
+        </p>
+      )}
+      {problem !== undefined && (
+        <p role="alert" className="mb-2 text-brick">
+          {problem}
+        </p>
+      )}
       <div className="grid grid-cols-[240px_minmax(0,1fr)] items-start gap-3.5 max-[900px]:grid-cols-1">
         <div className="space-y-3.5">
           {systems.data?.map((each) => (
@@ -115,7 +140,7 @@ export function Schema() {
           </Fetched>
         </Sheet>
       </div>
-    </>
+    </DropFile>
   );
 }
 

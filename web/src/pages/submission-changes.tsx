@@ -7,7 +7,12 @@ import { Tag } from '../parts/chip.tsx';
 import { Moment, span } from '../parts/time.tsx';
 
 const ACTIONS = { create: 'Created', update: 'Changed', delete: 'Deleted', schema: 'Schema changed' };
-const ATTEMPTS = { create: 'Was to be created', update: 'Was to change', delete: 'Was to be deleted', schema: 'Schema was to change' };
+const ATTEMPTS = {
+  create: 'Was to be created',
+  update: 'Was to change',
+  delete: 'Was to be deleted',
+  schema: 'Schema was to change',
+};
 const CHANGE_STATES: Record<LedgerChange['state'], [word: string, tone: 'moss' | 'sand' | 'brick' | 'saffron']> = {
   written: ['● written', 'moss'],
   intended: ['◌ on its way', 'sand'],
