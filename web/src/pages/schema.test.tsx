@@ -42,6 +42,9 @@ const schema = (at = '/schema', more: Answers = {}) =>
     at,
     path: '/schema',
     answers: {
+      'get /session': {
+        user: { id: 'u1', email: 'm@x.example', name: 'Mara', role: 'specialist', active: true } as never,
+      },
       'get /systems': { systems: [SYSTEM.system] },
       'get /systems/:id': SYSTEM,
       'get /recognitions': { recognitions: [] },
