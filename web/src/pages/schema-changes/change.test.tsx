@@ -58,6 +58,13 @@ describe('a change of schemas', () => {
     await user.click(within(await screen.findByRole('dialog')).getByRole('button', { name: 'Take all back' }));
     await waitFor(() => expect(asked.some(({ name }) => name.endsWith('take-back'))).toBe(true));
   });
+  it('that was taken back can be done again as it was', async () => {
+    const { user, asked } = page(
+      change({ direction: 'back', outcomes: [{ state: 'taken back' }, { state: 'taken back' }] }),
+    );
+    await user.click(await screen.findByRole('button', { name: 'Do it again' }));
+    await waitFor(() => expect(asked.some(({ name }) => name.endsWith('go-on'))).toBe(true));
+  });
   it('that the system didn’t take says so in its words, and can be gone on with', async () => {
     const words = 'Nest/a: Every record has this already.';
     const { user, asked } = page(

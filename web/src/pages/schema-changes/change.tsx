@@ -55,9 +55,9 @@ function Shown({ change }: { change: SchemaChangeDetail }) {
                   Take all back
                 </Button>
               )}
-              {(left || direction === 'back') && (left || stands) && (
+              {(left || direction === 'back') && (
                 <Button look="strong" busy={move.isPending} onClick={() => move.mutate('go-on')}>
-                  Go on with it
+                  {stands || left ? 'Go on with it' : 'Do it again'}
                 </Button>
               )}
             </>

@@ -1,0 +1,122 @@
+import { apiaryCards, peopleOf } from '../scripts/demo-cards.ts';
+import type { Page } from '@playwright/test';
+import { address, expect, standins, test } from './stage.ts';
+
+/** Drops a file on a page, as a hand does. */
+async function drop(page: Page, on: string, file: Buffer, name: string): Promise<void> {
+  const bytes = file.toString('base64');
+  // Said as a text: what a page has of files isn't known here.
+  const transfer = await page.evaluateHandle(`(() => {
+    const data = new DataTransfer();
+    const bytes = Uint8Array.from(atob('${bytes}'), (sign) => sign.charCodeAt(0));
+    data.items.add(new File([bytes], '${name}'));
+    return data;
+  })()`);
+  await page.locator(on).dispatchEvent('drop', { dataTransfer: transfer });
+}
+
+const crm = async (path: string): Promise<{ value: Record<string, unknown>[]; error?: unknown }> =>
+  (await (
+    await fetch(`${standins()}/crm/odata/${path}`, { headers: { Authorization: 'Bearer demo-administrator' } })
+  ).json()) as never;
+
+test('a spreadsheet becomes an entity: gone through, made, its rows in, all taken back and done again', async ({
+  app: page,
+}) => {
+  test.slow();
+  await page.goto(`${address()}/schema`);
+  await expect(page.getByRole('link', { name: 'New entity' })).toBeVisible();
+  // The same cards as the demo's, with keepers whom this CRM knows.
+  const cards = await apiaryCards(await peopleOf(`${standins()}/crm/odata/`));
+  await drop(page, 'h1', cards, 'apiaries.xlsx');
+  await expect(page.getByRole('heading', { name: 'A new entity from apiaries.xlsx' })).toBeVisible();
+
+  // The evidence stands beside each column; real rows are paged through.
+  const row = (column: string) =>
+    page.locator('tr', { has: page.getByRole('button', { name: `What ${column} becomes` }) });
+  await expect(row('Reg. no.')).toContainText('no two alike, none blank');
+  await expect(row('First seen')).toContainText('219 can only be day first');
+  await expect(row('Last insp.')).toContainText('17 fill it with n/a: left blank');
+  await expect(row('Office')).toContainText('blank in every row');
+  await page.keyboard.press('ArrowRight');
+  await expect(row('Reg. no.')).toContainText('HB-0002');
+
+  // Two near-alike options are joined, a column is left out, the keeper becomes a reference.
+  await row('Status').getByRole('button', { name: 'join', exact: true }).click();
+  await expect(row('Status')).toContainText('option, 4');
+  await row('Notes').getByRole('button', { name: 'What Notes becomes' }).click();
+  await page.getByRole('option', { name: 'left out' }).click();
+  await row('Keeper').getByRole('button', { name: 'make it a reference' }).click({ timeout: 60_000 });
+  await expect(row('Keeper')).toContainText(' unsure, ', { timeout: 30_000 });
+  const unsure = Number(/, (\d{1,4}) unsure/.exec(await row('Keeper').innerText())![1]);
+  expect(unsure).toBeGreaterThan(0);
+  await expect(page.getByText('Can’t be changed once it is made')).toBeVisible();
+  // It is a draft until it is made: leaving the page loses nothing.
+  await page.reload();
+  await expect(row('Notes')).toContainText('left out');
+
+  const allIn = (): Promise<void> => expect(page.getByText('412 of 412 carried out')).toBeVisible({ timeout: 90_000 });
+  await page.getByRole('button', { name: 'Make Apiary and take in 412 rows' }).click();
+  await allIn();
+  await expect(page.getByRole('link', { name: `${unsure} to decide in Review` })).toBeVisible();
+  const { value } = await crm("Apiaries?$filter=reg_no eq 'HB-0001'");
+  expect(value[0]).toMatchObject({ reg_no: 'HB-0001', keeper_id: expect.stringMatching(/^P-/) });
+  expect(value[0]).not.toHaveProperty('notes');
+
+  // All of it is taken back, the records first, then the entity; and done again as it was.
+  await page.getByRole('button', { name: 'Take all back' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Take all back' }).click();
+  await expect(page.getByRole('button', { name: 'Do it again' })).toBeVisible({ timeout: 90_000 });
+  expect((await crm('Apiaries')).error).toBeDefined();
+  await page.getByRole('button', { name: 'Do it again' }).click();
+  await allIn();
+
+  // What was unsure waits in Review.
+  await page.getByRole('link', { name: `${unsure} to decide in Review` }).click({ timeout: 30_000 });
+  await expect(page).toHaveURL(/review\?intake=/);
+  await expect(page.getByText(/records fit/).first()).toBeVisible();
+});
+
+test('a definition document makes an entity; a wrong one is refused with its path; the same is compared', async ({
+  app: page,
+}) => {
+  const field = (name: string, more: object = {}) => ({ name, label: name, type: 'text', ...more });
+  const document = {
+    format: 1,
+    entities: [
+      {
+        ...{ name: 'Extractor', label: 'Extractor', plural: 'Extractors', namedBy: 'serial' },
+        fields: [
+          field('serial', { unique: true, required: true, maxLength: 20 }),
+          field('lent_to', { label: 'Lent to', type: 'reference', relation: 'Person' }),
+          field('stands_at', { label: 'Stands at', type: 'reference', relation: 'Organisation' }),
+          field('frames', { type: 'integer' }),
+        ],
+      },
+    ],
+  };
+  await page.goto(`${address()}/schema/new?from=document`);
+  const text = page.getByLabel('A definition document, or a JSON Schema of an object');
+  const wrong = structuredClone(document);
+  wrong.entities[0]!.fields[3]!.type = 'shape';
+  await text.fill(JSON.stringify(wrong));
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByRole('alert')).toContainText('entities.0.fields.3.type');
+  await text.fill(JSON.stringify(document));
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByText('new in Co-op CRM')).toBeVisible();
+  await expect(page.getByText('that serial is unique')).toBeVisible();
+  await page.getByRole('button', { name: 'Make Extractor' }).click();
+  await expect(page.getByText('Make Extractor with 4 fields.')).toBeVisible();
+  await page.getByRole('link', { name: /Look at Extractor/ }).click();
+  await expect(page.getByRole('row', { name: /Lent to lent_to_id → People/ })).toBeVisible();
+
+  // As another system tells it, with an option more and a field that isn't there.
+  document.entities[0]!.fields.push(field('colour', { type: 'option', options: [{ value: 'red', label: 'Red' }] }));
+  await page.goto(`${address()}/schema/new?from=document`);
+  await text.fill(JSON.stringify(document));
+  await page.getByRole('button', { name: 'Read it' }).click();
+  await expect(page.getByText('is there already')).toBeVisible();
+  await expect(page.getByRole('link', { name: '4 of 5 fields the same' })).toBeVisible();
+  await expect(page.getByText('✕ missing')).toBeVisible();
+});
