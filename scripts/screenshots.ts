@@ -44,13 +44,6 @@ async function take(name: string, path: string, before: () => Promise<unknown> =
 
 await take('today', '/?range=7d');
 await take('intakes', '/intakes');
-await take('new-intake', '/intakes/new', async () =>
-  page
-    .getByLabel('Address of the page')
-    .fill(`${standins}/site/beginners-course`)
-    .then(() => page.keyboard.press('Enter'))
-    .then(() => page.getByText('fields found').waitFor()),
-);
 const { pairings } = (await (await page.request.get(`${address}/api/pairings`)).json()) as {
   pairings: { id: string; state: string }[];
 };
@@ -98,6 +91,11 @@ await take('ledger', `/ledger?intake=${season.split('/').at(-1)}&state=applied`)
 await take('schema', '/schema?entity=People', async () =>
   page.getByRole('button', { name: 'Reach of E-mail' }).click(),
 );
+await take('entity', '/schema/new', async () => {
+  await page.getByLabel('A sheet').setInputFiles('demo/files/apiaries.xlsx');
+  await page.getByRole('button', { name: 'make it a reference' }).click();
+  await page.getByText('398 found').waitFor();
+});
 const { systems } = (await (await page.request.get(`${address}/api/systems`)).json()) as {
   systems: { id: string; kind: string }[];
 };

@@ -1,6 +1,6 @@
 /** @jest-environment @happy-dom/jest-environment */
 import type { ReachedUse, SystemDetail } from '@zusammen/core/api';
-import { screen, within } from '@testing-library/react';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { makeEntity, makeField } from '../../../core/testing/world.ts';
 import { show, withHeight, type Answers } from '../testing/page.tsx';
 import { Schema } from './schema.tsx';
@@ -58,6 +58,26 @@ const cells = async (label: string): Promise<(string | null)[]> =>
     .map(({ textContent }) => textContent);
 
 describe('the schema', () => {
+  it('says who may, where the system does, and takes a sheet that is dropped on it', async () => {
+    const { roles: _, ...plain } = KEEPER;
+    const told = { ...SYSTEM, schema: { entities: [{ ...plain, roles: { reads: ['a', 'b'], writes: ['a'] } }] } };
+    const file = { id: 'f1', name: 'x.csv', rows: 1, columns: ['a'], bytes: 3 };
+    const { where } = schema('/schema', { 'get /systems/:id': told as never });
+    expect((await screen.findByText('Who may')).closest('section')!.textContent).toContain('a, b read, a changes');
+    const sent: string[] = [];
+    globalThis.XMLHttpRequest = class {
+      upload = {};
+      status = 201;
+      responseText = JSON.stringify({ file });
+      onload = (): void => undefined;
+      open = (_method: string, address: string) => sent.push(address);
+      send = () => setTimeout(() => this.onload());
+    } as never;
+    const dropped = { types: ['Files'], files: [new File(['a\n1'], 'x.csv')] };
+    fireEvent.drop(screen.getByRole('heading', { name: 'Keeper' }), { dataTransfer: dropped });
+    await waitFor(() => expect(where()).toBe('/schema/new?system=crm&file=f1'));
+    expect(sent).toEqual(['/api/files?name=x.csv']);
+  });
   it('begins with an entity that can be written, and says of each field what holds', async () => {
     schema();
     expect(await screen.findByRole('heading', { name: 'Keeper' })).toBeTruthy();

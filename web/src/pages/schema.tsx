@@ -127,6 +127,10 @@ export function Schema() {
               )}
             </Sheet>
           ))}
+          {entity?.roles && <WhoMay roles={entity.roles} />}
+          <Link to="/schema/changes" className="block px-4 text-plum hover:underline">
+            What was changed from here
+          </Link>
         </div>
         <Sheet>
           <Fetched query={detail} rows={12}>
@@ -141,6 +145,19 @@ export function Schema() {
         </Sheet>
       </div>
     </DropFile>
+  );
+}
+
+/** Who of the system's people reads and who changes records of the entity, as the system names them. */
+function WhoMay({ roles: { reads, writes } }: { roles: NonNullable<Entity['roles']> }) {
+  const named = (roles: readonly string[]): string => (roles.length === 0 ? 'nobody' : roles.join(', '));
+  return (
+    <Sheet title="Who may">
+      <p className="px-4 py-2.5">
+        <strong>{named(reads)}</strong> {reads.length > 1 ? 'read' : 'reads'}, <strong>{named(writes)}</strong>{' '}
+        {writes.length > 1 ? 'change' : 'changes'}
+      </p>
+    </Sheet>
   );
 }
 
