@@ -334,6 +334,7 @@ export interface Routes {
   'post /schema/:system/sheets': { body: schemaBodies.NewSheetBody; answer: { change: string } };
   'get /schema-changes': { answer: { changes: schemas.SchemaChangeTold[] } };
   'get /schema-changes/:id': { answer: { change: schemas.SchemaChangeDetail } };
+  'post /schema-changes/:id/pause': object;
   'post /schema-changes/:id/go-on': object;
   'post /schema-changes/:id/take-back': object;
   'post /systems/:id/fields': { body: bodies.NewFieldBody; answer: { name: string } };

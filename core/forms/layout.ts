@@ -26,6 +26,8 @@ const LOOKED_AT = 200;
 /** A row with fewer of its columns filled is a title, or a heading over several columns. */
 const SPARSE = 0.6;
 const LONGEST_NAME = 200;
+/** Behind so many blank lines another table is looked for; a table with one after every row is one all the same. */
+const MOST_GAPS = 2_000;
 /** Rows at the end that may be totals and notes. */
 const LOOKED_FOR_END = 5;
 
@@ -110,9 +112,12 @@ function secondTable(
   heading: number,
   columns: readonly (ShapedKind | undefined)[],
 ): number | undefined {
-  for (let at = heading + 2; at < rows.length - 1; at += 1) {
+  let gaps = 0;
+  for (let at = heading + 2; at < rows.length - 1 && gaps < MOST_GAPS; at += 1) {
     const row = rows[at]!;
-    if (row.line - rows[at - 1]!.line < 2 || filled(row).length < 2 || !isHeadingLike(row)) continue;
+    if (row.line - rows[at - 1]!.line < 2) continue;
+    gaps += 1;
+    if (filled(row).length < 2 || !isHeadingLike(row)) continue;
     if (filled(row).some((column) => columns[column] !== undefined)) return at;
   }
   return undefined;

@@ -35,4 +35,40 @@ describe('drift', () => {
       'field new People fresh fresh is new',
     ]);
   });
+  const renamed = (before: ReturnType<typeof field>[], after: ReturnType<typeof field>[]): string[] =>
+    drift({ entities: [entity('People', before)] }, { entities: [entity('People', after)] }).map(
+      ({ kind, was, field: is }) => (kind === 'field renamed' ? `${was} is ${is}` : kind),
+    );
+  const options = (...values: string[]) => ({
+    type: 'option' as const,
+    options: values.map((value) => ({ value, label: value })),
+  });
+  it('recognises a field that is there under another name, by label, name or options', () => {
+    expect(renamed([field('interests', { label: 'Interests' })], [field('topics', { label: 'Interests' })])).toEqual([
+      'interests is topics',
+    ]);
+    expect(
+      renamed(
+        [field('topic_kind', { label: 'Kind', ...options('a', 'b') })],
+        [field('sort', { label: 'Sort', ...options('a', 'b', 'c') })],
+      ),
+    ).toEqual(['topic_kind is sort']);
+    expect(
+      renamed([field('first_name', { label: 'First name' })], [field('name_first', { label: 'Given name' })]),
+    ).toEqual(['first_name is name_first']);
+  });
+  it('takes none where it may be several, the kind is another, or nothing speaks for it', () => {
+    const two = [field('a', { label: 'Notes' }), field('b', { label: 'Notes' })];
+    expect(renamed([field('notes', { label: 'Notes' })], two)).toEqual(['field gone', 'field new', 'field new']);
+    expect(renamed([field('born', { label: 'Born' })], [field('birth', { label: 'Born', type: 'date' })])).toEqual([
+      'field gone',
+      'field new',
+    ]);
+    expect(renamed([field('old')], [field('fresh')])).toEqual(['field gone', 'field new']);
+    const [kind, other] = [options('a', 'b'), options('x', 'y')];
+    expect(renamed([field('k', { label: 'Kind', ...kind })], [field('s', { label: 'Kind', ...other })])).toEqual([
+      'field gone',
+      'field new',
+    ]);
+  });
 });

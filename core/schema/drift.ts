@@ -1,10 +1,14 @@
 import type { Field, Schema } from './model.ts';
+import { renamesAmong, type Rename } from './renames.ts';
 
 /** One difference between two readings of a schema. */
 export interface Difference {
-  kind: 'entity gone' | 'entity new' | 'field gone' | 'field new' | 'field changed';
+  kind: 'entity gone' | 'entity new' | 'field gone' | 'field new' | 'field changed' | 'field renamed';
   entity: string;
+  /** As it is called now; gone: as it was. */
   field?: string;
+  /** Of a field that is there under another name: the one it had. */
+  was?: string;
   /** In words, for people. */
   what: string;
 }
@@ -31,8 +35,18 @@ function fieldDrift(entity: string, before: Field[], after: Field[]): Difference
   const differences: Difference[] = [];
   const fresh = new Map(after.map((field) => [field.name, field]));
   const old = new Set(before.map((field) => field.name));
+  const renames = renamesAmong(
+    before.filter(({ name }) => !fresh.has(name)),
+    after.filter(({ name }) => !old.has(name)),
+  );
+  const renamed = new Set(renames.map(({ is }) => is));
   for (const was of before) {
     const is = fresh.get(was.name);
+    const rename = is ? undefined : renames.find((each) => each.was === was);
+    if (rename) {
+      differences.push(renameOf(entity, rename));
+      continue;
+    }
     if (!is) {
       differences.push({ kind: 'field gone', entity, field: was.name, what: `${was.label} is gone` });
       continue;
@@ -43,9 +57,17 @@ function fieldDrift(entity: string, before: Field[], after: Field[]): Difference
     }
   }
   for (const is of after) {
-    if (!old.has(is.name)) differences.push({ kind: 'field new', entity, field: is.name, what: `${is.label} is new` });
+    if (!old.has(is.name) && !renamed.has(is))
+      differences.push({ kind: 'field new', entity, field: is.name, what: `${is.label} is new` });
   }
   return differences;
+}
+
+function renameOf(entity: string, { was, is, why }: Rename): Difference {
+  const changes = describeChanges(was, is);
+  const more = changes.length === 0 ? '' : `; ${changes.join('; ')}`;
+  const what = `${was.label} (${was.name}) is called ${is.label} (${is.name}) now: ${why.join(', ')}${more}`;
+  return { kind: 'field renamed', entity, field: is.name, was: was.name, what };
 }
 
 function describeChanges(was: Field, is: Field): string[] {

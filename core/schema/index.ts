@@ -2,3 +2,4 @@ export * from './drift.ts';
 export * from './model.ts';
 export * from './called-by.ts';
 export * from './moments.ts';
+export * from './renames.ts';

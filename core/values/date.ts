@@ -29,6 +29,8 @@ export function readDate(text: string, order?: DateOrder): Reading<string> {
   const inWords = /^(\d{4})[./-]([\p{L}.]{2,20})[./-](\d{1,2})$/u.exec(bare);
   const month = inWords ? monthNamed(inWords[2]!) : undefined;
   if (inWords && month !== undefined) return dated(text, Number(inWords[1]), month, Number(inWords[3]));
+  const spelt = spelledOut(bare);
+  if (spelt) return dated(text, ...spelt);
   const parts = /^(\d{1,2})[./-]\s?(\d{1,2})[./-]\s?(\d{4})(?:\s.*)?$/.exec(bare);
   if (!parts) return unreadable(`“${quoted(text)}” is not a date`);
   const [a, b, year] = [Number(parts[1]), Number(parts[2]), Number(parts[3])];
@@ -39,6 +41,17 @@ export function readDate(text: string, order?: DateOrder): Reading<string> {
     return reading.ok ? read(reading.value, `“${quoted(text)}” may also be ${iso8601(year, a, b)}`) : reading;
   }
   return a > 12 ? dated(text, year, b, a) : b > 12 ? dated(text, year, a, b) : dated(text, year, b, a);
+}
+
+/** `20 April 2027`, `20. Apr 2027`, `April 20, 2027`: as year, month and day; undefined for what is none. */
+function spelledOut(bare: string): [year: number, month: number, day: number] | undefined {
+  const dayFirst = /^(\d{1,2})\.? ([\p{L}.]{2,20}),? (\d{4})$/u.exec(bare);
+  const monthFirst = dayFirst ? null : /^([\p{L}.]{2,20}) (\d{1,2}),? (\d{4})$/u.exec(bare);
+  const [name, day, year] = dayFirst
+    ? [dayFirst[2], dayFirst[1], dayFirst[3]]
+    : [monthFirst?.[1], monthFirst?.[2], monthFirst?.[3]];
+  const month = name === undefined ? undefined : monthNamed(name);
+  return month === undefined ? undefined : [Number(year), month, Number(day)];
 }
 
 /** A day, and the time of day behind it. */

@@ -112,6 +112,10 @@ describe('dates', () => {
     for (const text of ['1984/4/3', '1984/April/3', '1984/kwietnia/3', '1984/avril/03', '1984/квітень/3'])
       expect(readDate(text)).toEqual({ ok: true, value: '1984-04-03' });
     expect(readDate('1984/Aprilmond/3').ok).toBe(false);
+    for (const text of ['3 April 1984', '3. Apr. 1984', 'April 3, 1984', 'Apr 3 1984', '3 kwietnia 1984'])
+      expect(readDate(text)).toEqual({ ok: true, value: '1984-04-03' });
+    expect(readDate('Smarch 3 1984').ok).toBe(false);
+    expect(readDate('31 April 1984').ok).toBe(false);
   });
   it.each(['2027-02-30', '31.04.2027', 'soon', '2027', '00/00/2027'])('refuse %s', (text) =>
     expect(readDate(text).ok).toBe(false),

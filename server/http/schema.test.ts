@@ -91,10 +91,32 @@ describe('a definition document', () => {
     const document = { format: 1, entities: [{ name: 'Gate', label: 'Gate', plural: 'Gates', fields: [field('a')] }] };
     const begun = stage.api('POST', `/schema/${crm}/entities`, document);
     await until('the first attempt has come to grief', async () =>
-      (await stage.api('GET', '/ledger?entity=Gates')).body.changes.some(({ state }: Json) => state === 'refused'),
+      (await stage.api('GET', '/ledger?entity=Gates')).body.changes.some(({ state }: Json) => state === 'intended'),
     );
     await stage.noFaults();
     expect(await begun).toMatchObject({ status: 201, body: { entities: ['Gates'] } });
+  });
+  it('is stopped by hand while its system is away, and gone on with', async () => {
+    await stage.fault({ kind: 'fail' });
+    const document = {
+      format: 1,
+      entities: [{ name: 'Fence', label: 'Fence', plural: 'Fences', fields: [field('a')] }],
+    };
+    const begun = stage.api('POST', `/schema/${crm}/entities`, document);
+    const newest = async (): Promise<Json> => (await stage.api('GET', '/schema-changes')).body.changes[0];
+    await until('it is under way', async () =>
+      (await stage.api('GET', '/ledger?entity=Fences')).body.changes.some(({ state }: Json) => state === 'intended'),
+    );
+    const { id } = await newest();
+    expect((await stage.api('POST', `/schema-changes/${id}/go-on`)).status).toBe(409);
+    expect((await stage.api('POST', `/schema-changes/${id}/pause`)).status).toBe(204);
+    expect((await begun).status).toBe(422);
+    expect((await stage.api('POST', `/schema-changes/${id}/pause`)).status).toBe(409);
+    await stage.noFaults();
+    expect((await stage.api('POST', `/schema-changes/${id}/go-on`)).status).toBe(204);
+    expect((await changeAtRest(id)).outcomes).toMatchObject([{ state: 'done', made: ['Fences'] }]);
+    // What it had begun is the row that came to its end.
+    expect((await stage.api('GET', '/ledger?entity=Fences')).body.changes).toMatchObject([{ state: 'written' }]);
   });
   it('is not for a system that makes no entities, nor for those who only look on', async () => {
     expect(await stage.api('POST', `/schema/${letters}/entities`, nest([field('a')]))).toMatchObject({

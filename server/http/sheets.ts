@@ -9,7 +9,7 @@ import {
 } from '@zusammen/core/new-entities';
 import type { SeenColumn } from '@zusammen/core/forms';
 import { entityOf, type Entity, type Schema } from '@zusammen/core/schema';
-import { readPersonName } from '@zusammen/core/values';
+import { quoted, readPersonName } from '@zusammen/core/values';
 import { rehearse } from '../engine/index.ts';
 import { openFile, UnreadableFile, type OpenFile } from '../files/index.ts';
 import type { Wanted } from '../heavy/index.ts';
@@ -19,6 +19,7 @@ import { badField, Problem } from './problem.ts';
 
 /** Rows that are shown to be paged through. */
 const SHOWN = 200;
+const SHOWN_OF_CELL = 300;
 /** Different values of a column that are looked for in the system; of more, the commonest. */
 const MOST_LOOKED_FOR = 1_000;
 /** So many show whether a column leads anywhere. */
@@ -66,7 +67,9 @@ export async function lookAtSheet(
   const schema = (await context.live.allSchemas()).get(system) ?? { entities: [] };
   await withFile(context, file.id, async (opened) => {
     const { columns, rows, heading, oddities, facts } = opened;
-    const sample = (await opened.take(0, SHOWN)).flatMap((row) => ('bad' in row ? [] : [row]));
+    const sample = (await opened.take(0, SHOWN)).flatMap((row) =>
+      'bad' in row ? [] : [{ line: row.line, cells: row.cells.map((cell) => quoted(cell, SHOWN_OF_CELL)) }],
+    );
     const sheet = facts.sheet === undefined ? {} : { sheet: facts.sheet };
     tell({ kind: 'read', name: file.name, columns, rows, heading, ...sheet, oddities, sample });
     const seen = await opened.look((done) => tell({ kind: 'progress', rows: done }));

@@ -24,6 +24,7 @@ export * from './pairings.ts';
 export * from './pair-due.ts';
 export * from './pairs.ts';
 export * from './payments.ts';
+export * from './reach.ts';
 export * from './recognitions.ts';
 export * from './schema.ts';
 export * from './schema-changes.ts';

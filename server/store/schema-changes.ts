@@ -9,7 +9,7 @@ import { addTurn } from './turns.ts';
 
 export type SchemaChangeRow = typeof schemaChanges.$inferSelect;
 /** With how far the job is that is at it, or was last. */
-export type SchemaChangeLine = SchemaChangeRow & { job: JobProgress };
+export type SchemaChangeLine = SchemaChangeRow & { job: JobProgress & { id: string } };
 
 /** So many are listed. */
 const LISTED = 100;
@@ -43,7 +43,7 @@ export async function listSchemaChanges(db: Database): Promise<SchemaChangeLine[
 async function withJobs(db: Database, rows: readonly SchemaChangeRow[]): Promise<SchemaChangeLine[]> {
   if (rows.length === 0) return [];
   const found = await db
-    .select({ ...progressColumns, subject: jobs.subject })
+    .select({ ...progressColumns, id: jobs.id, subject: jobs.subject })
     .from(jobs)
     .where(
       and(

@@ -6,6 +6,7 @@ import {
   EVERY_KIND,
   isPlainNumber,
   isStandIn,
+  isWord,
   kindBit,
   kindsOf,
   SHAPED,
@@ -198,7 +199,19 @@ export class ColumnReader {
     const joined = alike.filter(({ sure }) => sure).reduce((sum, { others }) => sum + others.length, 0);
     if (evidence.longest.characters > LONGEST_OPTION || !this.isChoice(this.told.size - joined, filled))
       return evidence;
-    return { ...evidence, kind: 'option', options: counted, ...(alike.length === 0 ? {} : { alike }) };
+    return this.withWords({ ...evidence, kind: 'option', options: counted, ...(alike.length === 0 ? {} : { alike }) });
+  }
+
+  /** Among options a word such as “none” is one of them. */
+  private withWords(evidence: ColumnEvidence): ColumnEvidence {
+    const words = evidence.fillers.filter(({ value }) => isWord(value));
+    if (words.length === 0) return evidence;
+    return {
+      ...evidence,
+      blank: evidence.blank - words.reduce((sum, { count }) => sum + count, 0),
+      fillers: evidence.fillers.filter(({ value }) => !isWord(value)),
+      options: [...evidence.options!, ...words].sort(commonestFirst),
+    };
   }
 
   private isChoice(distinct: number, filled: number): boolean {

@@ -71,6 +71,15 @@ describe('what the values of a column say', () => {
     expect(seen(['12', '64']).dayNumbers).toBeUndefined();
     expect(seen(['+49 4163 302415', '04163/302416']).kind).toBe('phone');
   });
+  it('reads what strangers’ files hold: months by name, moments with slashes, shares, words among options', () => {
+    expect(seen(['Jan 1 2000', 'Feb 1 2000', 'Dec 31 2001'])).toMatchObject({ kind: 'date', least: '2000-01-01' });
+    expect(seen(['3. April 2019', '12 Mai 2020']).kind).toBe('date');
+    expect(seen(['2015/01/01 01:00:00', '2015/01/02 04:00:00']).kind).toBe('date and time');
+    expect(seen(['.097', '.12', '0.3'])).toMatchObject({ kind: 'decimal', least: '0.097' });
+    expect(seen(['USD 5', '7 EUR']).kind).toBe('money');
+    const damage = many(30, (at) => ['None', 'Minor', 'Substantial'][at % 3]!);
+    expect(seen(damage)).toMatchObject({ kind: 'option', blank: 0, fillers: [], options: [{}, {}, {}] });
+  });
   it('says what comes twice, with both rows, and how long the longest is', () => {
     expect(seen(['HB-1', 'HB-2', 'HB-3', 'HB-2']).twice).toEqual({ value: 'HB-2', rows: [1, 3] });
     expect(seen(['HB-1', 'HB-2', ''])).toMatchObject({ distinct: 2, blank: 1 });

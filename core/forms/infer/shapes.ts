@@ -1,6 +1,7 @@
 import {
   readBoolean,
   readDate,
+  readDateTime,
   readEmail,
   readMoney,
   readNumber,
@@ -65,10 +66,11 @@ const FITS: Record<ShapedKind, [worth: (letters: Letters, text: string) => boole
       ({ digits, parting, colon }) => digits >= 8 && parting && colon,
       (text) =>
         /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}/.test(text) ||
-        (/^\d{1,2}[./-]\d{1,2}[./-]\d{4},? \d{1,2}:\d{2}/.test(text) && readDate(text).ok),
+        (/^\d{1,2}[./-]\d{1,2}[./-]\d{4},? \d{1,2}:\d{2}/.test(text) && readDate(text).ok) ||
+        (/^\d{4}[./]\d{1,2}[./]\d{1,2} \d{1,2}:\d{2}/.test(text) && readDateTime(text).ok),
     ],
     date: [
-      ({ digits, parting }) => digits >= 5 && parting,
+      ({ digits, parting, letter }) => digits >= 5 && (parting || letter),
       (text) => /\d{4}/.test(text) && !/\d:\d\d/.test(text) && readDate(text).ok,
     ],
     time: [({ digits, colon }) => digits >= 3 && colon, (text) => /^\d{1,2}:\d{2}/.test(text) && readTime(text).ok],
@@ -92,7 +94,15 @@ export const isPlainNumber = (text: string): boolean => /^(?:[1-9]\d{0,11}|0)(?:
 
 const PLAIN_EMAIL = /^[a-z0-9][a-z0-9._+-]{0,62}@(?:[a-z0-9-]{1,60}\.){1,5}[a-z]{2,20}$/i;
 
-const namesCurrency = (text: string): boolean => /\p{Sc}|\b[A-Z]{3}\b|zł|\bkr\b|euro/iu.test(text);
+/** Whether a sign of a currency stands in a text, or its code (ISO 4217): "Jan 1 2000" is no amount. */
+function namesCurrency(text: string): boolean {
+  if (/\p{Sc}|zł|\bkr\b|euro/iu.test(text)) return true;
+  const code = /(?:^|[\s\d])([A-Z]{3})(?:$|[\s\d])/i.exec(text)?.[1];
+  return code !== undefined && currencies().has(code.toUpperCase());
+}
+
+let known: ReadonlySet<string> | undefined;
+const currencies = (): ReadonlySet<string> => (known ??= new Set(Intl.supportedValuesOf('currency')));
 
 /** A set of kinds, one bit each, in the order of {@link SHAPED}. */
 export type Kinds = number;
@@ -116,7 +126,7 @@ export function kindsOf(text: string, among: Kinds = EVERY_KIND): Kinds {
 const TESTS = SHAPED.map((kind) => FITS[kind]);
 
 /** Digits, in groups of three where they are parted by more than a decimal mark. */
-const COUNTED = /^[+-]?(?:\d+|\d{1,3}(?:[.,\s'’]\d{3})+)(?:[.,]\d+)?$/;
+const COUNTED = /^[+-]?(?:(?:\d+|\d{1,3}(?:[.,\s'’]\d{3})+)(?:[.,]\d+)?|[.,]\d+)$/;
 const WHOLE = /^[+-]?(?:\d+|\d{1,3}(?:[\s'’]\d{3})+|\d{1,3}(?:\.\d{3}){2,}|\d{1,3}(?:,\d{3}){2,})$/;
 
 /** A leading zero or a very long number names something and is not counted with. */
@@ -143,6 +153,9 @@ const STAND_INS = new Set(
 
 /** Nearly no value begins like one. */
 const BEGINNINGS = new Set([...STAND_INS].flatMap((each) => [each.charCodeAt(0), each.toUpperCase().charCodeAt(0)]));
+
+/** Of these, words that may as well be one of several options. */
+export const isWord = (standIn: string): boolean => /^\p{L}{4,}$/u.test(standIn);
 
 export const isStandIn = (text: string): boolean =>
   text.length <= 12 && BEGINNINGS.has(text.charCodeAt(0)) && STAND_INS.has(text.toLowerCase());

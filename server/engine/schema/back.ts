@@ -10,31 +10,41 @@ import {
   submissionById,
 } from '../../store/index.ts';
 import { removeEntity, removeField, removeOptions, SchemaRefused } from '../../systems/index.ts';
+import type { HeldJob } from '../jobs.ts';
 import { takeBackSubmission } from '../take-back.ts';
 import type { SchemaWork } from './work.ts';
 
-/** Takes one step back, as far as nobody else has built upon it. @throws SchemaRefused, SystemTrouble */
+/** What taking back works with: the job's process may stop in the middle. */
+interface BackWork extends SchemaWork {
+  job: Pick<HeldJob, 'stopping'>;
+}
+
+/**
+ * Takes one step back, as far as nobody else has built upon it.
+ * @returns 'stopped' when the process stops before it is done @throws SchemaRefused, SystemTrouble
+ */
 export async function takeStepBack(
-  work: SchemaWork,
+  work: BackWork,
   step: ChangeStep,
   { made = [], intake, import: importId }: StepOutcome,
   by: string,
-): Promise<void> {
+): Promise<'stopped' | undefined> {
   switch (step.kind) {
     case 'entities':
       // Those that lead to others go first.
       for (const name of made.toReversed()) await removeEntity(work, step.system, name);
-      return;
+      return undefined;
     case 'field':
       for (const name of made) await removeField(work, step.system, [step.entity, name]);
-      return;
+      return undefined;
     case 'options':
-      return removeOptions(
+      await removeOptions(
         work,
         step.system,
         [step.entity, step.field],
         step.options.map(({ value }) => value),
       );
+      return undefined;
     case 'rows':
       return takeRowsBack(work, { intake, importId, by });
   }
@@ -42,36 +52,38 @@ export async function takeStepBack(
 
 /** So many rows are taken back side by side; each is a read and a write there. */
 const AT_ONCE = 8;
-const PORTION = 400;
+const PORTION = 2_000;
 /** States in which a row has come to an end and may have written something. */
 const WROTE = new Set(['applied', 'refused', 'failed', 'in review']);
 
 /** Everything that the rows of a file wrote is taken back, what waits is set aside, and the intake goes. */
 async function takeRowsBack(
-  work: SchemaWork,
+  work: BackWork,
   { intake: intakeId, importId, by }: { intake: string | undefined; importId: string | undefined; by: string },
-): Promise<void> {
+): Promise<'stopped' | undefined> {
   const { db } = work;
   const intake = intakeId === undefined ? undefined : await intakeById(db, intakeId);
   const file = importId === undefined ? undefined : await importById(db, importId);
-  if (!intake || intake.deletedAt !== null) return;
+  if (!intake || intake.deletedAt !== null) return undefined;
   const actor = { id: null, name: by };
   if (intake.state === 'open') await setIntakeState(db, intake.id, 'closed', actor);
   if (file) {
     await setJobState(db, file.id, ['running', 'paused'], 'cancelled');
     const left = await takeBackAll(work, file, by);
+    if (left === 'stopped') return left;
     if (left.length > 0)
       throw new SchemaRefused(`${left.length} rows couldn’t be taken back. Row ${left[0]!.row}: ${left[0]!.words}`);
   }
   const waiting = await deleteIntake(db, intake.id, actor);
   if (waiting > 0) throw new SchemaRefused(`${waiting} rows are still on their way; try again in a moment.`);
+  return undefined;
 }
 
 async function takeBackAll(
-  work: SchemaWork,
+  work: BackWork,
   file: NonNullable<Awaited<ReturnType<typeof importById>>>,
   by: string,
-): Promise<{ row: number; words: string }[]> {
+): Promise<{ row: number; words: string }[] | 'stopped'> {
   const { db, systems, live } = work;
   const taking = { db, systems, schemas: await live.allSchemas(), actor: by };
   const left: { row: number; words: string }[] = [];
@@ -92,7 +104,10 @@ async function takeBackAll(
       else if (state !== 'applied')
         await settleByHand(db, submission, [state], 'set aside', 'its entity was taken back');
     };
-    for (let at = 0; at < rows.length; at += AT_ONCE) await Promise.all(rows.slice(at, at + AT_ONCE).map(one));
+    for (let at = 0; at < rows.length; at += AT_ONCE) {
+      if (work.job.stopping) return 'stopped';
+      await Promise.all(rows.slice(at, at + AT_ONCE).map(one));
+    }
     after = last.row;
   }
 }

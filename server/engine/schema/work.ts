@@ -11,7 +11,7 @@ import {
 } from '../../store/index.ts';
 import { isSystemTrouble, SchemaRefused, SystemUnavailable, type Changing } from '../../systems/index.ts';
 import type { FileReader } from '../../files/index.ts';
-import type { JobEnd, JobWork } from '../jobs.ts';
+import type { HeldJob, JobEnd, JobWork } from '../jobs.ts';
 import type { LiveView } from '../live.ts';
 import { carryOutStep, type Done } from './steps.ts';
 import { takeStepBack } from './back.ts';
@@ -55,7 +55,7 @@ export const schemaWork =
       const end =
         direction === 'forth'
           ? await forth(work, change, { at, step, outcomes, keep })
-          : await back(work, { step, outcome: outcomes[at]!, by: job.row.startedBy || by, keep });
+          : await back(work, job, { step, outcome: outcomes[at]!, by: job.row.startedBy || by, keep });
       work.live.forget();
       if (end) return end;
     }
@@ -97,8 +97,9 @@ async function forth(
     return undefined;
   } catch (error) {
     const words = wordsOf(error);
-    await settle(words);
+    // No answer: what became of it isn't known, and it is asked for again.
     if (error instanceof SystemUnavailable) return { state: 'running', dueAt: new Date(Date.now() + AGAIN_MS) };
+    await settle(words);
     await keep({ state: 'refused', words });
     return { state: 'paused', words };
   }
@@ -106,10 +107,11 @@ async function forth(
 
 async function back(
   work: SchemaWork,
+  job: HeldJob,
   { step, outcome, by, keep }: { step: ChangeStep; outcome: StepOutcome; by: string } & Pick<At, 'keep'>,
 ): Promise<JobEnd | undefined> {
   try {
-    await takeStepBack(work, step, outcome, by);
+    if ((await takeStepBack({ ...work, job }, step, outcome, by)) === 'stopped') return 'stopped';
     await keep({ ...outcome, state: 'taken back' });
     return undefined;
   } catch (error) {

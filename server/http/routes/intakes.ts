@@ -54,12 +54,13 @@ import { sealDraft } from '../hosted/draft.ts';
 import { soundDocument } from '../hosted/sound.ts';
 import { factsOf, pageFieldsOf } from '../facts.ts';
 import { intakeFigures } from '../figures.ts';
-import { reachOf } from '../reach.ts';
+import { Reach } from '../reach.ts';
 import { teach } from '../teach.ts';
 
 export const intakeRoutes = (context: Context): Route[] => {
   const { db, live, sealer } = context;
   const readings = new Readings();
+  const reach = new Reach(db);
   const existing = async (id: string): Promise<Intake> => {
     const intake = isId(id) ? await intakeById(db, id) : undefined;
     if (!intake || intake.deletedAt !== null) throw notFound('such intake');
@@ -416,7 +417,7 @@ export const intakeRoutes = (context: Context): Route[] => {
       path: '/reach',
       summary: "What the intakes do with a system's fields",
       role: 'viewer',
-      work: async ({ query }) => ({ uses: await reachOf(db, await live.allSchemas(), query) }),
+      work: async ({ query }) => ({ uses: await reach.of(query) }),
     }),
   ];
 };

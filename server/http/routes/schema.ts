@@ -18,6 +18,8 @@ import {
   moveSchemaChange,
   noteChange,
   schemaChangeById,
+  setJobState,
+  snapshotsOf,
   systemById,
   totalsOfImport,
   type SchemaChangeLine,
@@ -39,12 +41,12 @@ const DEFINITION_LIMIT = 4 * 1024 * 1024;
 
 /** What systems keep, and changing it: new entities, out of sheets and documents, and what was changed so far. */
 export const schemaRoutes = (context: Context): Route[] => {
-  const { db, live, systems, jobs } = context;
+  const { db, systems, jobs } = context;
   const existing = async (id: string | undefined): Promise<{ row: SystemRow; schema: Schema }> => {
     const row = id === undefined ? undefined : await systemById(db, id);
     if (!row) throw notFound('such system');
-    live.forget();
-    return { row, schema: (await live.allSchemas()).get(row.id) ?? { entities: [] } };
+    // As it was read last, by whichever process.
+    return { row, schema: (await snapshotsOf(db, row.id))[0]?.schema ?? { entities: [] } };
   };
   const existingChange = async (id: string | undefined): Promise<SchemaChangeLine> => {
     const found = isId(id) ? await schemaChangeById(db, id) : undefined;
@@ -238,6 +240,18 @@ export const schemaRoutes = (context: Context): Route[] => {
       work: async ({ params, user }) => {
         const { id } = await existingChange(params['id']);
         await moved(id, 'forth', user);
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/schema-changes/:id/pause',
+      summary: 'Stop a change that is under way, such as one whose system doesn’t answer; it can be gone on with',
+      role: 'specialist',
+      work: async ({ params, user }) => {
+        const { id, job } = await existingChange(params['id']);
+        if (!(await setJobState(db, job.id, ['running'], 'paused')))
+          throw new Problem(409, 'Not under way', 'It has come to rest already.');
+        await noteChange(db, actorOf(user), 'stopped a change of a schema', id);
       },
     }),
     route({

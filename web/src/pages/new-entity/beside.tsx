@@ -1,6 +1,5 @@
 import type { SchemaAbilities } from '@zusammen/core/api';
-import { takenColumns, type ReferenceSeen, type SheetEntity } from '@zusammen/core/new-entities';
-import { definitionOfSheet } from '@zusammen/core/new-entities';
+import { definitionOfSheet, takenColumns, type ReferenceSeen, type SheetEntity } from '@zusammen/core/new-entities';
 import { fixedOnceMade } from '@zusammen/core/schema-changes';
 import type { Entity } from '@zusammen/core/schema';
 import { Outgoing } from '../../parts/chip.tsx';

@@ -76,6 +76,14 @@ describe('a change of schemas', () => {
     await user.click(screen.getByRole('button', { name: 'Go on with it' }));
     await waitFor(() => expect(asked.some(({ name }) => name.endsWith('go-on'))).toBe(true));
   });
+  it('under way can be stopped', async () => {
+    const { user, asked } = page(change({ state: 'running', outcomes: [{ state: 'waiting' }, { state: 'waiting' }] }), {
+      'post /schema-changes/:id/pause': () => new Response(null, { status: 204 }),
+    });
+    await user.click(await screen.findByRole('button', { name: 'Stop' }));
+    await waitFor(() => expect(asked.some(({ name }) => name.endsWith('pause'))).toBe(true));
+    expect(screen.queryByRole('button', { name: 'Take all back' })).toBeNull();
+  });
   it('only looks on for who may not change anything', async () => {
     page(change(), { 'get /session': { user: { ...MARA, role: 'viewer' } as never } });
     expect(await screen.findByText('Take 20 rows in.')).toBeTruthy();

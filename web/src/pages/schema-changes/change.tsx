@@ -26,10 +26,12 @@ function Shown({ change }: { change: SchemaChangeDetail }) {
   const me = useMe();
   const [asking, setAsking] = useState(false);
   const move = useDo(
-    (to: 'go-on' | 'take-back') =>
-      to === 'go-on'
-        ? call('post /schema-changes/:id/go-on', { params: { id: change.id } })
-        : call('post /schema-changes/:id/take-back', { params: { id: change.id } }),
+    (to: 'go-on' | 'take-back' | 'pause') =>
+      to === 'pause'
+        ? call('post /schema-changes/:id/pause', { params: { id: change.id } })
+        : to === 'go-on'
+          ? call('post /schema-changes/:id/go-on', { params: { id: change.id } })
+          : call('post /schema-changes/:id/take-back', { params: { id: change.id } }),
     ['schema changes', 'systems', 'intakes'],
   );
   const may = me.data !== undefined && me.data.role !== 'viewer';
@@ -47,20 +49,25 @@ function Shown({ change }: { change: SchemaChangeDetail }) {
         }
         title={change.title}
         actions={
-          may &&
-          rests && (
-            <>
-              {stands && (
-                <Button look="danger" onClick={() => setAsking(true)}>
-                  Take all back
-                </Button>
-              )}
-              {(left || direction === 'back') && (
-                <Button look="strong" busy={move.isPending} onClick={() => move.mutate('go-on')}>
-                  {stands || left ? 'Go on with it' : 'Do it again'}
-                </Button>
-              )}
-            </>
+          may && !rests ? (
+            <Button busy={move.isPending} onClick={() => move.mutate('pause')}>
+              Stop
+            </Button>
+          ) : (
+            may && (
+              <>
+                {stands && (
+                  <Button look="danger" onClick={() => setAsking(true)}>
+                    Take all back
+                  </Button>
+                )}
+                {(left || direction === 'back') && (
+                  <Button look="strong" busy={move.isPending} onClick={() => move.mutate('go-on')}>
+                    {stands || left ? 'Go on with it' : 'Do it again'}
+                  </Button>
+                )}
+              </>
+            )
           )
         }
       >

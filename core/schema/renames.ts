@@ -1,0 +1,84 @@
+import { fold } from '../values/index.ts';
+import type { Field } from './model.ts';
+
+/** A field that is likely another's new name, and what speaks for it. */
+export interface Rename {
+  was: Field;
+  is: Field;
+  /** In words, the strongest first. */
+  why: string[];
+}
+
+/** So much has to speak for it, and so much more than for any other: a wrong mend is worse than none. */
+const ENOUGH = 3;
+const CLEARLY = 1;
+/** Kinds that a system may tell apart otherwise from one day to the next. */
+const TEXTS = new Set<string>(['text', 'long text', 'email', 'phone', 'web address']);
+
+/**
+ * Which of the fields that are gone are there under another name: by label, name, kind, options and limits, each pair
+ * weighed, and taken where it is the best for both by a clear margin. Greedy, the likeliest first.
+ */
+export function renamesAmong(gone: readonly Field[], fresh: readonly Field[]): Rename[] {
+  const pairs = gone
+    .flatMap((was) => fresh.map((is) => ({ was, is, ...weighed(was, is) })))
+    .filter(({ weight }) => weight >= ENOUGH)
+    .sort((a, b) => b.weight - a.weight);
+  const taken = new Set<Field>();
+  const renames: Rename[] = [];
+  for (const { was, is, weight, why } of pairs) {
+    if (taken.has(was) || taken.has(is)) continue;
+    const rival = pairs.find(
+      (other) =>
+        (other.was === was) !== (other.is === is) &&
+        !taken.has(other.was) &&
+        !taken.has(other.is) &&
+        other.weight > weight - CLEARLY,
+    );
+    if (rival) continue;
+    taken.add(was).add(is);
+    renames.push({ was, is, why });
+  }
+  return renames;
+}
+
+function weighed(was: Field, is: Field): { weight: number; why: string[] } {
+  const sameKind = was.type === is.type || (TEXTS.has(was.type) && TEXTS.has(is.type));
+  if (!sameKind || was.relation !== is.relation) return { weight: 0, why: [] };
+  let weight = 0;
+  const why: string[] = [];
+  const add = (more: number, words: string): void => {
+    if (more <= 0) return;
+    weight += more;
+    why.push(words);
+  };
+  if (fold(was.label) === fold(is.label)) add(4, 'the same label');
+  else add(2 * shared(was.label, is.label), 'a label alike');
+  add(3 * shared(was.name.replaceAll('_', ' '), is.name.replaceAll('_', ' ')), 'a name alike');
+  if (was.options && is.options) {
+    const same = sharedOf(
+      was.options.map(({ value }) => value),
+      is.options.map(({ value }) => value),
+    );
+    if (same === 0) weight -= 3;
+    add(5 * same, 'the same options');
+  }
+  if (was.relation !== undefined) add(1, `leads to ${was.relation}`);
+  if (was.unique && is.unique) add(1.5, 'unique as well');
+  if (was.maxLength !== undefined && was.maxLength === is.maxLength) add(0.5, 'the same limit');
+  return { weight, why };
+}
+
+const wordsOf = (text: string): string[] =>
+  fold(text)
+    .split(' ')
+    .filter((word) => word !== '');
+const shared = (a: string, b: string): number => sharedOf(wordsOf(a), wordsOf(b));
+
+/** The share of what both have among all that either has (Jaccard 1901). */
+function sharedOf(a: readonly string[], b: readonly string[]): number {
+  const [left, right] = [new Set(a), new Set(b)];
+  const both = [...left].filter((each) => right.has(each)).length;
+  const all = left.size + right.size - both;
+  return all === 0 ? 0 : both / all;
+}
