@@ -15,7 +15,7 @@ import {
 } from './shapes.ts';
 
 /** So many different values are told apart and counted, and more as long as none has come twice. */
-const TOLD_APART = 5_000;
+const TOLD_APART = 20_000;
 /** Of more it isn't known whether any comes twice. */
 const MOST_ALONE = 250_000;
 /** A column of repeating values is a choice: at most so many options, each so often on average. */
@@ -25,6 +25,8 @@ const MANY_VALUES = 200;
 const OFTEN = 3;
 const LEAST_FOR_OPTIONS = 8;
 const LONGEST_OPTION = 60;
+/** A column with more different values isn't looked through for several options in one. */
+const MOST_CHOSEN = 5_000;
 /** Longer texts, and those of several lines, are long. */
 const LONG_TEXT = 120;
 /** A column is of a kind when no more than this share of its values is something else. */
@@ -191,7 +193,7 @@ export class ColumnReader {
 
   private withOptions(evidence: ColumnEvidence, filled: number): ColumnEvidence {
     const long = this.lines || evidence.longest.characters > LONG_TEXT;
-    if (!this.told || long || this.told.size > TOLD_APART) return { ...evidence, kind: long ? 'long text' : 'text' };
+    if (!this.told || long || this.told.size > MOST_CHOSEN) return { ...evidence, kind: long ? 'long text' : 'text' };
     const counted = this.told.counted();
     const parted = partedBy(counted, filled);
     if (parted) return { ...evidence, kind: 'options', ...parted };

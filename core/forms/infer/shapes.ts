@@ -71,7 +71,7 @@ const FITS: Record<ShapedKind, [worth: (letters: Letters, text: string) => boole
     ],
     date: [
       ({ digits, parting, letter }) => digits >= 5 && (parting || letter),
-      (text) => /\d{4}/.test(text) && !/\d:\d\d/.test(text) && readDate(text).ok,
+      (text) => PLAIN_DATE.test(text) || (/\d{4}/.test(text) && !/\d:\d\d/.test(text) && readDate(text).ok),
     ],
     time: [({ digits, colon }) => digits >= 3 && colon, (text) => /^\d{1,2}:\d{2}/.test(text) && readTime(text).ok],
     // Nearly all addresses are plain; the whole rule is for the others.
@@ -88,6 +88,10 @@ const FITS: Record<ShapedKind, [worth: (letters: Letters, text: string) => boole
       (text) => text.length <= 40 && namesCurrency(text) && readMoney(text).ok,
     ],
   };
+
+/** A date that is one whatever the order of day and month, and in every month. */
+const PLAIN_DATE =
+  /^(?:(?:[1-9]|0[1-9]|1[0-2])[./-](?:[1-9]|0[1-9]|1[0-2])[./-][12]\d{3}|[12]\d{3}-(?:0[1-9]|1[0-2])-(?:0[1-9]|1\d|2[0-8]))$/;
 
 /** So are most numbers: few digits, and a decimal mark at most. */
 export const isPlainNumber = (text: string): boolean => /^(?:[1-9]\d{0,11}|0)(?:[.,]\d{1,2})?$/.test(text);
