@@ -35,6 +35,16 @@ async function draftPairing(page: Page, systems: { id: string; name: string }[])
   return ((await made.json()) as { id: string }).id;
 }
 
+/** A sheet of which an entity could be made, uploaded. */
+async function aSheet(page: Page): Promise<string> {
+  const rows = Array.from({ length: 12 }, (_, at) => `N${at};${at % 2 ? 'full' : 'empty'};n/a;${at}.4.2026`);
+  const response = await page.request.post(`${address()}/api/files?name=nests.csv`, {
+    headers: { 'Content-Type': 'application/octet-stream' },
+    data: Buffer.from(`Number;State;Weight;Seen\n${rows.join('\n')}`),
+  });
+  return ((await response.json()) as { file: { id: string } }).file.id;
+}
+
 for (const scheme of ['light', 'dark'] as const) {
   test(`axe finds nothing on any view, ${scheme}`, async ({ app: page }) => {
     test.slow();
@@ -55,6 +65,10 @@ for (const scheme of ['light', 'dark'] as const) {
       ...['arrive', 'plan', 'rehearse', 'open', 'history'].map((station) => `/intakes/${id}/${station}`),
       `/intakes/${season}/plan?step=contacts`,
       `/intakes/${season}/rehearse`,
+      '/schema/new',
+      '/schema/new?from=document',
+      '/schema/changes',
+      `/schema/new?system=${systems.find(({ name }) => name === 'Co-op CRM')!.id}&file=${await aSheet(page)}`,
       '/review',
       '/review?show=mend',
       '/ledger',

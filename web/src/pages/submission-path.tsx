@@ -59,7 +59,7 @@ function Path({ told }: { told: SubmissionPath }) {
             {paper && (
               <>
                 ,{' '}
-                <a href={paper} target="_blank" rel="noreferrer" className="text-plum hover:underline">
+                <a href={paper} target="_blank" rel="noreferrer" className="text-plum underline">
                   as PDF
                 </a>
               </>
