@@ -27,7 +27,14 @@ it('who reaches a field is known by intakes and pairings, and follows what is ch
   const { intake } = (await stage.api('GET', `/intakes/${id}`)).body;
   const draft = structuredClone(intake.draft);
   const step = draft.plan.steps.find(({ entity }: Json) => entity === 'People');
-  const line = { id: 'more', from: ['contact_phone'], treatments: [], ifBoth: 'write', blankErases: false, origin: 'set' };
+  const line = {
+    id: 'more',
+    from: ['contact_phone'],
+    treatments: [],
+    ifBoth: 'write',
+    blankErases: false,
+    origin: 'set',
+  };
   step.lines.push({ ...line, field: 'mobile' });
   const saved = await stage.api('PUT', `/intakes/${id}/draft`, { document: draft, revision: intake.revision });
   const mine = async () => (await of('mobile')).filter((use) => use.id === id);
