@@ -37,11 +37,9 @@ export function stepInWords(step: ChangeStep): string {
 export function fixedOnceMade({ name, fields }: Pick<DefinedEntity, 'name' | 'fields'>): {
   entity: string;
   unique: string[];
-  relations: string[];
 } {
   return {
     entity: name,
     unique: fields.filter((field) => field.unique).map(({ label }) => label),
-    relations: fields.filter(({ type }) => type === 'reference').map(({ label }) => label),
   };
 }

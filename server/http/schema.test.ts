@@ -207,6 +207,12 @@ describe('a sheet', () => {
     const back = await changeAtRest(change.id);
     expect(back).toMatchObject({ state: 'done', outcomes: [{ state: 'taken back' }, { state: 'taken back' }] });
     expect((await stage.crm('Apiaries')).error).toBeDefined();
+    const { changes } = (await stage.api('GET', '/ledger?entity=Apiaries')).body;
+    const ofSchema = changes.filter(({ action }: Json) => action === 'schema');
+    expect(ofSchema).toMatchObject([
+      { state: 'written', undoes: ofSchema[1].id, schemaChange: change.id, before: { 'Reg. no.': expect.any(String) } },
+      { state: 'written', undoneBy: ofSchema[0].id, schemaChange: change.id },
+    ]);
     expect((await make()).outcomes).toMatchObject([{ state: 'done' }, { state: 'done' }]);
     expect((await stage.crm('Apiaries/$count')) as number).toBe(totals.applied);
   }, 120_000);

@@ -276,13 +276,18 @@ async function turnsAbout(
     .where(inArray(submissions.seq, origins));
   const bySeq = new Map(sent.map((each) => [each.seq, each]));
   const paired = await pairTurns(db, origins);
+  const schemaTurns = await db
+    .select({ id: turns.id, change: turns.subject })
+    .from(turns)
+    .where(and(inArray(turns.id, origins), eq(turns.kind, 'schema')));
+  const changed = new Map(schemaTurns.map(({ id, change }) => [id, change]));
   return own.map((turn) => {
     const submission = bySeq.get(originOf(turn));
     if (submission) return { id: turn.id, submissionId: submission.id, label: submission.label };
     const pair = paired.get(originOf(turn));
     if (pair) return { id: turn.id, submissionId: '', label: pair.name, pair };
-    if (turn.kind === 'schema')
-      return { id: turn.id, submissionId: '', label: CALLED.schema, schemaChange: turn.subject };
+    const schemaChange = changed.get(originOf(turn));
+    if (schemaChange !== undefined) return { id: turn.id, submissionId: '', label: CALLED.schema, schemaChange };
     return { id: turn.id, submissionId: '', label: turn.kind === 'submission' ? '' : CALLED[turn.kind] };
   });
 }

@@ -1,8 +1,11 @@
 import { nextStep, type ChangeStep, type StepOutcome } from '@zusammen/core/schema-changes';
 import { v7 as uuid } from 'uuid';
 import {
+  addTurn,
   keepOutcomes,
+  markUndone,
   newestAttempt,
+  newestUndo,
   noteIntent,
   schemaChangeById,
   settleSchemaRow,
@@ -55,7 +58,7 @@ export const schemaWork =
       const end =
         direction === 'forth'
           ? await forth(work, change, { at, step, outcomes, keep })
-          : await back(work, job, { step, outcome: outcomes[at]!, by: job.row.startedBy || by, keep });
+          : await back(work, job, change, { at, step, outcome: outcomes[at]!, by: job.row.startedBy || by, keep });
       work.live.forget();
       if (end) return end;
     }
@@ -108,18 +111,51 @@ async function forth(
 async function back(
   work: SchemaWork,
   job: HeldJob,
-  { step, outcome, by, keep }: { step: ChangeStep; outcome: StepOutcome; by: string } & Pick<At, 'keep'>,
+  change: SchemaChangeRow,
+  { at, step, outcome, by, keep }: { outcome: StepOutcome; by: string } & Pick<At, 'at' | 'step' | 'keep'>,
 ): Promise<JobEnd | undefined> {
+  const settle = await intendedBack(work, change, at, by);
   try {
     if ((await takeStepBack({ ...work, job }, step, outcome, by)) === 'stopped') return 'stopped';
+    await settle();
     await keep({ ...outcome, state: 'taken back' });
     return undefined;
   } catch (error) {
     const words = wordsOf(error);
     if (error instanceof SystemUnavailable) return { state: 'running', dueAt: new Date(Date.now() + AGAIN_MS) };
+    await settle(words);
     await keep({ ...outcome, words });
     return { state: 'paused', words };
   }
+}
+
+/**
+ * Puts on the ledger that what a step changed of a schema is to be taken away again.
+ * @returns what settles it, with the system's words where it didn't take it
+ */
+async function intendedBack(
+  { db }: SchemaWork,
+  { turn }: SchemaChangeRow,
+  at: number,
+  by: string,
+): Promise<(words?: string) => Promise<void>> {
+  const done = await newestAttempt(db, turn, { step: String(at), row: 0, ofEntity: '', ofRecord: '' });
+  if (!done) return async () => undefined;
+  const before = await newestUndo(db, done.id);
+  const id =
+    before?.state === 'intended'
+      ? before.id
+      : await noteIntent(db, {
+          turn: await addTurn(db, { kind: 'taking back', subject: String(turn), actor: by, actingPerson: null }),
+          ...{ intakeId: null, step: done.step, row: 0, ofEntity: '', ofRecord: '' },
+          ...{ attempt: (before?.attempt ?? 0) + 1, systemId: done.systemId, entity: done.entity, recordId: null },
+          ...{ action: 'schema' as const, before: done.after, after: {}, etagBefore: null, requestId: uuid() },
+          ...{ state: 'intended' as const, intendedAt: new Date(), undoes: done.id },
+        });
+  return async (words) => {
+    await settleSchemaRow(db, id, words);
+    if (words === undefined) await markUndone(db, done.id, id);
+  };
 }
 
 /** @throws what is neither the system's doing nor a refusal */

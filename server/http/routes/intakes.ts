@@ -54,13 +54,11 @@ import { sealDraft } from '../hosted/draft.ts';
 import { soundDocument } from '../hosted/sound.ts';
 import { factsOf, pageFieldsOf } from '../facts.ts';
 import { intakeFigures } from '../figures.ts';
-import { Reach } from '../reach.ts';
 import { teach } from '../teach.ts';
 
 export const intakeRoutes = (context: Context): Route[] => {
   const { db, live, sealer } = context;
   const readings = new Readings();
-  const reach = new Reach(db);
   const existing = async (id: string): Promise<Intake> => {
     const intake = isId(id) ? await intakeById(db, id) : undefined;
     if (!intake || intake.deletedAt !== null) throw notFound('such intake');
@@ -411,13 +409,6 @@ export const intakeRoutes = (context: Context): Route[] => {
         const { draft } = await existing(params['id']!);
         return jsonSchemaOf(draft.name, draft.fields);
       },
-    }),
-    route({
-      method: 'get',
-      path: '/reach',
-      summary: "What the intakes do with a system's fields",
-      role: 'viewer',
-      work: async ({ query }) => ({ uses: await reach.of(query) }),
     }),
   ];
 };

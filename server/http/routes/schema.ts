@@ -31,6 +31,7 @@ import { actorOf, type Context } from '../context.ts';
 import { inLines, LINES } from '../lines.ts';
 import { notFound, Problem } from '../problem.ts';
 import { isId } from '../query.ts';
+import { Reach } from '../reach.ts';
 import { route, type Route, type Unsent } from '../route.ts';
 import { knownFile, lookAtSheet, measureReference, withFile } from '../sheets.ts';
 
@@ -42,6 +43,7 @@ const DEFINITION_LIMIT = 4 * 1024 * 1024;
 /** What systems keep, and changing it: new entities, out of sheets and documents, and what was changed so far. */
 export const schemaRoutes = (context: Context): Route[] => {
   const { db, systems, jobs } = context;
+  const reach = new Reach(db);
   const existing = async (id: string | undefined): Promise<{ row: SystemRow; schema: Schema }> => {
     const row = id === undefined ? undefined : await systemById(db, id);
     if (!row) throw notFound('such system');
@@ -78,6 +80,13 @@ export const schemaRoutes = (context: Context): Route[] => {
   };
 
   return [
+    route({
+      method: 'get',
+      path: '/reach',
+      summary: "What the intakes do with a system's fields",
+      role: 'viewer',
+      work: async ({ query }) => ({ uses: await reach.of(query) }),
+    }),
     route({
       method: 'get',
       path: '/schema/:system/abilities',

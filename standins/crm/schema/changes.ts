@@ -1,7 +1,8 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { RowDataPacket } from 'mysql2';
 import type { Pool } from '../../database.ts';
-import { BASE_TYPES, ENTITY_TYPES, type EntityType, type Property } from '../definition.ts';
+import { BASE_TYPES } from '../base-types.ts';
+import { ENTITY_TYPES, type EntityType, type Property } from '../definition.ts';
 import { ODataError } from '../errors.ts';
 import { makeTable } from '../tables.ts';
 import { refuse, titleOf, withUnique, type Asked } from './asked.ts';

@@ -222,6 +222,8 @@ const LONG = 160;
 function ValuesOf({ change }: { change: LedgerLine }) {
   const [whole, setWhole] = useState(false);
   if (change.action === 'delete') return <span className="text-soft">the record is deleted</span>;
+  if (change.action === 'schema' && change.undoes !== null)
+    return <span className="text-soft">taken away: {Object.keys(change.before).join(', ')}</span>;
   const names = Object.keys(change.after);
   const folded = (value: unknown): boolean => !whole && String(value ?? '').length > LONG;
   const shown = whole ? names : names.slice(0, SHOWN);
