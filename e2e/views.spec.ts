@@ -156,6 +156,8 @@ test('several that fit are decided by one key, and the next comes up', async ({ 
     }),
   });
   await page.getByRole('link', { name: /Review/ }).click();
+  // Whatever else waits, of tests before: it is found.
+  await page.getByRole('searchbox', { name: 'Search what waits' }).fill('twin');
   await page.getByRole('button', { name: /Two Twin/ }).click();
   await expect(page.getByRole('row', { name: /First name Two One Two/ })).toBeVisible();
   await page.keyboard.press('2');

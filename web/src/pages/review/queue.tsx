@@ -1,5 +1,6 @@
 import type { ReviewCause, SubmissionLine } from '@zusammen/core/api';
 import { useEffect, useRef } from 'react';
+import { useIntakes } from '../../api/hooks.ts';
 import { cx } from '../../parts/cx.ts';
 import { Sheet } from '../../parts/sheet.tsx';
 import { SubmissionStateTag } from '../../parts/state.tsx';
@@ -23,6 +24,9 @@ export function Queue({
   pick: (submission: string) => void;
 }) {
   const marked = useRef<HTMLButtonElement>(null);
+  const intakes = useIntakes();
+  const nameOf = ({ intakeId, intakeKey }: ReviewCause): string =>
+    intakes.data?.find(({ id }) => id === intakeId)?.name ?? intakeKey;
   useEffect(() => {
     // What it returns, a promise in newer browsers, is no clean-up.
     void marked.current?.scrollIntoView?.({ block: 'nearest' });
@@ -50,7 +54,7 @@ export function Queue({
                   <span className="shrink-0 font-mono text-[13px] text-soft">{count(cause.count)}</span>
                 </span>
                 <span className="flex items-center justify-between gap-2 text-small text-soft">
-                  <span className="truncate">{cause.intakeKey}</span>
+                  <span className="truncate">{nameOf(cause)}</span>
                   <SubmissionStateTag state={cause.state} />
                 </span>
               </button>
