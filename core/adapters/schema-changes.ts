@@ -11,6 +11,8 @@ import { pointerOf, put, tokensOf } from './pointer.ts';
 
 /** A field that is to be made. */
 export interface NewField {
+  /** Its name there, where that is settled already. */
+  name?: string;
   label: string;
   type: FieldType;
   options?: Option[];
@@ -60,14 +62,12 @@ export function bodyOfOption({ value, label }: AddOptionOperation, option: Optio
 export function madeField(
   operation: AddFieldOperation,
   entity: EntityAdapter,
-  { label, type, options, maxLength }: NewField,
+  { name: settled, label, type, options, maxLength }: NewField,
 ): { field: FieldAdapter; body: unknown } | string {
   const kind = kindFor(operation, type);
   if (!kind) return `It has no kind of field that could hold ${type}.`;
-  const name = fieldNameFor(
-    label,
-    entity.fields.map((field) => field.name),
-  );
+  const taken = entity.fields.map((field) => field.name);
+  const name = settled ?? fieldNameFor(label, taken);
   const chosen = kind.type === 'option' || kind.type === 'options';
   if (chosen && !options?.length) return 'A field that is chosen from options needs some.';
   const limited = operation.limit !== undefined && kind.type === 'text';

@@ -332,6 +332,14 @@ export interface Routes {
     answer: { seen: ReferenceSeen };
   };
   'post /schema/:system/sheets': { body: schemaBodies.NewSheetBody; answer: { change: string } };
+  /** One field, wherever it is needed: where it would be, and what carries it on. */
+  'post /schema/one-field/look': { body: schemaBodies.OneFieldBody; answer: schemas.FieldPlanTold };
+  'post /schema/one-field/rehearse': {
+    body: schemaBodies.OneFieldBody;
+    answer: { rehearsed: schemas.FieldRehearsed[] };
+  };
+  'post /schema/one-field': { body: schemaBodies.OneFieldBody; answer: { change: string } };
+  'get /schema/:system/entities/:entity/fields/:field/counts': { answer: { counts: schemas.FieldCounts } };
   'get /schema-changes': { answer: { changes: schemas.SchemaChangeTold[] } };
   'get /schema-changes/:id': { answer: { change: schemas.SchemaChangeDetail } };
   'post /schema-changes/:id/pause': object;

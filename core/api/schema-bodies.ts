@@ -3,6 +3,7 @@ import { Type } from 'class-transformer';
 import { IsDefined, IsObject, IsOptional, IsString, IsUUID, MaxLength, ValidateNested } from 'class-validator';
 import { DefinitionDocument } from '../definitions/index.ts';
 import { SheetColumn, SheetEntity } from '../new-entities/index.ts';
+import { OneField } from '../one-field/index.ts';
 
 /** A definition document: entities that are to be made. */
 export class NewEntitiesBody extends DefinitionDocument {}
@@ -30,3 +31,6 @@ export class NewSheetBody {
   @IsUUID() file!: string;
   @IsDefined() @ValidateNested() @Type(() => SheetEntity) sheet!: SheetEntity;
 }
+
+/** One field, wherever it is needed. */
+export class OneFieldBody extends OneField {}

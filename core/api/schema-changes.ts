@@ -1,6 +1,8 @@
 import type { ComparedEntity, DefinitionDocument } from '../definitions/index.ts';
 import type { Oddity, SeenColumn } from '../forms/index.ts';
 import type { ReferenceSeen, SheetEntity } from '../new-entities/index.ts';
+import type { FoundLine, PlaceStands } from '../one-field/index.ts';
+import type { Value } from '../schema/index.ts';
 import type { ChangeDirection, ChangeStep, StepOutcome } from '../schema-changes/index.ts';
 import type { SubmissionState } from './submissions.ts';
 
@@ -66,4 +68,47 @@ export interface ReadDefinitionTold {
   left: string[];
   /** How it stands to what the system has. */
   compared: ComparedEntity[];
+}
+
+/** What a line would give of a record, or of what was sent. */
+export interface FieldGives {
+  /** Whose value it is, as people call it; absent: none holds one yet, and the value is assumed. */
+  of?: string;
+  came: Value;
+  value?: Value;
+  problem?: string;
+}
+
+/** One field as it would be everywhere. */
+export interface FieldPlanTold {
+  places: PlaceStands[];
+  lines: (FoundLine & { gives?: FieldGives })[];
+  /** What it comes to, in words, step by step. */
+  steps: string[];
+}
+
+/** What the records of an entity hold in one field. */
+export interface FieldCounts {
+  /** Records looked at, and those of them with a value. */
+  of: number;
+  filled: number;
+  /** By value, the commonest first; of a field that isn't chosen from options none. */
+  values: { value: string; count: number }[];
+  /** There are more records than are looked at. */
+  more: boolean;
+}
+
+/** What an intake would do otherwise with the new lines, over what it was tried with. */
+export interface FieldRehearsed {
+  id: string;
+  name: string;
+  /** What it was tried with, how many get the field's value, and how many would come out otherwise besides. */
+  of: number;
+  carried: number;
+  otherwise: number;
+  /** Values were assumed, since nothing holds one yet. */
+  assumed: boolean;
+  example?: { of: string; field: string; value: string };
+  /** What of it wouldn't be taken, or couldn't be asked. */
+  troubles: { of: string; words: string }[];
 }

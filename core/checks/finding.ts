@@ -2,6 +2,7 @@ import { holds } from '../expressions/index.ts';
 import type { FormField, SubmittedValues } from '../forms/index.ts';
 import { evaluateLine, type Line, type LineValue } from '../mapping/index.ts';
 import type { IntakeDocument } from '../intake/index.ts';
+import type { FieldFamily } from '../one-field/index.ts';
 import { rowsOf, standingLines, type Planned, type Step } from '../plans/index.ts';
 import type { Recognition } from '../recognition/index.ts';
 import { fieldOf, type Entity, type Field, type Schema, type Values } from '../schema/index.ts';
@@ -59,6 +60,8 @@ export interface Facts {
   abilities?: Readonly<Record<string, Abilities>>;
   /** Fields that a pairing brings back to what the other side holds, by `system/entity/field`. */
   followed?: Readonly<Record<string, { pairing: string; decides: string }>>;
+  /** What was made one field in several places. */
+  families?: readonly FieldFamily[];
   /** In what the API of a system is no longer as its adapter says, by `system/entity`, in words. */
   drifted?: Readonly<Record<string, readonly string[]>>;
 }

@@ -35,6 +35,7 @@ import {
 import { beginsWrong, feeGoesNowhere, neverShown, optionsSince, readsGone, tellsRecords } from './forms.ts';
 import { begunGone, childWithoutParent, panelUnseen } from './panel.ts';
 import { convertedGone } from './conversion.ts';
+import { fieldNotCarried } from './one-field.ts';
 import { unpairedOption, vanishedOption } from './options.ts';
 
 /** Every check there is: a new one is a function and a line here. */
@@ -54,6 +55,7 @@ const CHECKS: Check[] = [
   begunGone,
   panelUnseen,
   convertedGone,
+  fieldNotCarried,
 ];
 const STEP_CHECKS: StepCheck[] = [
   keyWithoutLine,

@@ -9,6 +9,7 @@ import {
   type IntakeDocument,
   type IntakeSettings,
 } from '../intake/index.ts';
+import { withCarried, type CarriedLine } from '../one-field/index.ts';
 import { addLines, changeLine, removeLine } from '../plans/index.ts';
 
 /** What would settle a finding, as data, so that it can be shown before it is done and undone after. */
@@ -18,6 +19,8 @@ export type Mend = { label: string } & (
   | { kind: 'add line'; step: string; added: Line }
   /** Offers options of a question as well. */
   | { kind: 'offer'; item: string; options: HostedOption[] }
+  /** Lines with what they need of the records or forms that they read. */
+  | { kind: 'carry'; lines: CarriedLine[] }
   | { kind: 'settings'; set: Partial<IntakeSettings> }
   /** Replaces fields of the same name and adds the others; `renamed` leads from old names to new ones. */
   | { kind: 'fields'; fields: FormField[]; renamed?: Record<string, string> }
@@ -34,6 +37,8 @@ export function applyMend(document: IntakeDocument, mend: Mend): IntakeDocument 
           known: [...(item.known ?? []), ...mend.options.map(({ value }) => value)],
         })),
       );
+    case 'carry':
+      return withCarried(document, mend.lines, new Map());
     case 'settings':
       return changeSettings(document, mend.set);
     case 'fields':

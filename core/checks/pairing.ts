@@ -19,7 +19,9 @@ import {
 } from '../pairing/index.ts';
 import { changedAtField, isWritable, mustBeGiven, type Schema, type Value } from '../schema/index.ts';
 import { listed, quoted } from '../values/index.ts';
+import type { FieldFamily } from '../one-field/index.ts';
 import type { Abilities, Finding } from './finding.ts';
+import { fieldNotPaired } from './one-field.ts';
 
 /** What is known of a pairing besides its document. */
 export interface PairingInput {
@@ -38,6 +40,8 @@ export interface PairingInput {
   /** Systems that may keep values about people. */
   personalSystems?: readonly string[];
   abilities?: Readonly<Record<string, Abilities>>;
+  /** What was made one field in several places. */
+  families?: readonly FieldFamily[];
   /** Whether somebody has said how records of a side are recognised. */
   recognised?: Readonly<Record<Side, boolean>>;
   /** By name, what pairings are called. */
@@ -67,6 +71,7 @@ const CHECKS: PairingCheck[] = [
   requiredWhenMade,
   newestUntold,
   weakerSystems,
+  ({ pairing, families = [], schemas }) => fieldNotPaired(pairing, families, schemas),
 ];
 
 /** Runs all checks over a pairing; findings that stop it from being applied come first. */

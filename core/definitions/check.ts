@@ -36,7 +36,7 @@ export function troubleIn(document: DefinitionDocument, known: Schema): Complain
       [name, label].some((each) => own.includes(each.toLowerCase())),
     );
     if (taken) complain(`${path}.name`, `is taken: there is ${taken.label} already`);
-    for (const each of fieldTrouble(entity, document, known)) complain(`${path}.${each.field}`, each.reason);
+    for (const each of fieldsTrouble(entity, document, known)) complain(`${path}.${each.field}`, each.reason);
   });
   for (const circle of neededCircles(document))
     complain(
@@ -46,37 +46,47 @@ export function troubleIn(document: DefinitionDocument, known: Schema): Complain
   return complaints;
 }
 
-function fieldTrouble(entity: DefinedEntity, document: DefinitionDocument, known: Schema): Complaint[] {
+function fieldsTrouble(entity: DefinedEntity, document: DefinitionDocument, known: Schema): Complaint[] {
   const complaints: Complaint[] = [];
   const seen = new Set<string>();
   entity.fields.forEach((field, at) => {
-    const complain = (what: keyof DefinedField, reason: string): void =>
-      void complaints.push({ field: `fields.${at}.${what}`, reason });
     const low = field.name.toLowerCase();
-    if (seen.has(low)) complain('name', `“${field.name}” comes twice`);
+    if (seen.has(low)) complaints.push({ field: `fields.${at}.name`, reason: `“${field.name}” comes twice` });
     seen.add(low);
-    if (isChosen(field.type) && !field.options) complain('options', 'are needed by a field that is chosen from');
-    if (!isChosen(field.type) && field.options)
-      complain('options', `belong to option and options, not to ${field.type}`);
-    const twice = twiceIn(field.options?.map(({ value }) => value) ?? []);
-    if (twice !== undefined) complain('options', `“${twice}” comes twice`);
-    if (field.type === 'reference' && field.relation === undefined)
-      complain('relation', 'is needed: to which entity it leads');
-    if (field.type !== 'reference' && field.relation !== undefined)
-      complain('relation', `belongs to a reference, not to ${field.type}`);
-    if (field.relation !== undefined && !relationOf(field.relation, document, known))
-      complain('relation', `leads to “${field.relation}”, which is neither there nor in this document`);
-    if (field.unique && !CAN_BE_UNIQUE.includes(field.type)) complain('unique', `can’t be asked of ${field.type}`);
-    if (
-      field.default !== undefined &&
-      isChosen(field.type) &&
-      !field.options?.some(({ value }) => value === field.default)
-    )
-      complain('default', `“${field.default}” is none of its options`);
+    for (const each of fieldTrouble(field, document, known))
+      complaints.push({ ...each, field: `fields.${at}.${each.field}` });
   });
   const { namedBy } = entity;
   if (namedBy !== undefined && !entity.fields.some(({ name }) => name === namedBy))
     complaints.push({ field: 'namedBy', reason: `there is no field “${namedBy}”` });
+  return complaints;
+}
+
+/** What can't be of one field by itself; each names the part of it that is wrong. */
+export function fieldTrouble(
+  field: DefinedField,
+  document: Pick<DefinitionDocument, 'entities'>,
+  known: Schema,
+): Complaint[] {
+  const complaints: Complaint[] = [];
+  const complain = (what: keyof DefinedField, reason: string): void => void complaints.push({ field: what, reason });
+  if (isChosen(field.type) && !field.options) complain('options', 'are needed by a field that is chosen from');
+  if (!isChosen(field.type) && field.options) complain('options', `belong to option and options, not to ${field.type}`);
+  const twice = twiceIn(field.options?.map(({ value }) => value) ?? []);
+  if (twice !== undefined) complain('options', `“${twice}” comes twice`);
+  if (field.type === 'reference' && field.relation === undefined)
+    complain('relation', 'is needed: to which entity it leads');
+  if (field.type !== 'reference' && field.relation !== undefined)
+    complain('relation', `belongs to a reference, not to ${field.type}`);
+  if (field.relation !== undefined && !relationOf(field.relation, document, known))
+    complain('relation', `leads to “${field.relation}”, which is neither there nor in this document`);
+  if (field.unique && !CAN_BE_UNIQUE.includes(field.type)) complain('unique', `can’t be asked of ${field.type}`);
+  if (
+    field.default !== undefined &&
+    isChosen(field.type) &&
+    !field.options?.some(({ value }) => value === field.default)
+  )
+    complain('default', `“${field.default}” is none of its options`);
   return complaints;
 }
 

@@ -83,10 +83,11 @@ export function fieldsOfRecord(system: string, entity: Entity): FormField[] {
     record: { system, entity: entity.name },
   };
   const seen = entity.fields.filter(({ name, rights, type }) => rights !== 'none' && name !== idName && type !== 'id');
-  return [own, ...seen.map((field) => fieldFrom(system, field))];
+  return [own, ...seen.map((field) => fieldOfRecord(system, field))];
 }
 
-function fieldFrom(
+/** One field of a record as it comes in. */
+export function fieldOfRecord(
   system: string,
   { name, label, type, options, relation, maxLength }: Entity['fields'][number],
 ): FormField {

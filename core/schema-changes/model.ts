@@ -1,18 +1,26 @@
 import type { DefinedEntity, DefinedField } from '../definitions/index.ts';
 import type { SheetEntity } from '../new-entities/index.ts';
+import type { CarriedLine } from '../one-field/index.ts';
 import type { Option } from '../schema/index.ts';
 
-/** One thing that is done to a system's schema, or that follows from it. Names are the system's own, where it has them. */
+/**
+ * One thing that is done to a system's schema, or that follows from it. Names are the system's own, where it has them;
+ * `called` is how people know the entity or field.
+ */
 export type ChangeStep =
   /** All of them or none. */
   | { kind: 'entities'; system: string; entities: DefinedEntity[] }
-  | { kind: 'field'; system: string; entity: string; field: DefinedField }
-  | { kind: 'options'; system: string; entity: string; field: string; options: Option[] }
+  | { kind: 'field'; system: string; entity: string; field: DefinedField; called?: string }
+  | { kind: 'options'; system: string; entity: string; field: string; options: Option[]; called?: string }
+  /** Records that hold one option hold another from then on; then the one goes. */
+  | { kind: 'join'; system: string; entity: string; field: string; from: Option; into: Option; called?: string }
+  /** Lines of an intake or a pairing, which carry a field on; they are live at once. */
+  | { kind: 'carry'; at: 'intake' | 'pairing'; id: string; name: string; lines: CarriedLine[] }
   /** The rows of a sheet come into the entity that was made of it, through an intake of their own. */
   | { kind: 'rows'; system: string; sheet: SheetEntity; file: string; rows: number };
 
-/** What became of a step: not begun, done, not taken by the system, or undone again. */
-export const STEP_STATES = ['waiting', 'done', 'refused', 'taken back'] as const;
+/** What became of a step: not begun, done, not taken by the system, undone again, or not to be undone from here. */
+export const STEP_STATES = ['waiting', 'done', 'refused', 'taken back', 'stays'] as const;
 
 export interface StepOutcome {
   state: (typeof STEP_STATES)[number];
@@ -20,6 +28,8 @@ export interface StepOutcome {
   words?: string;
   /** What the system calls what was made: entities, or the field. */
   made?: string[];
+  /** Of a join: how many records were changed. */
+  records?: number;
   /** Of rows: the intake through which they come, and the file on its way. */
   intake?: string;
   import?: string;

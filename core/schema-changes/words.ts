@@ -1,4 +1,5 @@
 import type { DefinedEntity, DefinedField } from '../definitions/index.ts';
+import type { Option, Value } from '../schema/index.ts';
 import { counted } from '../values/index.ts';
 import type { ChangeStep } from './model.ts';
 
@@ -25,9 +26,13 @@ export function stepInWords(step: ChangeStep): string {
     case 'entities':
       return `Make ${step.entities.map(({ label, fields }) => `${label} with ${counted(fields.length, 'field')}`).join(', ')}.`;
     case 'field':
-      return `Make ${step.field.label} of ${step.entity}: ${fieldInWords(step.field)}.`;
+      return `Make ${step.field.label} of ${step.called ?? step.entity}: ${fieldInWords(step.field)}.`;
     case 'options':
-      return `Add ${counted(step.options.length, 'option')} to ${step.field} of ${step.entity}.`;
+      return `Add ${counted(step.options.length, 'option')} to ${step.called ?? `${step.field} of ${step.entity}`}.`;
+    case 'join':
+      return `“${step.from.label}” becomes “${step.into.label}” in ${step.called ?? `${step.field} of ${step.entity}`}: records that hold it follow, then it goes.`;
+    case 'carry':
+      return `Carry it on in ${step.name}: ${counted(step.lines.length, 'line')}.`;
     case 'rows':
       return `Take ${counted(step.rows, 'row')} in.`;
   }
@@ -42,4 +47,10 @@ export function fixedOnceMade({ name, fields }: Pick<DefinedEntity, 'name' | 'fi
     entity: name,
     unique: fields.filter((field) => field.unique).map(({ label }) => label),
   };
+}
+
+/** A field's value in which one option has become another: held already, it is held once. */
+export function joinedValue(held: Value, from: Pick<Option, 'value'>, into: Pick<Option, 'value'>): Value {
+  if (!Array.isArray(held)) return held === from.value ? into.value : held;
+  return [...new Set(held.map((each) => (each === from.value ? into.value : each)))];
 }

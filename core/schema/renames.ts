@@ -9,8 +9,8 @@ export interface Rename {
   why: string[];
 }
 
-/** So much has to speak for it, and so much more than for any other: a wrong mend is worse than none. */
-const ENOUGH = 3;
+/** So much has to speak for two fields' being the same, and so much more than for any other: a wrong mend is worse than none. */
+export const LIKELY = 3;
 const CLEARLY = 1;
 /** Kinds that a system may tell apart otherwise from one day to the next. */
 const TEXTS = new Set<string>(['text', 'long text', 'email', 'phone', 'web address']);
@@ -21,8 +21,8 @@ const TEXTS = new Set<string>(['text', 'long text', 'email', 'phone', 'web addre
  */
 export function renamesAmong(gone: readonly Field[], fresh: readonly Field[]): Rename[] {
   const pairs = gone
-    .flatMap((was) => fresh.map((is) => ({ was, is, ...weighed(was, is) })))
-    .filter(({ weight }) => weight >= ENOUGH)
+    .flatMap((was) => fresh.map((is) => ({ was, is, ...likeness(was, is) })))
+    .filter(({ weight }) => weight >= LIKELY)
     .sort((a, b) => b.weight - a.weight);
   const taken = new Set<Field>();
   const renames: Rename[] = [];
@@ -42,7 +42,8 @@ export function renamesAmong(gone: readonly Field[], fresh: readonly Field[]): R
   return renames;
 }
 
-function weighed(was: Field, is: Field): { weight: number; why: string[] } {
+/** What speaks for it that two fields are the same: how much, and in words. */
+export function likeness(was: Field, is: Field): { weight: number; why: string[] } {
   const sameKind = was.type === is.type || (TEXTS.has(was.type) && TEXTS.has(is.type));
   if (!sameKind || was.relation !== is.relation) return { weight: 0, why: [] };
   let weight = 0;
@@ -56,12 +57,10 @@ function weighed(was: Field, is: Field): { weight: number; why: string[] } {
   else add(2 * shared(was.label, is.label), 'a label alike');
   add(3 * shared(was.name.replaceAll('_', ' '), is.name.replaceAll('_', ' ')), 'a name alike');
   if (was.options && is.options) {
-    const same = sharedOf(
-      was.options.map(({ value }) => value),
-      is.options.map(({ value }) => value),
-    );
+    // Spelt a little otherwise, they are the same here.
+    const same = sharedOf(bareOf(was.options), bareOf(is.options));
     if (same === 0) weight -= 3;
-    add(5 * same, 'the same options');
+    add(5 * same, same === 1 ? 'the same options' : 'options alike');
   }
   if (was.relation !== undefined) add(1, `leads to ${was.relation}`);
   if (was.unique && is.unique) add(1.5, 'unique as well');
@@ -69,6 +68,8 @@ function weighed(was: Field, is: Field): { weight: number; why: string[] } {
   return { weight, why };
 }
 
+const bareOf = (options: readonly { label: string }[]): string[] =>
+  options.map(({ label }) => fold(label).replace(/[^\p{L}\p{N}]/gu, ''));
 const wordsOf = (text: string): string[] =>
   fold(text)
     .split(' ')

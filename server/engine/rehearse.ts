@@ -55,27 +55,35 @@ export async function rehearse(
   return heavy.asking('rehearse', { ...rehearsal, samples: [...samples] }, reading, isSystemTrouble, wanted, told);
 }
 
-/** What would come out differently of submissions, by one document and by another; nothing is written. */
+/**
+ * What would come out differently of submissions, by one document and by another; nothing is written.
+ * @param then what the systems would keep by the second one, where that is more than now
+ */
 export async function compareDocuments(
   { heavy, systems, live }: Stage,
   before: IntakeDocument,
   after: IntakeDocument,
   submissions: readonly SubmittedValues[],
   wanted: Wanted,
+  then?: ReadonlyMap<string, Schema>,
 ): Promise<Compared[]> {
   const reading = readingOf(systems, await live.allSchemas(), live.known);
   const task = {
     live: await rehearsalOf(live, before),
-    draft: await rehearsalOf(live, after),
+    draft: await rehearsalOf(live, after, then),
     submissions: submissions.map((values) => ({ ...values })),
   };
   return heavy.asking('compare', task, reading, isSystemTrouble, wanted);
 }
 
 /** A document with the schemas and recognitions of the systems it names, and of no others. */
-async function rehearsalOf(live: LiveView, document: IntakeDocument): Promise<Rehearsal> {
+async function rehearsalOf(
+  live: LiveView,
+  document: IntakeDocument,
+  then?: ReadonlyMap<string, Schema>,
+): Promise<Rehearsal> {
   const named = new Set(document.plan.steps.map(({ system }) => system));
-  const [schemas, recognitions] = await Promise.all([live.allSchemas(), live.known.recognitions()]);
+  const [schemas, recognitions] = await Promise.all([then ?? live.allSchemas(), live.known.recognitions()]);
   return {
     document,
     schemas: new Map([...schemas].filter(([id]) => named.has(id))),

@@ -5,6 +5,7 @@ import { across, followedFields, type Pairing } from '@zusammen/core/pairing';
 import type { Wanted } from '../heavy/index.ts';
 import {
   adapterOf,
+  fieldFamilies,
   importsOf,
   listActingSystems,
   listIntakes,
@@ -34,18 +35,20 @@ export async function factsOf(
   db: Database,
   intake: Intake,
 ): Promise<Required<Omit<Facts, 'pageFields' | 'arrived'>> & Pick<Facts, 'arrived'>> {
-  const [past, secrets, files, systems, recognitions, pairings, services, intakes, acting, sight] = await Promise.all([
-    pastValues(db, intake.id, LATELY),
-    secretsOf(db, intake.id),
-    importsOf(db, intake.id),
-    listSystems(db),
-    listRecognitions(db),
-    livePairings(db),
-    listPaymentServices(db),
-    listIntakes(db),
-    listActingSystems(db),
-    panelSightOf(db, intake.id),
-  ]);
+  const [past, secrets, files, systems, recognitions, pairings, services, intakes, acting, sight, families] =
+    await Promise.all([
+      pastValues(db, intake.id, LATELY),
+      secretsOf(db, intake.id),
+      importsOf(db, intake.id),
+      listSystems(db),
+      listRecognitions(db),
+      livePairings(db),
+      listPaymentServices(db),
+      listIntakes(db),
+      listActingSystems(db),
+      panelSightOf(db, intake.id),
+      fieldFamilies(db),
+    ]);
   return {
     arrived: past.map(({ values }) => values),
     everArrived: past.length > 0,
@@ -69,6 +72,7 @@ export async function factsOf(
       ...(await Promise.all(systems.map((system) => abilitiesByEntity(db, system)))).flat(),
     ]),
     followed: Object.fromEntries(pairings.flatMap(({ document }) => followedBy(document, systems))),
+    families,
     drifted: Object.fromEntries(systems.flatMap(driftOf)),
   };
 }

@@ -29,6 +29,7 @@ import {
   feedOf,
   listPairings,
   listSystems,
+  fieldFamilies,
   livePairings,
   openPairs,
   pairCounts,
@@ -240,9 +241,14 @@ export const findingsOf = async (
 /** What the checks may know of a pairing. */
 async function inputOf(context: Around, id: string, pairing: Pairing): Promise<PairingInput> {
   const { db, live } = context;
-  const [schemas, others, systems] = await Promise.all([live.allSchemas(), livePairings(db), listSystems(db)]);
+  const [schemas, others, systems, families] = await Promise.all([
+    live.allSchemas(),
+    livePairings(db),
+    listSystems(db),
+    fieldFamilies(db),
+  ]);
   return {
-    ...{ id, pairing, schemas },
+    ...{ id, pairing, schemas, families },
     others: others
       .filter((each) => each.id !== id)
       .map(({ id: other, document }) => ({ id: other, pairing: document })),

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Finding } from '@zusammen/core/checks';
@@ -5,7 +6,7 @@ import { recordsRead, type IntakeDocument } from '@zusammen/core/intake';
 import type { Actor } from './changes.ts';
 import { noteChange } from './changes.ts';
 import type { Database } from './database.ts';
-import { atomically } from './transaction.ts';
+import { atomically, type Drizzled } from './transaction.ts';
 import { intakes, intakeVersions, samples, submissions, type IntakeState } from './schema.ts';
 
 export type Intake = typeof intakes.$inferSelect;
@@ -94,6 +95,65 @@ export async function saveDraft(
   return result.affectedRows === 1 ? revision + 1 : undefined;
 }
 
+/** @returns the version's number */
+async function addVersion(
+  tx: Drizzled,
+  id: string,
+  document: IntakeDocument,
+  accepted: Finding[],
+  actor: Actor,
+): Promise<number> {
+  const [top] = await tx
+    .select({ number: sql<number | null>`max(${intakeVersions.number})` })
+    .from(intakeVersions)
+    .where(eq(intakeVersions.intakeId, id));
+  const number = (top?.number ?? 0) + 1;
+  await tx
+    .insert(intakeVersions)
+    .values({ intakeId: id, number, document, accepted, publishedAt: new Date(), publishedBy: actor.id });
+  return number;
+}
+
+/**
+ * Changes an intake's draft and what is live of it alike, each on its own: what somebody is at with the draft isn't
+ * published by it. Open or closed, it stays so.
+ * @param edit changes a document; one that it leaves as it was stays @returns whether there is such an intake
+ */
+export function editIntake(
+  db: Database,
+  id: string,
+  edit: (document: IntakeDocument) => IntakeDocument,
+  actor: Actor,
+  what: string,
+): Promise<IntakeDocument | undefined> {
+  return atomically(db, async (tx) => {
+    const [intake] = await tx.select().from(intakes).where(eq(intakes.id, id)).for('update');
+    if (!intake || intake.deletedAt !== null) return undefined;
+    const { liveVersion, revision } = intake;
+    const [live] =
+      liveVersion === null
+        ? []
+        : await tx
+            .select()
+            .from(intakeVersions)
+            .where(and(eq(intakeVersions.intakeId, id), eq(intakeVersions.number, liveVersion)));
+    const draft = edit(intake.draft);
+    const next = live && edit(live.document);
+    const changedAt = new Date();
+    if (!isDeepStrictEqual(draft, intake.draft))
+      await tx
+        .update(intakes)
+        .set({ draft, revision: revision + 1, changedAt })
+        .where(eq(intakes.id, id));
+    if (live && next && !isDeepStrictEqual(next, live.document)) {
+      const number = await addVersion(tx, id, next, live.accepted, actor);
+      await tx.update(intakes).set({ liveVersion: number, changedAt }).where(eq(intakes.id, id));
+      await noteChange(tx, actor, `published version ${number}`, id, { because: what });
+    }
+    return next ?? draft;
+  });
+}
+
 /** Makes a version of the draft, as it is at `revision`, and opens the intake with it. @returns its number, or undefined when the draft has moved on */
 export async function publishDraft(
   db: Database,
@@ -105,19 +165,7 @@ export async function publishDraft(
   return atomically(db, async (tx) => {
     const [intake] = await tx.select().from(intakes).where(eq(intakes.id, id)).for('update');
     if (!intake || intake.revision !== revision) return undefined;
-    const [top] = await tx
-      .select({ number: sql<number | null>`max(${intakeVersions.number})` })
-      .from(intakeVersions)
-      .where(eq(intakeVersions.intakeId, id));
-    const number = (top?.number ?? 0) + 1;
-    await tx.insert(intakeVersions).values({
-      intakeId: id,
-      number,
-      document: intake.draft,
-      accepted,
-      publishedAt: new Date(),
-      publishedBy: actor.id,
-    });
+    const number = await addVersion(tx, id, intake.draft, accepted, actor);
     await tx
       .update(intakes)
       .set({ state: 'open', liveVersion: number, changedAt: new Date() })

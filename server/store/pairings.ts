@@ -110,6 +110,7 @@ export async function livePairings(db: Pick<Database, 'select'>): Promise<LivePa
 /**
  * Makes a draft the version that is applied, and begins its job where there is none.
  * @param also what belongs to it, in the same transaction: what it looks at has to be followed from now on
+ * @param instead this is applied, and not the draft as it stands
  * @returns its number; undefined when somebody else has changed the draft since the revision that was named
  */
 export function applyPairing(
@@ -119,6 +120,7 @@ export function applyPairing(
   accepted: Finding[],
   by: string,
   also: (tx: Drizzled, document: Pairing) => Promise<void>,
+  instead?: Pairing,
 ): Promise<number | undefined> {
   return atomically(db, async (tx) => {
     const [held] = await tx.select().from(pairings).where(eq(pairings.id, id)).for('update');
@@ -130,7 +132,7 @@ export function applyPairing(
       .orderBy(desc(pairingVersions.number))
       .limit(1);
     const number = (newest?.number ?? 0) + 1;
-    const document = fromJson(held.draft);
+    const document = instead ?? fromJson(held.draft);
     await tx.insert(pairingVersions).values({ pairingId: id, number, document, accepted, at: new Date(), by });
     await tx
       .update(pairings)

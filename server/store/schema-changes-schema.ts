@@ -1,3 +1,4 @@
+import type { FieldFamily } from '@zusammen/core/one-field';
 import type { ChangeDirection, ChangeStep, StepOutcome } from '@zusammen/core/schema-changes';
 import { bigint, json, mysqlTable, varchar } from 'drizzle-orm/mysql-core';
 import { moment, uuid } from './columns.ts';
@@ -10,6 +11,8 @@ export const schemaChanges = mysqlTable('schema_changes', {
   steps: json('steps').$type<ChangeStep[]>().notNull(),
   outcomes: json('outcomes').$type<StepOutcome[]>().notNull(),
   direction: varchar('direction', { length: 5 }).$type<ChangeDirection>().notNull(),
+  /** Of one field in several places: where it is one from then on. */
+  oneField: json('one_field').$type<FieldFamily>(),
   at: moment('at').notNull(),
   by: varchar('changed_by', { length: 120 }).notNull(),
 });

@@ -1,5 +1,6 @@
+import type { FieldFamily } from '@zusammen/core/one-field';
 import type { ChangeDirection, ChangeStep, StepOutcome } from '@zusammen/core/schema-changes';
-import { and, desc, eq, inArray } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNotNull } from 'drizzle-orm';
 import { v7 as uuid } from 'uuid';
 import type { Database } from './database.ts';
 import { addJob, progressColumns, type JobProgress } from './jobs.ts';
@@ -17,15 +18,16 @@ const LISTED = 100;
 /** Notes a change that is to be made, and begins it. @returns its id */
 export function addSchemaChange(
   db: Database,
-  { title, steps, by }: { title: string; steps: ChangeStep[]; by: string },
+  { title, steps, by, oneField }: { title: string; steps: ChangeStep[]; by: string; oneField?: FieldFamily },
 ): Promise<string> {
   return atomically(db, async (tx) => {
     const id = uuid();
     const turn = await addTurn(tx, { kind: 'schema', subject: id, actor: by, actingPerson: null });
     const outcomes = steps.map((): StepOutcome => ({ state: 'waiting' }));
-    await tx
-      .insert(schemaChanges)
-      .values({ id, turn, title: title.slice(0, 200), steps, outcomes, direction: 'forth', at: new Date(), by });
+    await tx.insert(schemaChanges).values({
+      ...{ id, turn, title: title.slice(0, 200), steps, outcomes, direction: 'forth', at: new Date(), by },
+      oneField: oneField ?? null,
+    });
     await addJob(tx, { kind: 'schema', subject: id, by, total: steps.length });
     return id;
   });
@@ -60,6 +62,16 @@ async function withJobs(db: Database, rows: readonly SchemaChangeRow[]): Promise
     const job = newest.get(row.id);
     return job ? [{ ...row, job }] : [];
   });
+}
+
+/** What is one field in several places, as far as it was made so and not taken back. */
+export async function fieldFamilies(db: Database): Promise<FieldFamily[]> {
+  const rows = await db
+    .select({ family: schemaChanges.oneField })
+    .from(schemaChanges)
+    .where(and(isNotNull(schemaChanges.oneField), eq(schemaChanges.direction, 'forth')))
+    .orderBy(schemaChanges.turn);
+  return rows.flatMap(({ family }) => family ?? []);
 }
 
 /**

@@ -22,6 +22,9 @@ export interface Changing extends Pick<Reader, 'db' | 'sealer'> {
 /** Why a change of a schema wasn't made, in words. */
 export class SchemaRefused extends Error {}
 
+/** What was made stays: the system takes nothing away from here. */
+export class StaysThere extends SchemaRefused {}
+
 /** Two who change a schema at once: the second begins anew with what the first has kept. */
 const ATTEMPTS = 3;
 
@@ -159,7 +162,7 @@ export async function removeEntity(changing: Changing, systemId: string, entityN
   const entity = entityOf(place.schema, entityName);
   if (!entity) return;
   const changes = place.client.schemaChanges;
-  if (!changes?.removeEntity) throw new SchemaRefused('Nothing can be taken away there from here.');
+  if (!changes?.removeEntity) throw new StaysThere('It stays there: nothing can be taken away from here.');
   settled(await changes.removeEntity(entity));
   await readSchema(changing, place);
 }
@@ -174,7 +177,7 @@ export async function removeField(
   const entity = entityOf(place.schema, entityName);
   if (!entity || !fieldOf(entity, field)) return;
   const changes = place.client.schemaChanges;
-  if (!changes?.removeField) throw new SchemaRefused('Nothing can be taken away there from here.');
+  if (!changes?.removeField) throw new StaysThere('It stays there: nothing can be taken away from here.');
   settled(await changes.removeField(entity, field));
   await readSchema(changing, place);
 }
@@ -188,7 +191,7 @@ export async function removeOptions(
 ): Promise<void> {
   const place = await placeOf(changing, systemId);
   const changes = place.client.schemaChanges;
-  if (!changes?.removeOptions) throw new SchemaRefused('No options can be taken away there from here.');
+  if (!changes?.removeOptions) throw new StaysThere('They stay there: no options can be taken away from here.');
   settled(await changes.removeOptions(entityIn(place, entityName), field, values));
   await readSchema(changing, place);
 }

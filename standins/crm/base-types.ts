@@ -60,6 +60,8 @@ const BEES: [string, string][] = [
   ['hybrid', 'Hybrid'],
   ['any', 'No matter'],
 ];
+/** Somebody once spelt one of them so. */
+const HOUSINGS: [string, string][] = ['Frame hive', 'Top bar', 'Log hive'].map((kind) => [kind, kind]);
 const address = [
   text('street', 'Street', 120),
   text('postcode', 'Postcode', 12),
@@ -385,6 +387,7 @@ export const BASE_TYPES: readonly EntityType[] = [
       { name: 'hives', label: 'Hives', type: 'Edm.Int32' },
       choice('bees', 'Kind of bees', BEES),
       { ...choice('crops', 'Crops', CONTRACT_CROPS), collection: true },
+      { ...choice('hive_housing', 'Hive housing', HOUSINGS), collection: true },
       { name: 'signed_on', label: 'Signed on', type: 'Edm.Date' },
       ...ownership,
     ],

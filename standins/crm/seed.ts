@@ -78,7 +78,10 @@ async function seedQuotes(pool: Pool, organisations: number, now: Date, random: 
       const starts = 30 + ((at * 7) % 90);
       const term = { starts_on: day(starts), ends_on: day(starts + 40), hives: 4 + ((at * 5) % 60) };
       const bees = ['carnica', 'dark', 'hybrid', 'any'][at % 4]!;
-      contracts.push({ number: `V${20_000 + at}`, quote_id: idAt('Q', at), ...owned, ...term, bees });
+      // Noted on one contract in six.
+      const housed =
+        at % 6 === 0 ? { hive_housing: JSON.stringify([['Frame hive', 'Top bar', 'Log hive'][(at / 6) % 3]]) } : {};
+      contracts.push({ number: `V${20_000 + at}`, quote_id: idAt('Q', at), ...owned, ...term, bees, ...housed });
     }
     for (let position = 1; position <= 2 + Math.floor(random() * 5); position += 1) {
       const week = new Date(now.getTime() + (30 + Math.floor(random() * 120)) * DAY).toISOString().slice(0, 10);

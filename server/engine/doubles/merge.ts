@@ -1,4 +1,4 @@
-import type { Effect, Intent } from '@zusammen/core/plans';
+import type { Effect } from '@zusammen/core/plans';
 import { survivorsOf, type SurvivorRule } from '@zusammen/core/recognition';
 import {
   changedAtField,
@@ -10,23 +10,18 @@ import {
 } from '@zusammen/core/schema';
 import { isBlank, sameValue } from '@zusammen/core/values';
 import {
-  Batcher,
   ledgerOf,
-  markUndone,
-  noteIntents,
   newestUndo,
   type Database,
   type DoubleGroup,
-  type LedgerEntry,
   type LedgerRow,
   turnOfGroup,
   type MergePlan,
 } from '../../store/index.ts';
 import type { Systems } from '../../systems/index.ts';
 import type { Known } from '../known/index.ts';
-import { Settler, type Settlement } from '../settle.ts';
 import { takeBackChange } from '../take-back.ts';
-import { EngineWorld, type TurnEffect } from '../world.ts';
+import { failureOf, persistently, turnWorld, type TurnWorld } from '../turn-world.ts';
 
 /** Where the records of a group are, and what merging them works with. */
 export interface Merging {
@@ -135,13 +130,6 @@ export async function merge(merging: Merging, plan: MergePlan): Promise<Merged> 
   const survivor = await world.read(target, plan.survivor);
   if (survivor) await merging.known.remember(target, survivor.id, survivor.values);
   return { done: true, moved, removed, words: `Group ${group.id} is one record, ${plan.survivor}.` };
-}
-
-/** Why a merge can't go on behind an effect; undefined where it can. */
-function failureOf(effect: Effect): string | undefined {
-  if (effect.state === 'refused') return effect.refusal.words;
-  if (effect.state === 'unclear') return 'It can’t be told whether a record was made.';
-  return effect.state === 'overtaken' ? 'A record was changed at this very moment.' : undefined;
 }
 
 /** Has the records of an entity that lead to one of the others lead to the survivor; each in one change. */
@@ -291,46 +279,7 @@ function referencesTo({ schemas, system, entity }: Merging): { child: Entity; fi
   });
 }
 
-/** Has an effect, decided again where somebody else changes the record meanwhile; settled when it returns. */
-async function persistently(world: TurnWorld, key: TurnEffect, decide: () => Promise<Intent>): Promise<Effect> {
-  let effect = await world.effect(key, decide);
-  for (let again = 0; effect.state === 'overtaken' && again < 5; again += 1) effect = await world.effect(key, decide);
-  await world.settle();
-  return effect;
-}
-
-/** The engine's world, for a turn that no submission makes. */
-type TurnWorld = EngineWorld & {
-  turn: number;
-  settle(): Promise<void>;
-  /** Marks a change as taken back by the newest undoing of it. */
-  markUndone(row: LedgerRow): Promise<void>;
-};
-
 async function worldOf(merging: Merging, kind: Parameters<typeof turnOfGroup>[2]): Promise<TurnWorld> {
   const { db, systems, schemas, known, group, actor } = merging;
-  const settler = new Settler(db);
-  const turn = await turnOfGroup(db, group.id, kind, actor);
-  const flush = async (settlements: Settlement[]): Promise<void> => {
-    if (settlements.length > 0) await settler.settle({ seq: turn, claim: null, settlements, end: 'goes on' });
-  };
-  const world = new EngineWorld({
-    ...{ db, systems, schemas, known, turn, actor, flush },
-    claim: null,
-    intakeId: null,
-    byEvidence: new Set(),
-    paired: new Set(),
-    fresh: false,
-    atomic: false,
-    clock: () => new Date(),
-    intents: new Batcher<LedgerEntry, number>((entries) => noteIntents(db, entries), 0),
-  });
-  return Object.assign(world, {
-    turn,
-    settle: () => flush(world.settlements.splice(0)),
-    markUndone: async (row: LedgerRow) => {
-      const undo = await newestUndo(db, row.id);
-      if (undo) await markUndone(db, row.id, undo.id);
-    },
-  });
+  return turnWorld({ db, systems, schemas, known, actor, turn: await turnOfGroup(db, group.id, kind, actor) });
 }

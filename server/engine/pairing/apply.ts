@@ -1,8 +1,20 @@
+import { isDeepStrictEqual } from 'node:util';
 import type { Pairing } from '@zusammen/core/pairing';
 import { readied } from '@zusammen/core/pairing';
 import type { Schema } from '@zusammen/core/schema';
 import type { Finding } from '@zusammen/core/checks';
-import { applyPairing, feedOf, followEntity, restartFeed, type Database, type Drizzled } from '../../store/index.ts';
+import {
+  applyPairing,
+  changePairing,
+  feedOf,
+  followEntity,
+  pairingById,
+  pairingVersion,
+  restartFeed,
+  setPairingState,
+  type Database,
+  type Drizzled,
+} from '../../store/index.ts';
 import { sql } from 'drizzle-orm';
 import { hasPlainKeys } from './lookers.ts';
 import { followedBy } from './view.ts';
@@ -25,6 +37,35 @@ export function apply(
   by: string,
 ): Promise<number | undefined> {
   return applyPairing(db, id, revision, accepted, by, (tx, document) => follow(tx, schemas, id, document, by));
+}
+
+/**
+ * Changes a pairing's draft and what is applied of it alike, each on its own. One that is paused stays so.
+ * @param edit changes a document; done before, it changes nothing more
+ */
+export async function editApplied(
+  { db, schemas }: Applying,
+  id: string,
+  edit: (document: Pairing) => Pairing,
+  by: string,
+): Promise<void> {
+  for (;;) {
+    const row = await pairingById(db, id);
+    if (!row) return;
+    const draft = edit(row.draft);
+    let { revision } = row;
+    if (!isDeepStrictEqual(draft, row.draft)) {
+      if (!(await changePairing(db, id, revision, draft))) continue;
+      revision += 1;
+    }
+    const live = row.liveVersion === null ? undefined : await pairingVersion(db, id, row.liveVersion);
+    const next = live && edit(live.document);
+    if (!live || isDeepStrictEqual(next, live.document)) return;
+    const also = (tx: Drizzled, document: Pairing): Promise<void> => follow(tx, schemas, id, document, by);
+    if ((await applyPairing(db, id, revision, live.accepted, by, also, next)) === undefined) continue;
+    if (row.state === 'paused') await setPairingState(db, id, 'paused');
+    return;
+  }
 }
 
 /** Sees to it that the entities a pairing looks at are followed with the fields it needs, and has all records looked at. */

@@ -8,15 +8,26 @@ import {
   setJobState,
   settleByHand,
   submissionById,
+  type SchemaChangeRow,
 } from '../../store/index.ts';
 import { removeEntity, removeField, removeOptions, SchemaRefused } from '../../systems/index.ts';
 import type { HeldJob } from '../jobs.ts';
 import { takeBackSubmission } from '../take-back.ts';
+import { carryNoMore } from './carry.ts';
+import { takeJoinBack } from './join.ts';
 import type { SchemaWork } from './work.ts';
 
 /** What taking back works with: the job's process may stop in the middle. */
 interface BackWork extends SchemaWork {
   job: Pick<HeldJob, 'stopping'>;
+}
+
+/** The step that is taken back, what became of it, and whose doing that is. */
+export interface Taking {
+  step: ChangeStep;
+  at: number;
+  outcome: StepOutcome;
+  by: string;
 }
 
 /**
@@ -25,9 +36,8 @@ interface BackWork extends SchemaWork {
  */
 export async function takeStepBack(
   work: BackWork,
-  step: ChangeStep,
-  { made = [], intake, import: importId }: StepOutcome,
-  by: string,
+  change: SchemaChangeRow,
+  { step, at, outcome: { made = [], intake, import: importId }, by }: Taking,
 ): Promise<'stopped' | undefined> {
   switch (step.kind) {
     case 'entities':
@@ -44,6 +54,11 @@ export async function takeStepBack(
         [step.entity, step.field],
         step.options.map(({ value }) => value),
       );
+      return undefined;
+    case 'join':
+      return takeJoinBack(work, work.job, change, step, { at, by });
+    case 'carry':
+      await carryNoMore(work, step, by);
       return undefined;
     case 'rows':
       return takeRowsBack(work, { intake, importId, by });

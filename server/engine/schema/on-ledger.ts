@@ -21,6 +21,12 @@ export function onLedger(step: ChangeStep): Pick<LedgerEntry, 'systemId' | 'enti
         ...{ systemId: step.system, entity: step.entity },
         after: { [step.field]: step.options.map(({ label }) => label) },
       };
+    case 'join':
+      return {
+        ...{ systemId: step.system, entity: step.entity },
+        after: { [step.field]: `“${step.from.label}” becomes “${step.into.label}”` },
+      };
+    case 'carry':
     case 'rows':
       return undefined;
   }

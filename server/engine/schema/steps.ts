@@ -1,5 +1,5 @@
 import { intakeOfSheet } from '@zusammen/core/new-entities';
-import { entityOf } from '@zusammen/core/schema';
+import { entityOf, fieldOf } from '@zusammen/core/schema';
 import type { ChangeStep, StepOutcome } from '@zusammen/core/schema-changes';
 import { openFile, UnreadableFile } from '../../files/index.ts';
 import {
@@ -15,29 +15,55 @@ import {
   type SchemaChangeRow,
 } from '../../store/index.ts';
 import { addField, addOptions, makeEntities, SchemaRefused } from '../../systems/index.ts';
+import type { HeldJob } from '../jobs.ts';
+import { carryOn } from './carry.ts';
+import { joinOptions } from './join.ts';
 import type { SchemaWork } from './work.ts';
 
 /** What came of a step. */
-export type Done = Pick<StepOutcome, 'made' | 'intake' | 'import'>;
+export type Done = Omit<StepOutcome, 'state'>;
 
-/** Carries one step out; done before, it is found done. @throws SchemaRefused, SystemTrouble */
+/**
+ * Carries one step out; done before, it is found done.
+ * @returns 'stopped' when the process stops before it is done @throws SchemaRefused, SystemTrouble
+ */
 export async function carryOutStep(
-  work: SchemaWork,
+  work: SchemaWork & { job: Pick<HeldJob, 'stopping'> },
   change: SchemaChangeRow,
-  step: ChangeStep,
+  { step, at }: { step: ChangeStep; at: number },
   outcomes: readonly StepOutcome[],
-): Promise<Done> {
+): Promise<Done | 'stopped'> {
   switch (step.kind) {
     case 'entities':
       return { made: await makeEntities(work, step.system, step.entities) };
-    case 'field':
+    case 'field': {
+      const made = await madeBefore(work, step, outcomes[at]);
+      if (made) return made;
       return { made: [await addField(work, step.system, step.entity, step.field, change.by)] };
+    }
     case 'options':
       await addOptions(work, step.system, [step.entity, step.field], step.options, change.by);
+      return {};
+    case 'join':
+      return joinOptions(work, work.job, change, step, at);
+    case 'carry':
+      await carryOn(work, step, change.by);
       return {};
     case 'rows':
       return takeRowsIn(work, change, step, outcomes);
   }
+}
+
+/** A field that was made and couldn't be taken away again is there still. */
+async function madeBefore(
+  { live }: SchemaWork,
+  { system, entity }: ChangeStep & { kind: 'field' },
+  outcome: StepOutcome | undefined,
+): Promise<Done | undefined> {
+  const name = outcome?.state === 'stays' ? outcome.made?.[0] : undefined;
+  if (name === undefined) return undefined;
+  const known = entityOf((await live.allSchemas()).get(system) ?? { entities: [] }, entity);
+  return known && fieldOf(known, name) ? { made: [name] } : undefined;
 }
 
 /** The rows of a sheet are taken in through an intake that is made for them. */
@@ -48,11 +74,11 @@ async function takeRowsIn(
   outcomes: readonly StepOutcome[],
 ): Promise<Done> {
   const { db } = work;
-  const made = change.steps.findIndex(({ kind, system }) => kind === 'entities' && system === step.system);
+  const made = change.steps.findIndex((each) => each.kind === 'entities' && each.system === step.system);
   const name = outcomes[made]?.made?.[0];
   const file = await fileById(db, step.file);
   if (!file || file.removedAt !== null) throw new SchemaRefused('The file has been removed.');
-  const intake = (await madeBefore(work, change)) ?? (await makeIntake(work, change, step, name));
+  const intake = (await intakeOf(work, change)) ?? (await makeIntake(work, change, step, name));
   const known = (await importsOf(db, intake.id))[0];
   const job = known ?? (await addImport(db, intake.id, file, change.by));
   work.look();
@@ -62,7 +88,7 @@ async function takeRowsIn(
 /** A change makes one intake, under a key of its own. */
 const keyOf = ({ id }: SchemaChangeRow): string => `rows-${id.slice(-12)}`;
 
-async function madeBefore({ db }: SchemaWork, change: SchemaChangeRow): Promise<Intake | undefined> {
+async function intakeOf({ db }: SchemaWork, change: SchemaChangeRow): Promise<Intake | undefined> {
   return (await listIntakes(db)).find(({ key }) => key === keyOf(change));
 }
 

@@ -12,7 +12,7 @@ import {
   type Database,
   type SchemaChangeRow,
 } from '../../store/index.ts';
-import { isSystemTrouble, SchemaRefused, SystemUnavailable, type Changing } from '../../systems/index.ts';
+import { isSystemTrouble, SchemaRefused, StaysThere, SystemUnavailable, type Changing } from '../../systems/index.ts';
 import type { FileReader } from '../../files/index.ts';
 import type { HeldJob, JobEnd, JobWork } from '../jobs.ts';
 import type { LiveView } from '../live.ts';
@@ -50,14 +50,16 @@ export const schemaWork =
       const step = change.steps[at]!;
       const keep = async (outcome: StepOutcome): Promise<void> => {
         outcomes[at] = outcome;
-        const settled = outcomes.filter(({ state }) => state === (direction === 'forth' ? 'done' : 'taken back'));
+        const settled = outcomes.filter(({ state }) =>
+          direction === 'forth' ? state === 'done' : state === 'taken back' || state === 'stays',
+        );
         await job.note({ done: settled.length }, async (query) => {
           await keepOutcomes(query, change.id, outcomes);
         });
       };
       const end =
         direction === 'forth'
-          ? await forth(work, change, { at, step, outcomes, keep })
+          ? await forth({ ...work, job }, change, { at, step, outcomes, keep })
           : await back(work, job, change, { at, step, outcome: outcomes[at]!, by: job.row.startedBy || by, keep });
       work.live.forget();
       if (end) return end;
@@ -73,7 +75,7 @@ interface At {
 
 /** @returns how the job ends, where it doesn't go on */
 async function forth(
-  work: SchemaWork,
+  work: SchemaWork & { job: HeldJob },
   change: SchemaChangeRow,
   { at, step, outcomes, keep }: At,
 ): Promise<JobEnd | undefined> {
@@ -94,7 +96,8 @@ async function forth(
     if (ledgerId !== undefined) await settleSchemaRow(work.db, ledgerId, words);
   };
   try {
-    const done: Done = await carryOutStep(work, change, step, outcomes);
+    const done: Done | 'stopped' = await carryOutStep(work, change, { step, at }, outcomes);
+    if (done === 'stopped') return done;
     await settle();
     await keep({ state: 'done', ...done });
     return undefined;
@@ -116,7 +119,7 @@ async function back(
 ): Promise<JobEnd | undefined> {
   const settle = await intendedBack(work, change, at, by);
   try {
-    if ((await takeStepBack({ ...work, job }, step, outcome, by)) === 'stopped') return 'stopped';
+    if ((await takeStepBack({ ...work, job }, change, { step, at, outcome, by })) === 'stopped') return 'stopped';
     await settle();
     await keep({ ...outcome, state: 'taken back' });
     return undefined;
@@ -124,6 +127,10 @@ async function back(
     const words = wordsOf(error);
     if (error instanceof SystemUnavailable) return { state: 'running', dueAt: new Date(Date.now() + AGAIN_MS) };
     await settle(words);
+    if (error instanceof StaysThere) {
+      await keep({ ...outcome, state: 'stays', words });
+      return undefined;
+    }
     await keep({ ...outcome, words });
     return { state: 'paused', words };
   }

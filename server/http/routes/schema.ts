@@ -4,10 +4,12 @@ import {
   MeasureReferenceBody,
   NewEntitiesBody,
   NewSheetBody,
+  OneFieldBody,
   ReadDefinitionBody,
 } from '@zusammen/core/api';
-import { compareDefinition, definitionOf, readDefinition, troubleIn } from '@zusammen/core/definitions';
+import { compareDefinition, definitionOf, fieldTrouble, readDefinition, troubleIn } from '@zusammen/core/definitions';
 import { definitionOfSheet } from '@zusammen/core/new-entities';
+import { membersOf, stepsOfPlan, type FieldFamily } from '@zusammen/core/one-field';
 import { entityOf, type Schema } from '@zusammen/core/schema';
 import type { ChangeStep } from '@zusammen/core/schema-changes';
 import { counted } from '@zusammen/core/values';
@@ -29,6 +31,7 @@ import {
 import { isSystemTrouble } from '../../systems/index.ts';
 import { actorOf, type Context } from '../context.ts';
 import { inLines, LINES } from '../lines.ts';
+import { countValues, lookAtField, planOneField, rehearseField } from '../one-field.ts';
 import { notFound, Problem } from '../problem.ts';
 import { isId } from '../query.ts';
 import { Reach } from '../reach.ts';
@@ -64,8 +67,8 @@ export const schemaRoutes = (context: Context): Route[] => {
         `${row.name} doesn’t let this connection make entities. Make it there by hand, then read the schema again.`,
       );
   };
-  const begin = async (user: User, title: string, steps: ChangeStep[]): Promise<string> => {
-    const id = await addSchemaChange(db, { title, steps, by: user.name });
+  const begin = async (user: User, title: string, steps: ChangeStep[], oneField?: FieldFamily): Promise<string> => {
+    const id = await addSchemaChange(db, { title, steps, by: user.name, ...(oneField ? { oneField } : {}) });
     await noteChange(db, actorOf(user), 'changed a schema', id, { title, steps: steps.map(({ kind }) => kind) });
     jobs.look();
     return id;
@@ -224,6 +227,62 @@ export const schemaRoutes = (context: Context): Route[] => {
       },
     }),
     route({
+      method: 'post',
+      path: '/schema/one-field/look',
+      summary: 'One field, wherever it is needed: where it would be, and what carries it on; nothing is changed',
+      role: 'specialist',
+      body: OneFieldBody,
+      limit: DEFINITION_LIMIT,
+      work: async ({ body }) => {
+        soundField(body);
+        return lookAtField(context, body);
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/schema/one-field/rehearse',
+      summary: 'Try the lines that would carry a field on with real records; nothing is written',
+      role: 'specialist',
+      body: OneFieldBody,
+      limit: DEFINITION_LIMIT,
+      heavy: true,
+      work: async ({ body, wanted }) => {
+        soundField(body);
+        return { rehearsed: await rehearseField(context, body, wanted) };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/schema/one-field',
+      summary: 'Make one field wherever it is needed, mend those that are there, and make the lines that carry it on',
+      role: 'specialist',
+      body: OneFieldBody,
+      limit: DEFINITION_LIMIT,
+      work: async ({ body, response, user }) => {
+        soundField(body);
+        const plan = await planOneField(context, body);
+        const cannot = plan.places.find((each) => each.wanted && each.cannot !== undefined);
+        if (cannot) throw unacceptable([{ field: 'places', reason: `${cannot.label}: ${cannot.cannot}` }]);
+        const steps = stepsOfPlan(plan);
+        if (steps.length === 0) throw unacceptable([{ field: 'places', reason: 'nothing would be changed' }]);
+        const members = membersOf(plan);
+        const title = `${body.field.label}, in ${counted(members.length, 'place')}`;
+        response.status(202);
+        return { change: await begin(user, title, steps, { label: body.field.label, members }) };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/schema/:system/entities/:entity/fields/:field/counts',
+      summary: 'How many records hold a value in a field, and of options how many each',
+      role: 'viewer',
+      heavy: true,
+      work: async ({ params, wanted }) => {
+        const { system = '', entity = '', field = '' } = params;
+        return { counts: await countValues(context, { system, entity, field }, wanted) };
+      },
+    }),
+    route({
       method: 'get',
       path: '/schema-changes',
       summary: 'What was changed of schemas, the newest first',
@@ -293,6 +352,21 @@ const unacceptable = (complaints: readonly { field: string; reason: string }[]):
   return new Problem(422, 'Not acceptable as it is', detail, complaints.slice(0, 100));
 };
 
+/** @throws Problem with path and reason where a field can't be as it is wanted */
+function soundField({ field, places }: OneFieldBody): void {
+  const complaints = fieldTrouble({ ...field, name: 'wanted' }, { entities: [] }, { entities: [] }).map(
+    ({ field: name, reason }) => ({
+      field: `field.${name}`,
+      reason,
+    }),
+  );
+  const twice = places.findIndex(({ system, entity }, at) =>
+    places.slice(0, at).some((each) => each.system === system && each.entity === entity),
+  );
+  if (twice >= 0) complaints.push({ field: `places.${twice}`, reason: 'comes twice' });
+  if (complaints.length > 0) throw unacceptable(complaints);
+}
+
 /** @throws Problem with path and reason where it can't be made as it says */
 function sound(definition: NewEntitiesBody, schema: Schema): void {
   const complaints = troubleIn(definition, schema);
@@ -315,7 +389,7 @@ async function abilitiesOf({ systems }: Context, id: string, schema: Schema): Pr
   };
 }
 
-const told = ({ job, ...change }: SchemaChangeLine): Unsent<SchemaChangeTold> => ({
+const told = ({ job, oneField: _, ...change }: SchemaChangeLine): Unsent<SchemaChangeTold> => ({
   ...change,
   state: job.state,
   words: job.words,

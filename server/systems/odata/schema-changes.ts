@@ -204,7 +204,8 @@ export class CsdlChanges implements SchemaChanges {
       case 'option':
         return { [name]: { ...told, ...choiceOf(options ?? []) } };
       case 'options': {
-        const { $Nullable: _, ...rest } = told;
+        // A collection has no default (OASIS CSDL JSON 4.01, 7.2.7: a primitive or enumeration type has).
+        const { $Nullable: _nullable, $DefaultValue: _default, ...rest } = told;
         return { [name]: { ...rest, $Collection: true, ...choiceOf(options ?? []) } };
       }
       case 'reference':

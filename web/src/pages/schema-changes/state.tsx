@@ -7,6 +7,7 @@ const STEPS: Record<StepOutcome['state'], [shape: string, tone: Tone, word: stri
   done: ['●', 'moss', 'done'],
   refused: ['✕', 'brick', 'not taken'],
   'taken back': ['↶', 'plum', 'taken back'],
+  stays: ['◆', 'saffron', 'stays there'],
 };
 
 export function StepTag({ state }: { state: StepOutcome['state'] }) {

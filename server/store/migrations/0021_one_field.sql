@@ -1,0 +1,1 @@
+ALTER TABLE `schema_changes` ADD `one_field` json;
