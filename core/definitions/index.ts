@@ -3,3 +3,4 @@ export * from './compare.ts';
 export * from './model.ts';
 export * from './names.ts';
 export * from './read.ts';
+export * from './paste.ts';

@@ -1,5 +1,5 @@
 import type { ChangeStep } from '../schema-changes/index.ts';
-import { entityOf, type Entity, type Field, type Schema } from '../schema/index.ts';
+import type { Entity, Field, Schema } from '../schema/index.ts';
 import { linesFor, type Member, type Standing } from './lines.ts';
 import type { FoundLine, OneField, PlaceStands } from './model.ts';
 import { fieldThen, standsIn, type Make } from './places.ts';

@@ -88,6 +88,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./pages/new-entity/new-entity.tsx')).NewEntity }),
       },
       {
+        path: 'schema/field',
+        lazy: async () => ({ Component: (await import('./pages/one-field/one-field.tsx')).OneFieldPage }),
+      },
+      {
         path: 'schema/changes',
         lazy: async () => ({ Component: (await import('./pages/schema-changes/list.tsx')).SchemaChanges }),
       },

@@ -1,4 +1,3 @@
-import type { Effect } from '@zusammen/core/plans';
 import { survivorsOf, type SurvivorRule } from '@zusammen/core/recognition';
 import {
   changedAtField,

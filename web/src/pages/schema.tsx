@@ -63,6 +63,14 @@ export function Schema() {
               change={setSearch}
               width="w-[180px]"
             />
+            {may && system && (
+              <Link
+                to={`/schema/field?system=${system.id}&entity=${entity?.name ?? ''}`}
+                className="inline-flex h-[33px] items-center rounded-[7px] border border-line bg-sheet px-3.5 font-semibold whitespace-nowrap hover:bg-wash"
+              >
+                New field
+              </Link>
+            )}
             {may && (
               <Link
                 to={`/schema/new?system=${system?.id ?? ''}`}

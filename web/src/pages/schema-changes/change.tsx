@@ -3,11 +3,12 @@ import { stepInWords, type ChangeStep, type StepOutcome } from '@zusammen/core/s
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { call } from '../../api/client.ts';
-import { useDo, useImports, useMe } from '../../api/hooks.ts';
+import { useDo, useImports, useMe, useSystems } from '../../api/hooks.ts';
 import { useSchemaChange } from '../../api/schema.ts';
 import { Button } from '../../parts/button.tsx';
 import { cx } from '../../parts/cx.ts';
 import { Dialog } from '../../parts/dialog.tsx';
+import { plural } from '../../parts/plural.ts';
 import { Progress } from '../../parts/progress.tsx';
 import { Heading, Sheet, TD } from '../../parts/sheet.tsx';
 import { Fetched } from '../../parts/states.tsx';
@@ -24,6 +25,7 @@ export function SchemaChange() {
 
 function Shown({ change }: { change: SchemaChangeDetail }) {
   const me = useMe();
+  const systems = useSystems();
   const [asking, setAsking] = useState(false);
   const move = useDo(
     (to: 'go-on' | 'take-back' | 'pause') =>
@@ -37,6 +39,7 @@ function Shown({ change }: { change: SchemaChangeDetail }) {
   const may = me.data !== undefined && me.data.role !== 'viewer';
   const { state, direction, outcomes, steps, rows } = change;
   const rests = state !== 'running';
+  const systemName = (id: string): string | undefined => systems.data?.find((each) => each.id === id)?.name;
   const stands = outcomes.some((each) => each.state === 'done');
   const left = outcomes.some((each) => each.state === 'waiting' || each.state === 'refused');
   return (
@@ -96,6 +99,14 @@ function Shown({ change }: { change: SchemaChangeDetail }) {
                     <td className={cx(TD, 'w-[40px] pl-4 font-mono text-soft')}>{at + 1}</td>
                     <td className={TD}>
                       {stepInWords(step)}
+                      {'system' in step && systemName(step.system) !== undefined && (
+                        <span className="text-small text-soft"> {systemName(step.system)}</span>
+                      )}
+                      {outcomes[at]?.records !== undefined && (
+                        <span className="block text-small text-soft">
+                          {plural(outcomes[at]!.records!, 'record')} changed
+                        </span>
+                      )}
                       {outcomes[at]?.words !== undefined && outcomes[at]!.words !== change.words && (
                         <span className="block text-small text-brick">{outcomes[at]!.words}</span>
                       )}
@@ -117,7 +128,7 @@ function Shown({ change }: { change: SchemaChangeDetail }) {
           open
           close={() => setAsking(false)}
           title="Take all of it back"
-          description="First every record that its rows made is deleted, and every value that they changed is put back, as far as nobody has changed it since; then what was made of the schema is taken away. It can be done again."
+          description="First its lines go, every record that its rows made is deleted, and every value that was changed is put back, as far as nobody has changed it since; then what was made of the schema is taken away. It can be done again."
         >
           <div className="flex justify-end gap-2">
             <Button onClick={() => setAsking(false)}>Not now</Button>
@@ -193,7 +204,13 @@ function OneStepAway({
         }))
       : [],
   );
-  if (made.length === 0) return null;
+  const fields = steps.flatMap((step, at) =>
+    step.kind === 'field' && outcomes[at]?.state === 'done'
+      ? [{ ...step, name: outcomes[at]!.made?.[0] ?? step.field.name }]
+      : [],
+  );
+  const carried = steps.flatMap((step, at) => (step.kind === 'carry' && outcomes[at]?.state === 'done' ? [step] : []));
+  if (made.length + fields.length + carried.length === 0) return null;
   return (
     <Sheet title="One step away">
       <ul className="py-1.5">
@@ -202,10 +219,24 @@ function OneStepAway({
             Look at {label}, its fields and rights
           </Next>
         ))}
+        {fields.map(({ system, entity, name, field, called }) => (
+          <Next key={`${system} ${entity}`} to={`/schema?system=${system}&entity=${entity}&field=${name}`}>
+            Look at {field.label} of {called ?? entity}
+          </Next>
+        ))}
+        {carried.map(({ at, id, name }) => (
+          <Next key={id} to={at === 'pairing' ? `/pairings/${id}` : `/intakes/${id}/plan`}>
+            Look at its lines in {name}
+          </Next>
+        ))}
         {rows && <Next to={`/intakes/${rows.intake}/plan`}>The plan by which its rows came in</Next>}
-        <Next to="/intakes/new?from=ours">Make a form that asks for it</Next>
-        <Next to="/intakes/new">Make an intake that writes it</Next>
-        <Next to="/pairings/new">Keep it in step with another entity</Next>
+        {made.length > 0 && (
+          <>
+            <Next to="/intakes/new?from=ours">Make a form that asks for it</Next>
+            <Next to="/intakes/new">Make an intake that writes it</Next>
+            <Next to="/pairings/new">Keep it in step with another entity</Next>
+          </>
+        )}
       </ul>
     </Sheet>
   );

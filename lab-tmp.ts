@@ -1,0 +1,15 @@
+import { chromium } from '@playwright/test';
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox','--disable-gpu'] });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+page.on('pageerror', (e) => console.log('ERR', e.message));
+page.on('console', (m) => { if (m.type()==='error') console.log('CONSOLE', m.text()); });
+const base='http://localhost:4600';
+await page.goto(base+'/sign-in');
+await page.getByLabel('E-mail address').fill('mara@cloverhollow.example');
+await page.getByLabel('Password').fill('clover-hollow');
+await page.getByRole('button', { name: 'Sign in' }).click();
+await page.getByRole('heading', { name: 'Today' }).waitFor();
+const which = process.argv[2]!;
+const mod = await import(which);
+await mod.default(page, base);
+await browser.close();
