@@ -339,6 +339,10 @@ export interface Routes {
     answer: { rehearsed: schemas.FieldRehearsed[] };
   };
   'post /schema/one-field': { body: schemaBodies.OneFieldBody; answer: { change: string } };
+  /** Options of several fields side by side, and what is changed of them. */
+  'post /schema/options/compare': { body: schemaBodies.CompareOptionsBody; answer: schemas.OptionsCompared };
+  'post /schema/options/look': { body: schemaBodies.ChangeOptionsBody; answer: { steps: string[] } };
+  'post /schema/options': { body: schemaBodies.ChangeOptionsBody; answer: { change: string } };
   'get /schema/:system/entities/:entity/fields/:field/counts': { answer: { counts: schemas.FieldCounts } };
   'get /schema-changes': { answer: { changes: schemas.SchemaChangeTold[] } };
   'get /schema-changes/:id': { answer: { change: schemas.SchemaChangeDetail } };

@@ -1,8 +1,20 @@
 import 'reflect-metadata';
 import { Type } from 'class-transformer';
-import { IsDefined, IsObject, IsOptional, IsString, IsUUID, MaxLength, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsDefined,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  MaxLength,
+  ValidateNested,
+} from 'class-validator';
 import { DefinitionDocument } from '../definitions/index.ts';
 import { SheetColumn, SheetEntity } from '../new-entities/index.ts';
+import { OptionChange, OptionSets } from '../option-sets/index.ts';
 import { OneField } from '../one-field/index.ts';
 
 /** A definition document: entities that are to be made. */
@@ -34,3 +46,16 @@ export class NewSheetBody {
 
 /** One field, wherever it is needed. */
 export class OneFieldBody extends OneField {}
+
+/** Fields whose options are compared. */
+export class CompareOptionsBody extends OptionSets {}
+
+/** Changes of options, made in one go. */
+export class ChangeOptionsBody {
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(2_000)
+  @ValidateNested({ each: true })
+  @Type(() => OptionChange)
+  changes!: OptionChange[];
+}

@@ -1,6 +1,7 @@
 import type { ComparedEntity, DefinitionDocument } from '../definitions/index.ts';
 import type { Oddity, SeenColumn } from '../forms/index.ts';
 import type { ReferenceSeen, SheetEntity } from '../new-entities/index.ts';
+import type { OptionRow } from '../option-sets/index.ts';
 import type { FoundLine, PlaceStands } from '../one-field/index.ts';
 import type { Value } from '../schema/index.ts';
 import type { ChangeDirection, ChangeStep, StepOutcome } from '../schema-changes/index.ts';
@@ -111,4 +112,21 @@ export interface FieldRehearsed {
   example?: { of: string; field: string; value: string };
   /** What of it wouldn't be taken, or couldn't be asked. */
   troubles: { of: string; words: string }[];
+}
+
+/** A field with options, as people know it. */
+export interface OptionField {
+  system: string;
+  entity: string;
+  field: string;
+  label: string;
+  entityLabel: string;
+}
+
+/** Options of several fields, side by side. */
+export interface OptionsCompared {
+  columns: (OptionField & { adds: boolean; removes: boolean })[];
+  rows: OptionRow[];
+  /** Fields whose values come from these or go to them. */
+  related: OptionField[];
 }

@@ -1,6 +1,6 @@
 import { fieldNameFor, isChosen, type DefinedField } from '../definitions/index.ts';
-import { pairOptions } from '../mapping/index.ts';
-import { fieldOf, LIKELY, likeness, type Entity, type Field, type Option } from '../schema/index.ts';
+import { counterparts, speltAlike } from '../option-sets/index.ts';
+import { fieldOf, LIKELY, likeness, type Entity, type Field } from '../schema/index.ts';
 import { fold } from '../values/index.ts';
 import type { FieldThere, PlaceStands, WantedField, WantedPlace } from './model.ts';
 
@@ -100,44 +100,12 @@ function comparedWith(wanted: WantedField, field: Field, why: string[], asIs: bo
     if (!other) there.missing.push(each);
     else {
       met.add(other.value);
-      if (spelledAlike(each.label, other.label)) there.agrees += 1;
+      if (speltAlike(each, other)) there.agrees += 1;
       else there.spelt.push({ wanted: each, there: other });
     }
   }
   there.more = options.length - met.size;
   return there;
-}
-
-/** People see labels: two options are the same where these are, whatever a system keeps for them. */
-const spelledAlike = (a: string, b: string): boolean => a.trim().normalize('NFC') === b.trim().normalize('NFC');
-
-/** Comparing every wanted option with every one that is there is left out from so many comparisons on. */
-const MOST_COMPARED = 250_000;
-
-/** For each wanted option the one there that means the same; each of those is taken once. */
-export function counterparts(
-  wanted: readonly Option[],
-  there: readonly Option[],
-): { wanted: Option; there: Option | undefined }[] {
-  const byText = new Map<string, Option>();
-  for (const option of there)
-    for (const text of [option.label, option.value]) if (!byText.has(fold(text))) byText.set(fold(text), option);
-  const taken = new Set<string>();
-  const take = (option: Option | undefined): Option | undefined => {
-    if (!option || taken.has(option.value)) return undefined;
-    taken.add(option.value);
-    return option;
-  };
-  const found = new Map(
-    wanted.map((each) => [each, take(byText.get(fold(each.label)) ?? byText.get(fold(each.value)))]),
-  );
-  const left = wanted.filter((each) => !found.get(each));
-  const others = there.filter(({ value }) => !taken.has(value));
-  if (left.length > 0 && left.length * others.length <= MOST_COMPARED) {
-    const byValue = new Map(others.map((option) => [option.value, option]));
-    pairOptions(left, others).forEach(({ to }, at) => found.set(left[at]!, take(byValue.get(to ?? ''))));
-  }
-  return wanted.map((each) => ({ wanted: each, there: found.get(each) }));
 }
 
 /** The field as it will be in a place, once all is made and mended; undefined where it won't be. */

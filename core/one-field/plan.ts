@@ -1,3 +1,4 @@
+import { followSteps, type Naming } from '../option-sets/index.ts';
 import type { ChangeStep } from '../schema-changes/index.ts';
 import type { Entity, Field, Schema } from '../schema/index.ts';
 import { linesFor, type Member, type Standing } from './lines.ts';
@@ -50,8 +51,11 @@ const withField = (entity: Entity, field: Field): Entity => ({
   fields: [...entity.fields.filter(({ name }) => name !== field.name), field],
 });
 
-/** What a plan does, in an order that never leaves a line without its field: fields, options, records, then lines. */
-export function stepsOfPlan({ places, lines }: Pick<FieldPlan, 'places' | 'lines'>): ChangeStep[] {
+/**
+ * What a plan does, in an order that never leaves a line without its field: fields, options, what names them, records,
+ * then lines.
+ */
+export function stepsOfPlan({ places, lines, schemas }: FieldPlan, naming: Naming): ChangeStep[] {
   const wanted = places.filter((each) => each.wanted);
   const made = wanted.flatMap(({ system, entity, label, made: field }): ChangeStep[] =>
     field ? [{ kind: 'field', system, entity, field, called: label }] : [],
@@ -66,10 +70,13 @@ export function stepsOfPlan({ places, lines }: Pick<FieldPlan, 'places' | 'lines
   const joined = wanted.flatMap(({ system, entity, label, there }): ChangeStep[] =>
     !there || there.asIs
       ? []
-      : there.spelt.map((each) => ({
-          ...{ kind: 'join', system, entity, field: there.name },
-          ...{ from: each.there, into: each.wanted, called: `${there.label} of ${label}` },
-        })),
+      : there.spelt.flatMap((each) => {
+          const join: ChangeStep & { kind: 'join' } = {
+            ...{ kind: 'join', system, entity, field: there.name },
+            ...{ from: each.there, into: each.wanted, called: `${there.label} of ${label}` },
+          };
+          return [...followSteps(join, naming, schemas), join];
+        }),
   );
   return [...made, ...mended, ...joined, ...carrySteps(lines)];
 }

@@ -12,6 +12,21 @@ export type ChangeStep =
   | { kind: 'entities'; system: string; entities: DefinedEntity[] }
   | { kind: 'field'; system: string; entity: string; field: DefinedField; called?: string }
   | { kind: 'options'; system: string; entity: string; field: string; options: Option[]; called?: string }
+  /** An intake or a pairing that names an option names another from then on, where it is live as well. */
+  | {
+      kind: 'follow';
+      at: 'intake' | 'pairing';
+      id: string;
+      name: string;
+      system: string;
+      entity: string;
+      field: string;
+      from: Option;
+      into: Option;
+      /** Where it names the option, so that it can be taken back there and nowhere else. */
+      touched: string[];
+      called?: string;
+    }
   /** Records that hold one option hold another from then on; then the one goes. */
   | { kind: 'join'; system: string; entity: string; field: string; from: Option; into: Option; called?: string }
   /** Lines of an intake or a pairing, which carry a field on; they are live at once. */
@@ -30,6 +45,8 @@ export interface StepOutcome {
   made?: string[];
   /** Of a join: how many records were changed. */
   records?: number;
+  /** Of what follows: where it named the option besides, by the time that it was done. */
+  touched?: string[];
   /** Of rows: the intake through which they come, and the file on its way. */
   intake?: string;
   import?: string;

@@ -22,6 +22,8 @@ import { entityOf, fieldOf, type Entity, type RecordState, type Schema, type Val
 import { stepInWords } from '@zusammen/core/schema-changes';
 import { isBlank } from '@zusammen/core/values';
 import { v7 as uuid } from 'uuid';
+import type { Naming } from '@zusammen/core/option-sets';
+import { namingNow } from './option-sets.ts';
 import { compareDocuments } from '../engine/index.ts';
 import type { Wanted } from '../heavy/index.ts';
 import { adapterOf, listIntakes, listPairings, listSystems, pastValues, versionOf } from '../store/index.ts';
@@ -41,6 +43,7 @@ const MOST_VALUES = 500;
 interface Planned extends FieldPlan {
   intakes: Map<string, IntakeDocument>;
   pairings: Map<string, Pairing>;
+  naming: Naming;
   /** What the systems keep now. */
   known: ReadonlyMap<string, Schema>;
 }
@@ -67,8 +70,8 @@ export async function planOneField(context: Context, wanted: OneField): Promise<
   };
   const plan = planField(wanted, { systems: around, standing, newId: uuid });
   return {
-    ...plan,
-    known,
+    ...{ ...plan, known },
+    naming: await namingNow(context),
     intakes: new Map(standing.intakes.map(({ id, document }) => [id, document])),
     pairings: new Map(standing.pairings.map(({ id, document }) => [id, document])),
   };
@@ -110,7 +113,7 @@ export async function lookAtField(context: Context, wanted: OneField): Promise<F
     const gives = line.carried && (await givesOf(context, plan, wanted, line, line.carried, holding));
     lines.push(gives ? { ...line, gives } : line);
   }
-  return { places: plan.places, lines, steps: stepsOfPlan(plan).map(stepInWords) };
+  return { places: plan.places, lines, steps: stepsOfPlan(plan, plan.naming).map(stepInWords) };
 }
 
 /** A value, and whose it is. */
@@ -206,7 +209,7 @@ async function firstRecords(
 export async function rehearseField(context: Context, wanted: OneField, by: Wanted): Promise<FieldRehearsed[]> {
   const plan = await planOneField(context, wanted);
   const rehearsed: FieldRehearsed[] = [];
-  for (const step of stepsOfPlan(plan)) {
+  for (const step of stepsOfPlan(plan, plan.naming)) {
     if (step.kind !== 'carry' || step.at !== 'intake') continue;
     const before = await liveOf(context, step.id, plan.intakes.get(step.id)!);
     const after = withCarried(before, step.lines, plan.schemas);

@@ -92,6 +92,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./pages/one-field/one-field.tsx')).OneFieldPage }),
       },
       {
+        path: 'schema/options',
+        lazy: async () => ({ Component: (await import('./pages/options/options.tsx')).OptionsPage }),
+      },
+      {
         path: 'schema/changes',
         lazy: async () => ({ Component: (await import('./pages/schema-changes/list.tsx')).SchemaChanges }),
       },

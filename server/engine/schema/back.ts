@@ -14,6 +14,7 @@ import { removeEntity, removeField, removeOptions, SchemaRefused } from '../../s
 import type { HeldJob } from '../jobs.ts';
 import { takeBackSubmission } from '../take-back.ts';
 import { carryNoMore } from './carry.ts';
+import { followBack } from './follow.ts';
 import { takeJoinBack } from './join.ts';
 import type { SchemaWork } from './work.ts';
 
@@ -37,7 +38,7 @@ export interface Taking {
 export async function takeStepBack(
   work: BackWork,
   change: SchemaChangeRow,
-  { step, at, outcome: { made = [], intake, import: importId }, by }: Taking,
+  { step, at, outcome: { made = [], touched = [], intake, import: importId }, by }: Taking,
 ): Promise<'stopped' | undefined> {
   switch (step.kind) {
     case 'entities':
@@ -57,6 +58,9 @@ export async function takeStepBack(
       return undefined;
     case 'join':
       return takeJoinBack(work, work.job, change, step, { at, by });
+    case 'follow':
+      await followBack(work, step, [...step.touched, ...touched], by);
+      return undefined;
     case 'carry':
       await carryNoMore(work, step, by);
       return undefined;

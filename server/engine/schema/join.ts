@@ -11,20 +11,22 @@ type Join = ChangeStep & { kind: 'join' };
 
 /** So many records are changed side by side; each is a read and a write there. */
 const AT_ONCE = 8;
+/** How far it is, is told every so many records. */
+const TOLD_EVERY = 100;
 /** Somebody may choose the option while its records are changed: they are looked through again so often. */
 const ROUNDS = 3;
 
 /**
  * Has every record that holds one option hold the other, each on the ledger before it is written, then takes the option
  * away, where the system takes options away. Begun again, it goes on where it stopped.
- * @returns how many records were changed @throws SchemaRefused, SystemTrouble
+ * @param told hears now and then how many records are done @returns how many were changed @throws SchemaRefused, SystemTrouble
  */
 export async function joinOptions(
   work: SchemaWork,
   job: Pick<HeldJob, 'stopping'>,
   change: SchemaChangeRow,
-  step: Join,
-  at: number,
+  { step, at }: { step: Join; at: number },
+  told: (records: number) => Promise<void>,
 ): Promise<{ records: number; words?: string } | 'stopped'> {
   const { db, systems, live } = work;
   live.forget();
@@ -47,6 +49,7 @@ export async function joinOptions(
     const why = failureOf(effect);
     if (why !== undefined) throw new SchemaRefused(`${entity.label} ${id}: ${why}`);
   };
+  let done = 0;
   for (let round = 0; round < ROUNDS; round += 1) {
     let found = 0;
     for await (const ids of holders(work, entity, step)) {
@@ -54,6 +57,8 @@ export async function joinOptions(
       for (let next = 0; next < ids.length; next += AT_ONCE) {
         if (job.stopping) return 'stopped';
         await Promise.all(ids.slice(next, next + AT_ONCE).map(one));
+        done += Math.min(AT_ONCE, ids.length - next);
+        if (done % TOLD_EVERY < AT_ONCE) await told(done);
       }
     }
     if (found === 0) break;

@@ -17,6 +17,7 @@ import {
 import { addField, addOptions, makeEntities, SchemaRefused } from '../../systems/index.ts';
 import type { HeldJob } from '../jobs.ts';
 import { carryOn } from './carry.ts';
+import { followOn } from './follow.ts';
 import { joinOptions } from './join.ts';
 import type { SchemaWork } from './work.ts';
 
@@ -25,13 +26,15 @@ export type Done = Omit<StepOutcome, 'state'>;
 
 /**
  * Carries one step out; done before, it is found done.
- * @returns 'stopped' when the process stops before it is done @throws SchemaRefused, SystemTrouble
+ * @param keep keeps how far a long one is @returns 'stopped' when the process stops before it is done
+ * @throws SchemaRefused, SystemTrouble
  */
 export async function carryOutStep(
   work: SchemaWork & { job: Pick<HeldJob, 'stopping'> },
   change: SchemaChangeRow,
   { step, at }: { step: ChangeStep; at: number },
   outcomes: readonly StepOutcome[],
+  keep: (outcome: StepOutcome) => Promise<void>,
 ): Promise<Done | 'stopped'> {
   switch (step.kind) {
     case 'entities':
@@ -45,7 +48,9 @@ export async function carryOutStep(
       await addOptions(work, step.system, [step.entity, step.field], step.options, change.by);
       return {};
     case 'join':
-      return joinOptions(work, work.job, change, step, at);
+      return joinOptions(work, work.job, change, { step, at }, (records) => keep({ state: 'waiting', records }));
+    case 'follow':
+      return { touched: await followOn(work, step, outcomes[at]?.touched ?? [], change.by) };
     case 'carry':
       await carryOn(work, step, change.by);
       return {};

@@ -96,7 +96,7 @@ async function forth(
     if (ledgerId !== undefined) await settleSchemaRow(work.db, ledgerId, words);
   };
   try {
-    const done: Done | 'stopped' = await carryOutStep(work, change, { step, at }, outcomes);
+    const done: Done | 'stopped' = await carryOutStep(work, change, { step, at }, outcomes, keep);
     if (done === 'stopped') return done;
     await settle();
     await keep({ state: 'done', ...done });

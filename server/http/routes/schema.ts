@@ -1,5 +1,7 @@
 import type { SchemaAbilities, SchemaChangeDetail, SchemaChangeTold, SheetTold } from '@zusammen/core/api';
 import {
+  ChangeOptionsBody,
+  CompareOptionsBody,
   LookAtSheetBody,
   MeasureReferenceBody,
   NewEntitiesBody,
@@ -9,10 +11,11 @@ import {
 } from '@zusammen/core/api';
 import { compareDefinition, definitionOf, fieldTrouble, readDefinition, troubleIn } from '@zusammen/core/definitions';
 import { definitionOfSheet } from '@zusammen/core/new-entities';
+import { optionTrouble, stepsOfOptions } from '@zusammen/core/option-sets';
 import { membersOf, stepsOfPlan, type FieldFamily } from '@zusammen/core/one-field';
 import { entityOf, type Schema } from '@zusammen/core/schema';
-import type { ChangeStep } from '@zusammen/core/schema-changes';
-import { counted } from '@zusammen/core/values';
+import { stepInWords, type ChangeStep } from '@zusammen/core/schema-changes';
+import { counted, listed } from '@zusammen/core/values';
 import {
   addSchemaChange,
   importById,
@@ -32,6 +35,7 @@ import { isSystemTrouble } from '../../systems/index.ts';
 import { actorOf, type Context } from '../context.ts';
 import { inLines, LINES } from '../lines.ts';
 import { countValues, lookAtField, planOneField, rehearseField } from '../one-field.ts';
+import { namingNow, optionsCompared } from '../option-sets.ts';
 import { notFound, Problem } from '../problem.ts';
 import { isId } from '../query.ts';
 import { Reach } from '../reach.ts';
@@ -72,6 +76,12 @@ export const schemaRoutes = (context: Context): Route[] => {
     await noteChange(db, actorOf(user), 'changed a schema', id, { title, steps: steps.map(({ kind }) => kind) });
     jobs.look();
     return id;
+  };
+  const stepsOf = async ({ changes }: ChangeOptionsBody): Promise<ChangeStep[]> => {
+    const [schemas, naming] = await Promise.all([context.live.allSchemas(), namingNow(context)]);
+    const complaints = optionTrouble(changes, schemas);
+    if (complaints.length > 0) throw unacceptable(complaints);
+    return stepsOfOptions(changes, schemas, naming);
   };
   /** Waits for a change to come to rest, here or wherever it is carried out. */
   const atRest = async (id: string): Promise<SchemaChangeLine> => {
@@ -263,12 +273,44 @@ export const schemaRoutes = (context: Context): Route[] => {
         const plan = await planOneField(context, body);
         const cannot = plan.places.find((each) => each.wanted && each.cannot !== undefined);
         if (cannot) throw unacceptable([{ field: 'places', reason: `${cannot.label}: ${cannot.cannot}` }]);
-        const steps = stepsOfPlan(plan);
+        const steps = stepsOfPlan(plan, plan.naming);
         if (steps.length === 0) throw unacceptable([{ field: 'places', reason: 'nothing would be changed' }]);
         const members = membersOf(plan);
         const title = `${body.field.label}, in ${counted(members.length, 'place')}`;
         response.status(202);
         return { change: await begin(user, title, steps, { label: body.field.label, members }) };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/schema/options/compare',
+      summary: 'Options of several fields side by side: the same, spelt otherwise, missing',
+      role: 'viewer',
+      body: CompareOptionsBody,
+      limit: DEFINITION_LIMIT,
+      work: async ({ body }) => optionsCompared(context, body),
+    }),
+    route({
+      method: 'post',
+      path: '/schema/options/look',
+      summary: 'What changes of options come to, step by step; nothing is changed',
+      role: 'specialist',
+      body: ChangeOptionsBody,
+      limit: DEFINITION_LIMIT,
+      work: async ({ body }) => ({ steps: (await stepsOf(body)).map(stepInWords) }),
+    }),
+    route({
+      method: 'post',
+      path: '/schema/options',
+      summary: 'Add options and join them; what names them and the records that hold them follow',
+      role: 'specialist',
+      body: ChangeOptionsBody,
+      limit: DEFINITION_LIMIT,
+      work: async ({ body, response, user }) => {
+        const steps = await stepsOf(body);
+        const called = [...new Set(steps.flatMap((step) => ('called' in step && step.called ? [step.called] : [])))];
+        response.status(202);
+        return { change: await begin(user, `Options of ${listed(called, { most: 2 })}`, steps) };
       },
     }),
     route({

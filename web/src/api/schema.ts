@@ -1,5 +1,7 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, queryOptions, useQueries, useQuery } from '@tanstack/react-query';
 import type { OneField } from '@zusammen/core/one-field';
+import type { ComparedOptions, OptionChange } from '@zusammen/core/option-sets';
+import type { Option } from '@zusammen/core/schema';
 import { call } from './client.ts';
 import { asking } from './live.ts';
 
@@ -40,13 +42,41 @@ export const useFieldPlan = (wanted: OneField, ready: boolean) =>
     staleTime: 10_000,
   });
 
-/** How many records hold a value in a field, and of options how many each. */
-export const useFieldCounts = (system: string, entity: string, field: string) =>
-  useQuery({
+const countsQuery = ({ system, entity, field }: ComparedOptions) =>
+  queryOptions({
     queryKey: ['field counts', system, entity, field],
     queryFn: async () =>
       (await call('get /schema/:system/entities/:entity/fields/:field/counts', { params: { system, entity, field } }))
         .counts,
-    staleTime: 60_000,
+    staleTime: 5_000,
     retry: false,
+  });
+
+/** How many records hold a value in a field, and of options how many each. */
+export const useFieldCounts = (system: string, entity: string, field: string) =>
+  useQuery(countsQuery({ system, entity, field }));
+
+/** The same of several fields, each as soon as it is counted. */
+export const useAllFieldCounts = (fields: readonly ComparedOptions[]) =>
+  useQueries({ queries: fields.map(countsQuery) }).map(({ data }) => data);
+
+/** Options of several fields side by side; what was known stays in sight while a field is added. */
+export const useOptionsCompared = (fields: readonly ComparedOptions[], list: readonly Option[]) =>
+  useQuery({
+    queryKey: ['options compared', fields, list],
+    queryFn: () =>
+      call('post /schema/options/compare', {
+        body: { fields: [...fields], ...(list.length > 0 ? { list: [...list] } : {}) },
+      }),
+    enabled: fields.length > 0,
+    placeholderData: keepPreviousData,
+  });
+
+/** What changes of options come to, step by step. */
+export const useOptionPlan = (changes: readonly OptionChange[]) =>
+  useQuery({
+    queryKey: ['option plan', changes],
+    queryFn: () => call('post /schema/options/look', { body: { changes: [...changes] } }),
+    enabled: changes.length > 0,
+    placeholderData: keepPreviousData,
   });

@@ -203,6 +203,7 @@ function Fields({ system, entity, search, at }: { system: string; entity: Entity
       <RowsInSight of={fields} nameOf={({ name }) => name} columns={6} height={34} chosen={at}>
         {(field) => (
           <FieldRow
+            system={system}
             field={field}
             entity={entity}
             chosen={field.name === at}
@@ -274,11 +275,13 @@ function Reach({ field, uses }: { field: Field; uses: ReachedUse[] | undefined }
 }
 
 function FieldRow({
+  system,
   field,
   entity,
   chosen,
   uses,
 }: {
+  system: string;
   field: Field;
   entity: Entity;
   chosen: boolean;
@@ -300,6 +303,15 @@ function FieldRow({
         {field.type === 'reference' ? `→ ${field.relation ?? 'unseen'}` : field.type}
       </td>
       <td className={cx(TD, 'truncate text-small text-soft')} title={options}>
+        {field.options && field.rights !== 'none' && (
+          <Link
+            to={`/schema/options?of=${encodeURIComponent([system, entity.name, field.name].join('~'))}`}
+            aria-label={`Compare the options of ${field.label}`}
+            className="mr-1.5 font-semibold text-plum hover:underline"
+          >
+            compare
+          </Link>
+        )}
         {options ??
           (field.maxLength !== undefined
             ? plural(field.maxLength, 'character')

@@ -108,7 +108,16 @@ function Shown({ change }: { change: SchemaChangeDetail }) {
                         </span>
                       )}
                       {outcomes[at]?.words !== undefined && outcomes[at]!.words !== change.words && (
-                        <span className="block text-small text-brick">{outcomes[at]!.words}</span>
+                        <span
+                          className={cx(
+                            'block text-small',
+                            outcomes[at]!.state === 'done' || outcomes[at]!.state === 'stays'
+                              ? 'text-saffron'
+                              : 'text-brick',
+                          )}
+                        >
+                          {outcomes[at]!.words}
+                        </span>
                       )}
                     </td>
                     <td className={cx(TD, 'w-[130px]')}>
