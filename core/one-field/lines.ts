@@ -43,6 +43,8 @@ export interface Standing {
 
 /** What lines are proposed with. */
 export interface Proposing {
+  /** What the field is called, whatever it is called in some of its places. */
+  label: string;
   members: readonly Member[];
   /** As they will be: with the field in all its places. */
   schemas: ReadonlyMap<string, Schema>;
@@ -133,20 +135,23 @@ function withLine(
 
 /** A form that asks for it has a line; one of ours may ask for it; of another's page that doesn't there is nothing to take. */
 function asked(at: At, document: IntakeDocument, step: Step, member: Member, proposing: Proposing): FoundLine[] {
-  const question = questionFor(document, step, member.field);
+  const question = questionFor(document, step, member.field, proposing.label);
   if (question)
     return [{ ...withLine(at, document, step, question, member, proposing), from: { label: question.label } }];
   const group = step.repeat === undefined ? undefined : document.form && groupNamed(document.form, step.repeat);
   if (!document.form || (step.repeat !== undefined && !group) || !canBeAsked(member.field))
     return [{ ...at, taken: false, cannot: 'no question for it' }];
   const taken = choiceOf(proposing, at.key)?.taken === true;
-  const carried: CarriedLine = { kind: 'question', step: step.id, field: member.field.name, id: proposing.newId() };
+  const { name } = member.field;
+  const carried: CarriedLine = {
+    ...{ kind: 'question', step: step.id, field: name, id: proposing.newId(), asks: proposing.label },
+  };
   return [{ ...at, taken, carried }];
 }
 
 /** What a form asks already that the field is meant by: of the same label or name, in the rows of the step where it has some. */
-function questionFor({ fields }: IntakeDocument, step: Step, field: Field): FormField | undefined {
-  const names = [field.label, field.name].map(bare);
+function questionFor({ fields }: IntakeDocument, step: Step, field: Field, called: string): FormField | undefined {
+  const names = [field.label, field.name, called].map(bare);
   return firstRows(fields).find(
     ({ label, name, group, hidden }) =>
       hidden !== true && group === step.repeat && [label, name].some((each) => names.includes(bare(each))),
@@ -221,7 +226,7 @@ const lineIdOf = (question: string): string => `${question.slice(0, 56)}-line`;
 function withQuestion(
   held: IntakeDocument,
   step: Step,
-  { field: name, id }: CarriedLine & { kind: 'question' },
+  { field: name, id, asks }: CarriedLine & { kind: 'question' },
   schemas: ReadonlyMap<string, Schema>,
 ): IntakeDocument {
   // The line has a name of its own, made of the question's.
@@ -230,7 +235,7 @@ function withQuestion(
   const schema = schemas.get(step.system);
   const entity = schema && entityOf(schema, step.entity);
   const field = entity?.fields.find((each) => each.name === name);
-  const known = field && held.form && questionFor(held, step, field);
+  const known = field && held.form && questionFor(held, step, field, asks);
   // Asked for by another line of the same change, it is asked once and goes into both.
   if (known && standingsOf(held.form!).some((each) => each.name === known.name)) {
     ids.shift();

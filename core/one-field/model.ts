@@ -106,8 +106,8 @@ export interface PlaceStands {
 export type CarriedLine =
   /** A line of a step's plan. `takes`: what a conversion has to take in of its records for it. */
   | { kind: 'line'; step: string; line: Line; takes?: FormField }
-  /** A question of a form of ours, with its line. */
-  | { kind: 'question'; step: string; field: string; id: string }
+  /** A question of a form of ours, with its line; `asks`: what the field is called, by which it is asked once for all. */
+  | { kind: 'question'; step: string; field: string; id: string; asks: string }
   | { kind: 'pair'; line: PairLine };
 
 /** One end of a line, as people know it. */

@@ -43,7 +43,11 @@ export function planField(
     });
     schemas.set(system, { ...schema, entities });
   }
-  return { places: stands, lines: linesFor(standing, { members, schemas, choices, newId }), schemas };
+  return {
+    places: stands,
+    lines: linesFor(standing, { label: field.label, members, schemas, choices, newId }),
+    schemas,
+  };
 }
 
 const withField = (entity: Entity, field: Field): Entity => ({

@@ -33,13 +33,14 @@ export interface Taking {
 
 /**
  * Takes one step back, as far as nobody else has built upon it.
- * @returns 'stopped' when the process stops before it is done @throws SchemaRefused, SystemTrouble
+ * @returns what is to be said of it, if anything; or that the process stops before it is done
+ * @throws SchemaRefused, SystemTrouble
  */
 export async function takeStepBack(
   work: BackWork,
   change: SchemaChangeRow,
   { step, at, outcome: { made = [], touched = [], intake, import: importId }, by }: Taking,
-): Promise<'stopped' | undefined> {
+): Promise<{ stopped: true } | string | undefined> {
   switch (step.kind) {
     case 'entities':
       // Those that lead to others go first.
@@ -79,7 +80,7 @@ const WROTE = new Set(['applied', 'refused', 'failed', 'in review']);
 async function takeRowsBack(
   work: BackWork,
   { intake: intakeId, importId, by }: { intake: string | undefined; importId: string | undefined; by: string },
-): Promise<'stopped' | undefined> {
+): Promise<{ stopped: true } | undefined> {
   const { db } = work;
   const intake = intakeId === undefined ? undefined : await intakeById(db, intakeId);
   const file = importId === undefined ? undefined : await importById(db, importId);
@@ -89,7 +90,7 @@ async function takeRowsBack(
   if (file) {
     await setJobState(db, file.id, ['running', 'paused'], 'cancelled');
     const left = await takeBackAll(work, file, by);
-    if (left === 'stopped') return left;
+    if (left === 'stopped') return { stopped: true };
     if (left.length > 0)
       throw new SchemaRefused(`${left.length} rows couldn’t be taken back. Row ${left[0]!.row}: ${left[0]!.words}`);
   }

@@ -1,5 +1,6 @@
 import { entityOf, fieldOf, type Entity, type Value } from '@zusammen/core/schema';
 import { joinedValue, type ChangeStep } from '@zusammen/core/schema-changes';
+import { counted } from '@zusammen/core/values';
 import { ledgerOf, type SchemaChangeRow } from '../../store/index.ts';
 import { addOptions, removeOptions, SchemaRefused, type From } from '../../systems/index.ts';
 import type { HeldJob } from '../jobs.ts';
@@ -102,7 +103,8 @@ async function changedBy({ db }: SchemaWork, { turn }: SchemaChangeRow, at: numb
 
 /**
  * Makes the option anew that was joined, and gives it back to the records that held it, as far as nobody has changed them
- * since. @throws SchemaRefused naming the first that it couldn't be given back to
+ * since.
+ * @returns what is to be said of those that couldn't be given it back @throws SchemaRefused, SystemTrouble
  */
 export async function takeJoinBack(
   work: SchemaWork,
@@ -110,7 +112,7 @@ export async function takeJoinBack(
   change: SchemaChangeRow,
   step: Join,
   { at, by }: { at: number; by: string },
-): Promise<'stopped' | undefined> {
+): Promise<{ stopped: true } | string | undefined> {
   const { db, systems, live } = work;
   await addOptions(work, step.system, [step.entity, step.field], [step.from], by);
   live.forget();
@@ -120,13 +122,13 @@ export async function takeJoinBack(
     .filter(({ state, undoneBy }) => state === 'written' && undoneBy === null);
   const left: string[] = [];
   for (let next = 0; next < rows.length; next += AT_ONCE) {
-    if (job.stopping) return 'stopped';
+    if (job.stopping) return { stopped: true };
     const taken = await Promise.all(rows.slice(next, next + AT_ONCE).map(({ id }) => takeBackChange(taking, id)));
     taken.forEach(({ done, words }, place) => {
       if (!done) left.push(`${rows[next + place]!.recordId}: ${words}`);
     });
   }
-  if (left.length > 0)
-    throw new SchemaRefused(`${left.length} records couldn’t be given “${step.from.label}” back. ${left[0]}`);
-  return undefined;
+  if (left.length === 0) return undefined;
+  // What somebody has changed since is theirs: asked again, it would be no other.
+  return `${counted(left.length, 'record keeps', 'records keep')} what ${left.length === 1 ? 'it has' : 'they have'}. ${left[0]}`;
 }

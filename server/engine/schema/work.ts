@@ -119,9 +119,11 @@ async function back(
 ): Promise<JobEnd | undefined> {
   const settle = await intendedBack(work, change, at, by);
   try {
-    if ((await takeStepBack({ ...work, job }, change, { step, at, outcome, by })) === 'stopped') return 'stopped';
+    const said = await takeStepBack({ ...work, job }, change, { step, at, outcome, by });
+    if (typeof said === 'object') return 'stopped';
     await settle();
-    await keep({ ...outcome, state: 'taken back' });
+    const { words: _, ...rest } = outcome;
+    await keep({ ...rest, state: 'taken back', ...(said === undefined ? {} : { words: said }) });
     return undefined;
   } catch (error) {
     const words = wordsOf(error);
