@@ -120,3 +120,117 @@ test('a definition document makes an entity; a wrong one is refused with its pat
   await expect(page.getByRole('link', { name: '4 of 5 fields the same' })).toBeVisible();
   await expect(page.getByText('✕ missing')).toBeVisible();
 });
+
+/** How many records of a set hold an option. */
+async function holding(set: string, field: string, option: string): Promise<number> {
+  const { value } = await crm(`${set}?$top=1000`);
+  return value.filter((each) => (each[field] as string[] | null)?.includes(option)).length;
+}
+
+/** Fifty kinds of housing, as a column is copied out of a spreadsheet; three of them are known. */
+const HOUSINGS = ['Frame hive', 'Top-bar', 'Log hive', ...Array.from({ length: 47 }, (_, at) => `Kind ${at + 1}`)];
+
+test('one field is made in four entities with its lines; one left out is told by a check, and all is taken back', async ({
+  app: page,
+}) => {
+  test.slow();
+  await page.goto(`${address()}/schema`);
+  await page.getByRole('link', { name: 'New field' }).click();
+  await page.getByLabel('What the field is called').fill('Housing');
+  await page.getByRole('button', { name: 'What kind of field it is' }).click();
+  await page.getByRole('option', { name: 'several options', exact: true }).click();
+  await page.getByRole('button', { name: 'Paste a list of options' }).click();
+  await page.getByLabel('Options, one on each line').fill(`${HOUSINGS.join('\r\n')}\r\nTop-bar\r\n`);
+  await expect(page.getByText('50 options; 1 option came twice and counts once')).toBeVisible();
+  await page.getByRole('button', { name: 'Take them' }).click();
+  await page.getByRole('button', { name: 'How it is explained' }).click();
+  await page.getByLabel('What it is for').fill('What their bees live in');
+  await page.keyboard.press('Escape');
+
+  const has = (entity: string, system = 'Co-op CRM') => page.getByLabel(`${entity} in ${system} has it`);
+  // What is there under another name is recognised, and comes first.
+  await expect(has('Contract')).toBeVisible();
+  await page.getByRole('button', { name: /more entities/ }).click();
+  for (const entity of ['Enquiry', 'Person', 'Contract']) await has(entity).check();
+  // It was asked for from there, and isn't needed there.
+  await has('Organisation').uncheck();
+  await has('Subscriber', 'Co-op Letters').check();
+  const row = (entity: string) => page.getByRole('row').filter({ has: has(entity) });
+  await expect(row('Contract')).toContainText('Hive housing');
+  await expect(row('Contract')).toContainText('“Top bar” is not “Top-bar”');
+  await expect(row('Contract')).toContainText(/\d+ of \d+/);
+  await expect(row('Person')).toContainText('when it is converted');
+  // What is typed is kept: leaving the page loses nothing.
+  await page.reload();
+  await expect(has('Subscriber', 'Co-op Letters')).toBeChecked();
+
+  await page.getByRole('button', { name: 'Rehearse on 50 of each' }).click();
+  await expect(page.getByText(/tried would get Housing/).first()).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('nothing was made or written')).toBeVisible();
+  const left = page.getByLabel('From enquiry to contract carries it to Person');
+  await left.uncheck();
+  await page.getByRole('button', { name: /^Make 3 fields, mend 1 field and draw/ }).click();
+  await expect(page.getByRole('heading', { name: 'Housing, in 4 places' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Take all back' })).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByText(/records? changed/)).toBeVisible();
+  expect(await holding('Contracts', 'hive_housing', 'Top bar')).toBe(0);
+  expect(await holding('Contracts', 'hive_housing', 'Top-bar')).toBeGreaterThan(0);
+
+  // The line that was left out is named where it would stand, with the line that mends it.
+  await page.getByRole('link', { name: 'Look at its lines in From enquiry to contract' }).click();
+  await expect(page.getByText(/Housing is one field in Enquiry and Person/).first()).toBeVisible({ timeout: 30_000 });
+
+  await page.goto(`${address()}/schema/changes`);
+  await page
+    .getByRole('link', { name: /Housing, in 4 places/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'Take all back' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Take all back' }).click();
+  await expect(page.getByRole('button', { name: /Go on with it|Do it again/ })).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByText('It stays there: nothing can be taken away from here.')).toBeVisible();
+  expect((await crm('Enquiries?$select=housing&$top=1')).error).toBeDefined();
+});
+
+test('options are compared over both systems: a spelling and a missing one are mended, two are joined', async ({
+  app: page,
+}) => {
+  test.slow();
+  await page.goto(`${address()}/schema`);
+  await page.getByRole('button', { name: 'Person' }).first().click();
+  await page.getByRole('link', { name: 'Compare the options of Interests' }).click();
+  await page.getByRole('button', { name: 'Compare with another field' }).click();
+  await page.getByLabel('A field with options').fill('subscriber');
+  await page.getByRole('option', { name: 'Subscriber · Interests' }).click();
+  const row = (option: string) =>
+    page.getByRole('row').filter({ has: page.getByRole('button', { name: `Rename or join ${option}`, exact: true }) });
+  // How many records hold each stands beside it.
+  await expect(row('hiring hives')).toContainText(/● the same ?\d/);
+  await expect(row('Swarms')).toContainText('missing');
+  await expect(row('Honey')).toContainText(/the same as “honey” ?\d/);
+  await page.getByRole('button', { name: 'Add Swarms to Interests of Subscriber' }).click();
+  await page.getByRole('button', { name: 'Rename or join hiring hives' }).click();
+  await page.getByRole('option', { name: 'Pollination' }).click();
+  // What it comes to is said before anything is changed.
+  await expect(page.getByText(/“hiring hives” becomes “Pollination” in Interests of Subscriber/)).toBeVisible();
+  await page.getByRole('button', { name: 'Make 2 changes' }).click();
+  await expect(page.getByRole('button', { name: 'Take all back' })).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText('records changed')).toBeVisible();
+
+  // Two are joined, and the records that held the one hold the other.
+  const quinces = await holding('Enquiries', 'crops', 'quince');
+  expect(quinces).toBeGreaterThan(0);
+  await page.goto(`${address()}/schema`);
+  await page.getByRole('button', { name: 'Enquiry' }).first().click();
+  await page.getByRole('link', { name: 'Compare the options of Crops' }).click();
+  await page.getByRole('button', { name: 'Rename or join Quince', exact: true }).click();
+  await page.getByRole('option', { name: 'Pear', exact: true }).click();
+  await expect(row('Quince')).toContainText('→ Pear');
+  await page.getByRole('button', { name: 'Make 1 change' }).click();
+  await expect(page.getByRole('button', { name: 'Take all back' })).toBeVisible({ timeout: 120_000 });
+  expect(await holding('Enquiries', 'crops', 'quince')).toBe(0);
+  await page.getByRole('button', { name: 'Take all back' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Take all back' }).click();
+  await expect(page.getByRole('button', { name: 'Do it again' })).toBeVisible({ timeout: 120_000 });
+  expect(await holding('Enquiries', 'crops', 'quince')).toBe(quinces);
+});

@@ -68,6 +68,8 @@ for (const scheme of ['light', 'dark'] as const) {
       '/schema/new',
       '/schema/new?from=document',
       '/schema/changes',
+      '/schema/field',
+      `/schema/options?of=${systems.find(({ name }) => name === 'Co-op CRM')!.id}~People~interests&of=${systems.find(({ name }) => name === 'Co-op Letters')!.id}~subscribers~interests`,
       `/schema/new?system=${systems.find(({ name }) => name === 'Co-op CRM')!.id}&file=${await aSheet(page)}`,
       '/review',
       '/review?show=mend',

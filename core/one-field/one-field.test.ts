@@ -106,6 +106,12 @@ describe('a field in several places', () => {
     const [, people, contracts] = crm.entities;
     expect(recognised(wanted().field, contracts!)?.field.name).toBe('hive_housing');
     expect(recognised(wanted().field, people!)).toBeUndefined();
+    // A list of fifty holds the few that are there.
+    const many = {
+      ...wanted().field,
+      options: [...HOUSING, ...options(...Array.from({ length: 47 }, (_, at) => `K ${at}`))],
+    };
+    expect(recognised(many, contracts!)?.field.name).toBe('hive_housing');
     expect(recognised({ label: 'E-mail', type: 'text' }, people!)?.field.name).toBe('email');
   });
   it('is made under a free name, and not where the system has nothing for it, with the reason', () => {

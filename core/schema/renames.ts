@@ -58,7 +58,7 @@ export function likeness(was: Field, is: Field): { weight: number; why: string[]
   add(3 * shared(was.name.replaceAll('_', ' '), is.name.replaceAll('_', ' ')), 'a name alike');
   if (was.options && is.options) {
     // Spelt a little otherwise, they are the same here.
-    const same = sharedOf(bareOf(was.options), bareOf(is.options));
+    const same = sharedOptions(bareOf(was.options), bareOf(is.options));
     if (same === 0) weight -= 3;
     add(5 * same, same === 1 ? 'the same options' : 'options alike');
   }
@@ -68,6 +68,12 @@ export function likeness(was: Field, is: Field): { weight: number; why: string[]
   return { weight, why };
 }
 
+/** A list that another holds whole is alike, however much longer that one is; a single option says little. */
+function sharedOptions(a: readonly string[], b: readonly string[]): number {
+  const [few, many] = a.length < b.length ? [a, new Set(b)] : [b, new Set(a)];
+  const held = few.filter((each) => many.has(each)).length;
+  return Math.max(sharedOf(a, b), few.length < 2 ? 0 : (0.6 * held) / few.length);
+}
 const bareOf = (options: readonly { label: string }[]): string[] =>
   options.map(({ label }) => fold(label).replace(/[^\p{L}\p{N}]/gu, ''));
 const wordsOf = (text: string): string[] =>

@@ -80,7 +80,9 @@ async function seedQuotes(pool: Pool, organisations: number, now: Date, random: 
       const bees = ['carnica', 'dark', 'hybrid', 'any'][at % 4]!;
       // Noted on one contract in six.
       const housed =
-        at % 6 === 0 ? { hive_housing: JSON.stringify([['Frame hive', 'Top bar', 'Log hive'][(at / 6) % 3]]) } : {};
+        contracts.length % 6 === 0
+          ? { hive_housing: JSON.stringify([['Frame hive', 'Top bar', 'Log hive'][(contracts.length / 6) % 3]]) }
+          : {};
       contracts.push({ number: `V${20_000 + at}`, quote_id: idAt('Q', at), ...owned, ...term, bees, ...housed });
     }
     for (let position = 1; position <= 2 + Math.floor(random() * 5); position += 1) {

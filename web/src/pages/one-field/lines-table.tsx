@@ -14,13 +14,15 @@ type Line = FieldPlanTold['lines'][number];
 interface Props {
   label: string;
   lines: readonly Line[];
+  /** What was chosen of them, also where nobody has looked yet what follows from it. */
+  choices: readonly LineChoice[];
   systems: readonly System[];
   choose: (choice: LineChoice) => void;
   disabled: boolean;
 }
 
 /** The lines that carry the field on, each with what it would give; each can be left out. */
-export function CarryTable({ label, lines: all, systems, choose, disabled }: Props) {
+export function CarryTable({ label, lines: all, choices, systems, choose, disabled }: Props) {
   // Lines first, then what could be asked for; where nothing can be done it is only said.
   const rank = ({ carried }: Line): number => (carried?.kind === 'question' ? 1 : 0);
   const lines = all.filter(({ carried }) => carried).sort((a, b) => rank(a) - rank(b));
@@ -44,7 +46,11 @@ export function CarryTable({ label, lines: all, systems, choose, disabled }: Pro
           </thead>
           <tbody>
             {lines.map((line) => (
-              <Row key={line.key} {...{ label, line, systems, choose, disabled }} />
+              <Row
+                key={line.key}
+                {...{ label, line, systems, choose, disabled }}
+                chosen={choices.find(({ key }) => key === line.key)}
+              />
             ))}
           </tbody>
         </table>
@@ -63,10 +69,11 @@ const DECIDES: Record<string, string> = { newest: 'the newest decides', ask: 'so
 function Row({
   label,
   line,
+  chosen,
   systems,
   choose,
   disabled,
-}: Pick<Props, 'label' | 'systems' | 'choose' | 'disabled'> & { line: Line }) {
+}: Pick<Props, 'label' | 'systems' | 'choose' | 'disabled'> & { line: Line; chosen: LineChoice | undefined }) {
   const { key, at, id, name, conversion, from, to, taken, carried, rule, rules } = line;
   const question = carried?.kind === 'question';
   const ruleName = (each: string): string =>
@@ -78,7 +85,7 @@ function Row({
           <input
             type="checkbox"
             className="mt-1 size-[15px] accent-plum"
-            checked={taken}
+            checked={chosen?.taken ?? taken}
             disabled={disabled || !carried}
             aria-label={`${name} carries it to ${to.entity ?? to.label}`}
             onChange={({ target }) => choose({ key, taken: target.checked })}

@@ -129,6 +129,7 @@ export function OneFieldPage() {
             <CarryTable
               label={label}
               lines={plan.data.lines}
+              choices={draft.lines}
               systems={systems.data ?? []}
               choose={choose}
               disabled={!may}

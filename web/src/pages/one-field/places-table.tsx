@@ -109,7 +109,7 @@ function Place({
           <input
             type="checkbox"
             className="mt-1 size-[15px] accent-moss"
-            checked={wanted}
+            checked={draft.places.some((each) => each.system === stand.system && each.entity === stand.entity)}
             disabled={disabled || (!can && !wanted)}
             aria-label={`${label} in ${system} has it`}
             onChange={({ target }) => set(target.checked ? {} : undefined)}

@@ -216,7 +216,9 @@ function PasteBox({
   const [text, setText] = useState(() => options.map(({ label }) => label).join('\n'));
   const read = optionsFrom(text);
   const odd = [
-    ...(read.twice.length > 0 ? [`${plural(read.twice.length, 'option')} came twice and count once`] : []),
+    ...(read.twice.length > 0
+      ? [plural(read.twice.length, 'option came twice and counts once', 'options came twice and count once')]
+      : []),
     ...(read.tooLong > 0 ? [`${plural(read.tooLong, 'option')} longer than 200 characters left out`] : []),
     ...(read.more > 0 ? [`${count(read.more)} beyond 10,000 left out`] : []),
   ];
