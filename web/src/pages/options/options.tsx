@@ -303,7 +303,7 @@ function PasteList({
       description="One on each line. What the fields lack of them, and what they spell otherwise, stands beside it then."
     >
       <textarea
-        aria-label="Options as they should be"
+        aria-label="The list, one option on each line"
         rows={12}
         autoFocus
         value={text}
