@@ -1,7 +1,6 @@
 import { fieldNameFor, isChosen, type DefinedField } from '../definitions/index.ts';
 import { counterparts, speltAlike } from '../option-sets/index.ts';
 import { fieldOf, LIKELY, likeness, type Entity, type Field } from '../schema/index.ts';
-import { fold } from '../values/index.ts';
 import type { FieldThere, PlaceStands, WantedField, WantedPlace } from './model.ts';
 
 /** What a system would make of a field, as it would show it afterwards; or why it can't, in words. */

@@ -303,21 +303,22 @@ function FieldRow({
         {field.type === 'reference' ? `→ ${field.relation ?? 'unseen'}` : field.type}
       </td>
       <td className={cx(TD, 'truncate text-small text-soft')} title={options}>
-        {field.options && field.rights !== 'none' && (
+        {options !== undefined && field.rights !== 'none' ? (
           <Link
             to={`/schema/options?of=${encodeURIComponent([system, entity.name, field.name].join('~'))}`}
-            aria-label={`Compare the options of ${field.label}`}
-            className="mr-1.5 font-semibold text-plum hover:underline"
+            aria-label={`${options}: compare the options of ${field.label}`}
+            className="text-plum hover:underline"
           >
-            compare
+            {options}
           </Link>
-        )}
-        {options ??
+        ) : (
+          (options ??
           (field.maxLength !== undefined
             ? plural(field.maxLength, 'character')
             : field.scale !== undefined
               ? plural(field.scale, 'decimal')
-              : '')}
+              : ''))
+        )}
       </td>
       <td className={TD}>
         <Reach field={field} uses={uses} />

@@ -31,6 +31,7 @@ const page = (detail: SchemaChangeDetail, more: Answers = {}) =>
     path: '/schema/changes/:id',
     answers: {
       'get /session': { user: MARA as never },
+      'get /systems': { systems: [] },
       'get /schema-changes/:id': { change: detail },
       'get /intakes/:id/imports': { imports: [] },
       'post /schema-changes/:id/go-on': () => new Response(null, { status: 204 }),
