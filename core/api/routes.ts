@@ -339,6 +339,9 @@ export interface Routes {
     answer: { rehearsed: schemas.FieldRehearsed[] };
   };
   'post /schema/one-field': { body: schemaBodies.OneFieldBody; answer: { change: string } };
+  /** What goes by the old names of renamed fields, and having it go by the new ones. */
+  'post /schema/:system/renames/look': { body: schemaBodies.FollowRenamesBody; answer: { steps: string[] } };
+  'post /schema/:system/renames': { body: schemaBodies.FollowRenamesBody; answer: { change: string } };
   /** Options of several fields side by side, and what is changed of them. */
   'post /schema/options/compare': { body: schemaBodies.CompareOptionsBody; answer: schemas.OptionsCompared };
   'post /schema/options/look': { body: schemaBodies.ChangeOptionsBody; answer: { steps: string[] } };

@@ -10,6 +10,7 @@ import {
   IsString,
   IsUUID,
   MaxLength,
+  MinLength,
   ValidateNested,
 } from 'class-validator';
 import { DefinitionDocument } from '../definitions/index.ts';
@@ -58,4 +59,21 @@ export class ChangeOptionsBody {
   @ValidateNested({ each: true })
   @Type(() => OptionChange)
   changes!: OptionChange[];
+}
+
+/** A field that goes by another name in its system by now. */
+export class RenamedField {
+  @IsString() @MinLength(1) @MaxLength(255) entity!: string;
+  @IsString() @MinLength(1) @MaxLength(255) was!: string;
+  @IsString() @MinLength(1) @MaxLength(255) is!: string;
+}
+
+/** Renamed fields whose new names everything is to go by. */
+export class FollowRenamesBody {
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(200)
+  @ValidateNested({ each: true })
+  @Type(() => RenamedField)
+  renames!: RenamedField[];
 }

@@ -27,6 +27,17 @@ export type ChangeStep =
       touched: string[];
       called?: string;
     }
+  /** An intake, a pairing or a recognition goes by a field's new name; what waited for that is carried out then. */
+  | {
+      kind: 'rename';
+      at: 'intake' | 'pairing' | 'recognition';
+      id: string;
+      name: string;
+      system: string;
+      entity: string;
+      was: string;
+      is: string;
+    }
   /** Records that hold one option hold another from then on; then the one goes. */
   | { kind: 'join'; system: string; entity: string; field: string; from: Option; into: Option; called?: string }
   /** Lines of an intake or a pairing, which carry a field on; they are live at once. */

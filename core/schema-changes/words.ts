@@ -31,6 +31,8 @@ export function stepInWords(step: ChangeStep): string {
       return `Add ${counted(step.options.length, 'option')} to ${step.called ?? `${step.field} of ${step.entity}`}.`;
     case 'join':
       return `“${step.from.label}” becomes “${step.into.label}” in ${step.called ?? `${step.field} of ${step.entity}`}: records that hold it follow, then it goes.`;
+    case 'rename':
+      return `${step.name} goes by ${step.is} of ${step.entity}, which was ${step.was}.`;
     case 'follow':
       return `${step.name} names “${step.into.label}” where it named “${step.from.label}”.`;
     case 'carry':

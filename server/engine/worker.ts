@@ -1,10 +1,13 @@
 import { runOf, type IntakeDocument } from '@zusammen/core/intake';
 import { carryOut, type Course } from '@zusammen/core/plans';
+import { goneFromUnder } from '@zusammen/core/renamed-fields';
 import type { ActingPeople } from '../acting/index.ts';
 import {
   actAsConnection,
   Batcher,
   BY_CONNECTION,
+  goByVersion,
+  intakeById,
   loggable,
   noteIntents,
   type Database,
@@ -42,6 +45,8 @@ export interface WorkerSettings {
 
 /** The longest a submission waits for a system before it counts as failed: attempts double up to ten minutes each. */
 const MOST_ATTEMPTS = 40;
+/** What waits for a plan to be mended is looked at again after so long, in milliseconds; mended from here, at once. */
+const LOOK_AGAIN_MS = 60_000;
 
 /** Milliseconds after which what is alone at work is noted to be. */
 const LINGERS_MS = 500;
@@ -226,7 +231,8 @@ export class Worker {
     const person: { acting?: ActingPerson; refused?: true } = {};
     try {
       if (submission.givenUp) return await this.giveUp(submission);
-      const document = await this.live.document(submission.intakeId, submission.version);
+      const document = await this.documentFor(submission);
+      if (!document) return;
       const acts = await this.whoActs(submission, document);
       if (acts === 'gone') return await this.lackPerson(submission);
       if (acts !== 'connection') person.acting = { ...acts, refused: () => (person.refused = true) };
@@ -281,6 +287,27 @@ export class Worker {
         log('a submission could not be put back', { submission: submission.id, ...loggable(later) });
       });
     }
+  }
+
+  /**
+   * By which document a submission is carried out: the version that it came under, or, where a system has lost what that
+   * one needs, the version that was mended since. @returns undefined where none is yet: it waits
+   */
+  private async documentFor(submission: Claimed): Promise<IntakeDocument | undefined> {
+    const { intakeId, version, seq, claim, attempts } = submission;
+    const document = await this.live.document(intakeId, version);
+    const schemas = await this.live.allSchemas();
+    const gone = goneFromUnder(document.plan, schemas);
+    if (gone === undefined) return document;
+    const newest = (await intakeById(this.db, intakeId))?.liveVersion ?? version;
+    const mended = newest === version ? undefined : await this.live.document(intakeId, newest);
+    if (mended && goneFromUnder(mended.plan, await this.live.allSchemas()) === undefined) {
+      await goByVersion(this.db, { seq, claim }, newest);
+      return mended;
+    }
+    const dueAt = new Date(Date.now() + LOOK_AGAIN_MS);
+    await this.settler.settle({ seq, claim, settlements: [], end: { dueAt, attempts, words: gone } });
+    return undefined;
   }
 
   /** It ended its process every time it was begun: a person looks at it, and may send it again. */

@@ -233,3 +233,19 @@ export function settleByHand(
     return 'settled';
   });
 }
+
+/** Has what waits of an intake looked at now rather than later. */
+export async function hastenWaiting(db: Database, intakeId: string): Promise<void> {
+  await db
+    .update(submissions)
+    .set({ dueAt: new Date() })
+    .where(and(eq(submissions.intakeId, intakeId), eq(submissions.state, 'received')));
+}
+
+/** Has a submission that is being carried out go by another version of its intake from now on. */
+export async function goByVersion(db: Database, { seq, claim }: { seq: number; claim: number }, version: number) {
+  await db
+    .update(submissions)
+    .set({ version })
+    .where(and(eq(submissions.seq, seq), eq(submissions.claim, claim)));
+}

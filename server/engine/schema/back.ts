@@ -15,6 +15,7 @@ import type { HeldJob } from '../jobs.ts';
 import { takeBackSubmission } from '../take-back.ts';
 import { carryNoMore } from './carry.ts';
 import { followBack } from './follow.ts';
+import { goBy } from './rename.ts';
 import { takeJoinBack } from './join.ts';
 import type { SchemaWork } from './work.ts';
 
@@ -59,6 +60,9 @@ export async function takeStepBack(
       return undefined;
     case 'join':
       return takeJoinBack(work, work.job, change, step, { at, by });
+    case 'rename':
+      await goBy(work, step, { ...step, was: step.is, is: step.was }, by);
+      return undefined;
     case 'follow':
       await followBack(work, step, [...step.touched, ...touched], by);
       return undefined;

@@ -26,6 +26,7 @@ export function onLedger(step: ChangeStep): Pick<LedgerEntry, 'systemId' | 'enti
         ...{ systemId: step.system, entity: step.entity },
         after: { [step.field]: `“${step.from.label}” becomes “${step.into.label}”` },
       };
+    case 'rename':
     case 'follow':
     case 'carry':
     case 'rows':

@@ -18,6 +18,7 @@ import { addField, addOptions, makeEntities, SchemaRefused } from '../../systems
 import type { HeldJob } from '../jobs.ts';
 import { carryOn } from './carry.ts';
 import { followOn } from './follow.ts';
+import { goBy } from './rename.ts';
 import { joinOptions } from './join.ts';
 import type { SchemaWork } from './work.ts';
 
@@ -49,6 +50,9 @@ export async function carryOutStep(
       return {};
     case 'join':
       return joinOptions(work, work.job, change, { step, at }, (records) => keep({ state: 'waiting', records }));
+    case 'rename':
+      await goBy(work, step, step, change.by);
+      return {};
     case 'follow':
       return { touched: await followOn(work, step, outcomes[at]?.touched ?? [], change.by) };
     case 'carry':

@@ -2,6 +2,7 @@ import type { SchemaAbilities, SchemaChangeDetail, SchemaChangeTold, SheetTold }
 import {
   ChangeOptionsBody,
   CompareOptionsBody,
+  FollowRenamesBody,
   LookAtSheetBody,
   MeasureReferenceBody,
   NewEntitiesBody,
@@ -13,7 +14,7 @@ import { compareDefinition, definitionOf, fieldTrouble, readDefinition, troubleI
 import { definitionOfSheet } from '@zusammen/core/new-entities';
 import { optionTrouble, stepsOfOptions } from '@zusammen/core/option-sets';
 import { membersOf, stepsOfPlan, type FieldFamily } from '@zusammen/core/one-field';
-import { entityOf, type Schema } from '@zusammen/core/schema';
+import { entityOf, fieldOf, type Schema } from '@zusammen/core/schema';
 import { stepInWords, type ChangeStep } from '@zusammen/core/schema-changes';
 import { counted, listed } from '@zusammen/core/values';
 import {
@@ -33,6 +34,7 @@ import {
 } from '../../store/index.ts';
 import { isSystemTrouble } from '../../systems/index.ts';
 import { actorOf, type Context } from '../context.ts';
+import { renameSteps } from '../drift-mend.ts';
 import { inLines, LINES } from '../lines.ts';
 import { countValues, lookAtField, planOneField, rehearseField } from '../one-field.ts';
 import { namingNow, optionsCompared } from '../option-sets.ts';
@@ -76,6 +78,20 @@ export const schemaRoutes = (context: Context): Route[] => {
     await noteChange(db, actorOf(user), 'changed a schema', id, { title, steps: steps.map(({ kind }) => kind) });
     jobs.look();
     return id;
+  };
+  const renamesOf = async (system: string | undefined, { renames }: FollowRenamesBody): Promise<ChangeStep[]> => {
+    const { row, schema } = await existing(system);
+    const missing = renames.findIndex(({ entity, was, is }) => {
+      const known = entityOf(schema, entity);
+      return !known || !fieldOf(known, is) || fieldOf(known, was) !== undefined;
+    });
+    if (missing >= 0)
+      throw unacceptable([{ field: `renames.${missing}`, reason: 'isn’t so in the system as it was read last' }]);
+    context.live.forget();
+    return renameSteps(
+      context,
+      renames.map((each) => ({ system: row.id, ...each })),
+    );
   };
   const stepsOf = async ({ changes }: ChangeOptionsBody): Promise<ChangeStep[]> => {
     const [schemas, naming] = await Promise.all([context.live.allSchemas(), namingNow(context)]);
@@ -279,6 +295,28 @@ export const schemaRoutes = (context: Context): Route[] => {
         const title = `${body.field.label}, in ${counted(members.length, 'place')}`;
         response.status(202);
         return { change: await begin(user, title, steps, { label: body.field.label, members }) };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/schema/:system/renames/look',
+      summary: 'What goes by the old names of renamed fields; nothing is changed',
+      role: 'specialist',
+      body: FollowRenamesBody,
+      work: async ({ params, body }) => ({ steps: (await renamesOf(params['system'], body)).map(stepInWords) }),
+    }),
+    route({
+      method: 'post',
+      path: '/schema/:system/renames',
+      summary: 'Have everything go by the new names of renamed fields; what waited for it is carried out',
+      role: 'specialist',
+      body: FollowRenamesBody,
+      work: async ({ params, body, response, user }) => {
+        const steps = await renamesOf(params['system'], body);
+        if (steps.length === 0) throw unacceptable([{ field: 'renames', reason: 'nothing goes by the old names' }]);
+        const names = body.renames.map(({ was, is }) => `${was} as ${is}`);
+        response.status(202);
+        return { change: await begin(user, `Renamed: ${listed(names, { most: 2 })}`, steps) };
       },
     }),
     route({

@@ -44,6 +44,15 @@ export function schemaService(definitions: Definitions, administratorToken: stri
       response.set('ETag', definitions.etag).json(metadataJson(caller));
     }),
   );
+  router.patch(
+    '/:type/:property',
+    guarded(async (request, response) => {
+      const { type, property } = request.params;
+      const { name } = (request.body ?? {}) as { name?: unknown };
+      await definitions.rename(String(type), String(property), String(name ?? ''));
+      response.status(204).set('ETag', definitions.etag).end();
+    }),
+  );
   const remove = guarded(async (request, response) => {
     const { type, property } = request.params;
     await definitions.remove(String(type), property as string | undefined, request.get('If-Match'));

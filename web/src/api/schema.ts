@@ -80,3 +80,12 @@ export const useOptionPlan = (changes: readonly OptionChange[]) =>
     enabled: changes.length > 0,
     placeholderData: keepPreviousData,
   });
+
+/** What goes by the old names of fields that were renamed in their system. */
+export const useRenames = (system: string, renames: readonly { entity: string; was: string; is: string }[]) =>
+  useQuery({
+    queryKey: ['schema changes', 'renames', system, renames],
+    queryFn: () => call('post /schema/:system/renames/look', { params: { system }, body: { renames: [...renames] } }),
+    enabled: renames.length > 0,
+    retry: false,
+  });

@@ -4,7 +4,8 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { call } from '../api/client.ts';
 import { useDo, useMe, useSystem, useSystems } from '../api/hooks.ts';
 import { lacksOf } from '@zusammen/core/adapters';
-import type { System } from '@zusammen/core/api';
+import type { System, SystemDetail } from '@zusammen/core/api';
+import { useRenames } from '../api/schema.ts';
 import { Button } from '../parts/button.tsx';
 import { Tag } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
@@ -233,6 +234,42 @@ function SpokenTo({ system }: { system: System }) {
   );
 }
 
+/** Fields that are there under another name: everything that goes by the old one can go by the new one, at once. */
+function Renames({ system, differences }: { system: string; differences: SystemDetail['differences'] }) {
+  const navigate = useNavigate();
+  const renames = differences.flatMap(({ kind, entity, field, was }) =>
+    kind === 'field renamed' && field !== undefined && was !== undefined ? [{ entity, was, is: field }] : [],
+  );
+  const look = useRenames(system, renames);
+  const mend = useDo(
+    async () => (await call('post /schema/:system/renames', { params: { system }, body: { renames } })).change,
+    ['schema changes', 'intakes', 'pairings', 'recognitions'],
+  );
+  const steps = look.data?.steps ?? [];
+  if (steps.length === 0) return null;
+  return (
+    <div className="border-b border-hair bg-saffron-wash px-4 py-2.5">
+      <p className="font-semibold text-saffron">
+        ◆ {plural(steps.length, 'place goes by an old name', 'places go by old names')}; what arrives for them waits.
+      </p>
+      <ul className="my-1 text-small">
+        {steps.slice(0, 8).map((step) => (
+          <li key={step}>{step}</li>
+        ))}
+        {steps.length > 8 && <li>and {steps.length - 8} more</li>}
+      </ul>
+      <Button
+        look="strong"
+        busy={mend.isPending}
+        onClick={() => mend.mutate(undefined, { onSuccess: (id) => void navigate(`/schema/changes/${id}`) })}
+      >
+        Have all of them go by the new name
+      </Button>
+      {mend.error && <p className="mt-1 text-brick">{mend.error.message}</p>}
+    </div>
+  );
+}
+
 function Opened({ system, administrator }: { system: System; administrator: boolean }) {
   const detail = useSystem(system.id);
   const me = useMe();
@@ -274,6 +311,9 @@ function Opened({ system, administrator }: { system: System; administrator: bool
             ? 'Nothing has changed since the last reading.'
             : differences.map(({ entity, what }) => `${entity}: ${what}`).join('. ')}
         </p>
+      )}
+      {me.data?.role !== 'viewer' && (
+        <Renames system={system.id} differences={differences ?? detail.data?.differences ?? []} />
       )}
       <dl className="grid grid-cols-[170px_1fr] gap-y-1.5 px-4 py-3">
         <dt className="text-soft">Writes reach</dt>

@@ -1,0 +1,2 @@
+export * from './follow.ts';
+export * from './gone.ts';

@@ -1,0 +1,94 @@
+import { freshLine, freshPairing } from '@zusammen/core/pairing';
+import { addPairing } from '../store/index.ts';
+import { intakeLike, openStage, type Json, type Stage } from '../testing/stage.ts';
+import { until } from '../testing/until.ts';
+
+let stage: Stage;
+let crm: string;
+let letters: string;
+beforeAll(async () => {
+  stage = await openStage({ people: 40 });
+  const { systems } = (await stage.api('GET', '/systems')).body;
+  [crm, letters] = ['Co-op CRM', 'Co-op Letters'].map(
+    (name) => systems.find((each: Json) => each.name === name).id,
+  ) as [string, string];
+}, 120_000);
+afterAll(() => stage.close());
+
+const rename = async (path: string, name: string): Promise<number> => {
+  const response = await fetch(`${stage.standins}/crm/schema/${path}`, {
+    method: 'PATCH',
+    headers: { Authorization: 'Bearer demo-administrator', 'Content-Type': 'application/json' },
+    body: JSON.stringify({ name }),
+  });
+  return response.status;
+};
+const atRest = async (id: string): Promise<Json> => {
+  let change: Json;
+  await until('the change has come to rest', async () => {
+    change = (await stage.api('GET', `/schema-changes/${id}`)).body.change;
+    return change.state !== 'running';
+  });
+  return change;
+};
+const stateOf = async (id: string): Promise<Json> => (await stage.api('GET', `/submissions/${id}`)).body.submission;
+
+it('a renamed field is recognised; what arrives waits, all places are mended at once, and what waited is carried out', async () => {
+  const key = 'renamed';
+  const intake = await intakeLike(stage, key, (document) => {
+    const person = document.plan.steps.find(({ entity }: Json) => entity === 'People');
+    expect(person.lines.map(({ field }: Json) => field)).toContain('phone');
+    person.recognise = [{ fields: ['email'] }, { fields: ['phone'] }];
+  });
+  const { id: pairing } = await addPairing(stage.db, {
+    ...freshPairing('By phone', { system: letters, entity: 'subscribers' }, { system: crm, entity: 'People' }),
+    matches: [{ parts: [{ left: ['email'], right: ['phone'] }] }],
+    lines: [freshLine('p', ['given'], ['phone'])],
+  });
+  expect(await rename('Person/phone', 'telephone')).toBe(204);
+  const { body: read } = await stage.api('POST', `/systems/${crm}/read`);
+  const found = read.differences.find(({ kind }: Json) => kind === 'field renamed');
+  expect(found).toMatchObject({ entity: 'People', field: 'telephone', was: 'phone' });
+
+  const values = {
+    contact_last: 'Renn',
+    contact_first: 'Uta',
+    contact_email: 'uta@biene.example',
+    contact_phone: '030 23125 777',
+  };
+  await stage.submit(key, values);
+  const { submissions } = (await stage.api('GET', `/submissions?intake=${intake}`)).body;
+  const submission: string = submissions[0].id;
+  await until('it waits', async () => (await stateOf(submission)).words?.includes('any more'));
+  expect(await stateOf(submission)).toMatchObject({
+    state: 'received',
+    words: expect.stringContaining('Person has no “phone”'),
+  });
+
+  const renames = [{ entity: 'People', was: 'phone', is: 'telephone' }];
+  const { body: looked } = await stage.api('POST', `/schema/${crm}/renames/look`, { renames });
+  expect(looked.steps).toContain('By phone goes by telephone of People, which was phone.');
+  const made = await stage.api('POST', `/schema/${crm}/renames`, { renames });
+  expect(made.status).toBe(202);
+  const change = await atRest(made.body.change);
+  expect(change.outcomes.map(({ state }: Json) => state)).toEqual(change.steps.map(() => 'done'));
+  await stage.settled(60_000);
+  expect(await stateOf(submission)).toMatchObject({ state: 'applied' });
+  const [person] = (await stage.crm("People?$filter=email eq 'uta@biene.example'")).value;
+  expect(person.telephone).toBe('+493023125777');
+
+  const draft = (await stage.api('GET', `/intakes/${intake}`)).body.intake.draft;
+  const step = draft.plan.steps.find(({ entity }: Json) => entity === 'People');
+  expect(step.recognise).toEqual([{ fields: ['email'] }, { fields: ['telephone'] }]);
+  const paired = (await stage.api('GET', `/pairings/${pairing}`)).body.pairing.draft;
+  expect(paired.lines[0].right.path).toEqual(['telephone']);
+  expect(paired.matches[0].parts[0].right).toEqual(['telephone']);
+  expect((await stage.api('POST', `/schema/${crm}/renames/look`, { renames })).body.steps).toEqual([]);
+}, 120_000);
+
+it('what isn’t so in the system as it was read last is refused', async () => {
+  const wrong = await stage.api('POST', `/schema/${crm}/renames`, {
+    renames: [{ entity: 'People', was: 'email', is: 'telephone' }],
+  });
+  expect(wrong).toMatchObject({ status: 422, body: { errors: [{ field: 'renames.0' }] } });
+});
