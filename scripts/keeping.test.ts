@@ -48,7 +48,7 @@ it('a backup taken while it is in use holds one moment, and restored it is the s
         revision: 1,
       },
       ...{ practice: true, personal: false, recordPage: null, state: 'answers', stateWords: null, latencyMs: null },
-      ...{ checkedAt: now, patienceUntil: null, createdAt: now },
+      ...{ checkedAt: now, schemaReadAt: now, patienceUntil: null, createdAt: now },
       capabilities: { repeatability: false, batch: false, delta: false, etags: true },
     },
     { entities: [] },

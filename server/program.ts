@@ -11,6 +11,7 @@ import {
   bulkWork,
   conversionListener,
   Feeds,
+  hasChanged,
   Housekeeper,
   Importer,
   Jobs,
@@ -104,11 +105,13 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
   const acting = new ActingPeople(db, sealer, systems);
   const live = new LiveView(db);
   const pairings = new Pairings(db, live);
+  const rereading = { db, sealer, systems, live };
   const worker =
     settings.role === 'web'
       ? undefined
       : new Worker(db, systems, live, pairings, {
           ...{ ...workerSettings(log, settings.concurrency ?? 48), acting },
+          hasChanged: (system) => hasChanged(rereading, system),
           // Where another process accepts, nobody tells this one that something came.
           pollMs: settings.role === 'worker' ? 40 : 250,
         });
@@ -172,7 +175,8 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
     };
     server = await listen(makeApp(context, log, settings.webFolder), settings.port, settings.host ?? '127.0.0.1');
   }
-  const housekeeper = worker && new Housekeeper(db, systems, live, (message, details) => log.warn(details, message));
+  const housekeeper =
+    worker && new Housekeeper(db, systems, live, (message, details) => log.warn(details, message), rereading);
   if (worker) {
     await releaseDead(db, isAliveHere);
     await releaseDeadJobs(db, isAliveHere);

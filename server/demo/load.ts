@@ -283,6 +283,7 @@ async function connectCrm(
     latencyMs,
     capabilities,
     checkedAt: now,
+    schemaReadAt: now,
     patienceUntil: null,
     createdAt: now,
   };
@@ -312,7 +313,7 @@ async function connectLetters(
     ...{ id, name: 'Co-op Letters', kind: 'json', adapterVersion: 1, adapterDrift: null, address: adapter.address },
     ...{ sealedToken: sealer.seal(JSON.stringify(secrets), id), revision: 1, practice: true, personal: true },
     ...{ recordPage: null, state: 'answers', stateWords: null, latencyMs, capabilities },
-    ...{ checkedAt: now, patienceUntil: null, createdAt: now },
+    ...{ checkedAt: now, schemaReadAt: now, patienceUntil: null, createdAt: now },
   };
   const first = {
     document: adapter,

@@ -16,11 +16,14 @@ import {
 import type { Systems } from '../systems/index.ts';
 import type { LiveView } from './live.ts';
 import { setAsideUnpaid } from './payments.ts';
+import { readDaily, type Rereading } from './rereading.ts';
 import { recoverTakingBack } from './take-back.ts';
 
 const DAY_MS = 86_400_000;
 const INDEX_EVERY_MS = 2_000;
 const RECOVER_EVERY_MS = 60_000;
+/** How often it is looked whether a schema is due to be read again. */
+const READ_EVERY_MS = 600_000;
 const FORGET_EVERY_MS = 3_600_000;
 const INDEXED_AT_ONCE = 500;
 /** Days after which an uploaded file that nobody took in is removed, and sign-ins leave the record. */
@@ -38,6 +41,7 @@ export class Housekeeper {
     private readonly systems: Pick<Systems, 'client'>,
     private readonly live: LiveView,
     private readonly log: (message: string, details: Record<string, unknown>) => void,
+    private readonly rereading?: Rereading,
   ) {}
 
   start(): void {
@@ -48,6 +52,11 @@ export class Housekeeper {
     this.every(RECOVER_EVERY_MS, 'what wasn’t paid could not be set aside', async () => {
       await setAsideUnpaid(this.db, new Date());
     });
+    const { rereading } = this;
+    if (rereading)
+      this.every(READ_EVERY_MS, 'schemas could not be read again', async () => {
+        await readDaily(rereading);
+      });
     this.every(FORGET_EVERY_MS, 'what is due to be forgotten could not be', () => this.forget(new Date()));
   }
 

@@ -21,3 +21,4 @@ export * from './take-back.ts';
 export * from './told.ts';
 export * from './worker.ts';
 export * from './world.ts';
+export * from './rereading.ts';

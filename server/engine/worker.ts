@@ -39,6 +39,8 @@ export interface WorkerSettings {
   clock?: (submission: Claimed) => Date;
   /** By whose tokens people act as themselves; absent: nobody does. */
   acting?: Pick<ActingPeople, 'tokenOf' | 'refused'>;
+  /** Looks whether a system that has refused something is no longer as it was; absent: nobody looks. */
+  hasChanged?: (system: string) => Promise<boolean>;
   /** Told about trouble of our own; never gets personal values. */
   log: (message: string, details: Record<string, unknown>) => void;
 }
@@ -275,6 +277,14 @@ export class Worker {
         ...(submission.answers ? { answers: submission.answers } : {}),
       };
       const course = await carryOut(run, world);
+      const moved = await this.goneMeanwhile(document, course);
+      if (moved !== undefined) {
+        const dueAt = new Date(Date.now() + LOOK_AGAIN_MS);
+        // It has been begun: what it has on the ledger is looked at when it goes on.
+        const end = { dueAt, attempts: submission.attempts + 1, words: moved };
+        await this.settler.settle({ seq, claim, settlements, end });
+        return;
+      }
       await this.settler.settle({ seq, claim, settlements, end: { course, words: wordsOf(course), at: clock() } });
     } catch (error) {
       if (error instanceof TakenOver)
@@ -307,6 +317,16 @@ export class Worker {
     }
     const dueAt = new Date(Date.now() + LOOK_AGAIN_MS);
     await this.settler.settle({ seq, claim, settlements: [], end: { dueAt, attempts, words: gone } });
+    return undefined;
+  }
+
+  /** A refusal may be the first that is heard of a changed schema. @returns what has gone from under the plan, in words */
+  private async goneMeanwhile({ plan }: IntakeDocument, course: Course): Promise<string | undefined> {
+    const { hasChanged } = this.settings;
+    if (course.state !== 'refused' || !hasChanged) return undefined;
+    const refused = new Set(course.steps.flatMap(({ outcome, system }) => (outcome === 'refused' ? [system] : [])));
+    for (const system of refused)
+      if (await hasChanged(system)) return goneFromUnder(plan, await this.live.allSchemas());
     return undefined;
   }
 

@@ -86,6 +86,29 @@ it('a renamed field is recognised; what arrives waits, all places are mended at 
   expect((await stage.api('POST', `/schema/${crm}/renames/look`, { renames })).body.steps).toEqual([]);
 }, 120_000);
 
+it('a rename that nobody has read yet is noticed by the first refusal: the schema is read, and what was refused waits', async () => {
+  const intake = await intakeLike(stage, 'unread', (document) => {
+    for (const step of document.plan.steps)
+      for (const line of step.lines) if (step.entity === 'People' && line.field === 'phone') line.field = 'telephone';
+  });
+  expect(await rename('Person/first_name', 'given_name')).toBe(204);
+  // Its last reading was a while ago.
+  await stage.db.$client.query('UPDATE systems SET schema_read_at = NULL');
+  await stage.submit('unread', { contact_last: 'Sander', contact_first: 'Ole', contact_email: 'ole@biene.example' });
+  const { submissions } = (await stage.api('GET', `/submissions?intake=${intake}`)).body;
+  const submission: string = submissions[0].id;
+  await until('it waits', async () => (await stateOf(submission)).words?.includes('Person has no “first_name”'));
+  expect((await stateOf(submission)).state).toBe('received');
+  const { differences } = (await stage.api('GET', `/systems/${crm}`)).body;
+  expect(differences).toMatchObject([{ kind: 'field renamed', was: 'first_name', field: 'given_name' }]);
+  const renames = [{ entity: 'People', was: 'first_name', is: 'given_name' }];
+  await atRest((await stage.api('POST', `/schema/${crm}/renames`, { renames })).body.change);
+  await stage.settled(60_000);
+  expect((await stateOf(submission)).state).toBe('applied');
+  const [person] = (await stage.crm("People?$filter=email eq 'ole@biene.example'")).value;
+  expect(person.given_name).toBe('Ole');
+}, 120_000);
+
 it('what isn’t so in the system as it was read last is refused', async () => {
   const wrong = await stage.api('POST', `/schema/${crm}/renames`, {
     renames: [{ entity: 'People', was: 'email', is: 'telephone' }],

@@ -77,6 +77,8 @@ export const systems = mysqlTable('systems', {
   latencyMs: int('latency_ms'),
   capabilities: json('capabilities').$type<Capabilities>().notNull(),
   checkedAt: moment('checked_at').notNull(),
+  /** When its schema was read last, or begun to be: every so often it is read by itself. */
+  schemaReadAt: moment('schema_read_at'),
   /** Until when it has asked to be left alone; all processes keep to it. */
   patienceUntil: moment('patience_until'),
   createdAt: moment('created_at').notNull(),

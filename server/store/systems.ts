@@ -81,6 +81,16 @@ export async function changeSystem(
     .where(eq(systems.id, id));
 }
 
+/** Takes the reading of a system's schema upon oneself, where it was last read before a moment; one of several may. */
+export async function claimReading(db: Database, id: string, before: Date): Promise<boolean> {
+  const due = or(isNull(systems.schemaReadAt), lt(systems.schemaReadAt, before));
+  const [result] = await db
+    .update(systems)
+    .set({ schemaReadAt: new Date() })
+    .where(and(eq(systems.id, id), due));
+  return result.affectedRows === 1;
+}
+
 /** Which systems are connected, each with the number of its last change. */
 export async function systemRevisions(db: Database): Promise<Map<string, number>> {
   const rows = await db.select({ id: systems.id, revision: systems.revision }).from(systems);

@@ -47,7 +47,7 @@ export async function readAgain({ db, sealer, via }: Reader, system: SystemRow):
     const differences = before ? drift(before.schema, read.schema) : [];
     if (!before || differences.length > 0) await addSnapshot(db, system.id, read.schema);
     await changeSystem(db, system.id, {
-      ...{ state: 'answers', stateWords: null, checkedAt: new Date() },
+      ...{ state: 'answers', stateWords: null, checkedAt: new Date(), schemaReadAt: new Date() },
       ...{ latencyMs: read.latencyMs, capabilities: read.capabilities, recordPage: read.recordPage ?? null },
     });
     return differences;

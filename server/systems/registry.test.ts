@@ -47,7 +47,14 @@ const row = (id: string, token: string): SystemRow => ({
   ...{ id, name: id, kind: 'odata', adapterVersion: null, adapterDrift: null },
   ...{ address: `http://127.0.0.1:${(server.address() as AddressInfo).port}/`, revision: 1 },
   ...{ sealedToken: sealer.seal(token, id), practice: true, personal: false, recordPage: null, state: 'answers' },
-  ...{ stateWords: null, latencyMs: null, checkedAt: new Date(), patienceUntil: null, createdAt: new Date() },
+  ...{
+    stateWords: null,
+    latencyMs: null,
+    checkedAt: new Date(),
+    schemaReadAt: new Date(),
+    patienceUntil: null,
+    createdAt: new Date(),
+  },
   capabilities: { repeatability: false, batch: false, delta: false, etags: true },
 });
 

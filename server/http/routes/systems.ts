@@ -32,7 +32,7 @@ import { badField, notFound, Problem } from '../problem.ts';
 import { route, type Route } from '../route.ts';
 
 /** A system as browsers see it: its token never leaves the server. */
-const shown = ({ sealedToken: _, revision: _r, ...row }: SystemRow) => row;
+const shown = ({ sealedToken: _, revision: _r, schemaReadAt: _at, ...row }: SystemRow) => row;
 
 export const systemRoutes = (context: Context): Route[] => {
   const { db, systems, sealer, live } = context;
@@ -96,6 +96,7 @@ export const systemRoutes = (context: Context): Route[] => {
           latencyMs: found.latencyMs,
           capabilities: found.capabilities,
           checkedAt: now,
+          schemaReadAt: now,
           patienceUntil: null,
           createdAt: now,
         };

@@ -1,0 +1,1 @@
+ALTER TABLE `systems` ADD `schema_read_at` datetime(3);
