@@ -234,3 +234,65 @@ test('options are compared over both systems: a spelling and a missing one are m
   await expect(page.getByRole('button', { name: 'Do it again' })).toBeVisible({ timeout: 120_000 });
   expect(await holding('Enquiries', 'crops', 'quince')).toBe(quinces);
 });
+
+const renamed = async (path: string, name: string): Promise<void> => {
+  const response = await fetch(`${standins()}/crm/schema/${path}`, {
+    method: 'PATCH',
+    headers: { Authorization: 'Bearer demo-administrator', 'Content-Type': 'application/json' },
+    body: JSON.stringify({ name }),
+  });
+  expect(response.status).toBe(204);
+};
+
+/** Reads the CRM's schema in the interface, and has everything go by the new name that is seen there. */
+async function mendRenames(page: Page): Promise<void> {
+  await page.goto(`${address()}/systems`);
+  await page.getByRole('row', { name: /Co-op CRM/ }).click();
+  await page.getByRole('button', { name: 'Read its schema again' }).click();
+  await page.getByRole('button', { name: 'Have all of them go by the new name' }).click();
+  await expect(page).toHaveURL(/schema\/changes/);
+  await expect(page.getByRole('button', { name: 'Take all back' })).toBeVisible({ timeout: 60_000 });
+}
+
+test('the reach of a field is asked for; a renamed one is recognised, mended everywhere, and what waited is carried out', async ({
+  app: page,
+}) => {
+  test.slow();
+  await page.goto(`${address()}/schema`);
+  await page.getByRole('button', { name: 'Person' }).first().click();
+  await page.getByRole('button', { name: 'Reach of Phone' }).click();
+  await expect(page.getByRole('link', { name: 'Pollination enquiry' }).first()).toBeVisible();
+  await page.keyboard.press('Escape');
+
+  await renamed('Person/phone', 'telephone');
+  await page.goto(`${address()}/systems`);
+  await page.getByRole('row', { name: /Co-op CRM/ }).click();
+  await page.getByRole('button', { name: 'Read its schema again' }).click();
+  await expect(page.getByText(/places go by old names/)).toBeVisible({ timeout: 60_000 });
+  await fetch(`${address()}/in/pollination-enquiry`, {
+    method: 'POST',
+    body: new URLSearchParams({
+      contact_last: 'Reetz',
+      contact_first: 'Jule',
+      contact_email: 'jule.reetz@biene.example',
+      contact_phone: '030 23125 333',
+    }),
+  });
+  // It waits rather than fails.
+  const waits = async (): Promise<string> => {
+    const { submissions } = (await (await page.request.get(`${address()}/api/submissions?text=reetz`)).json()) as {
+      submissions: { id: string; state: string }[];
+    };
+    return submissions[0]?.state ?? 'unheard of';
+  };
+  await page.waitForTimeout(1_500);
+  expect(await waits()).toBe('received');
+  await mendRenames(page);
+  const person = async (): Promise<unknown> =>
+    (await crm("People?$filter=email eq 'jule.reetz@biene.example'")).value?.[0]?.['telephone'];
+  await expect.poll(person, { timeout: 60_000 }).toBe('+493023125333');
+
+  // As it was, for whoever comes after.
+  await renamed('Person/telephone', 'phone');
+  await mendRenames(page);
+});

@@ -6,7 +6,7 @@ import type { IntakeDocument } from '../intake/index.ts';
 import type { Learned, SuggestedLine } from '../mapping/index.ts';
 import type { ReferenceSeen } from '../new-entities/index.ts';
 import type { StepReport } from '../plans/index.ts';
-import type { RecordState, Schema } from '../schema/index.ts';
+import type { OpenRename, RecordState, Schema } from '../schema/index.ts';
 import type * as bodies from './bodies.ts';
 import type * as intakes from './intakes.ts';
 import type * as pairings from './pairings.ts';
@@ -340,7 +340,7 @@ export interface Routes {
   };
   'post /schema/one-field': { body: schemaBodies.OneFieldBody; answer: { change: string } };
   /** What goes by the old names of renamed fields, and having it go by the new ones. */
-  'post /schema/:system/renames/look': { body: schemaBodies.FollowRenamesBody; answer: { steps: string[] } };
+  'get /schema/:system/renames': { answer: { renames: OpenRename[]; steps: string[] } };
   'post /schema/:system/renames': { body: schemaBodies.FollowRenamesBody; answer: { change: string } };
   /** Options of several fields side by side, and what is changed of them. */
   'post /schema/options/compare': { body: schemaBodies.CompareOptionsBody; answer: schemas.OptionsCompared };

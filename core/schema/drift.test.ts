@@ -1,5 +1,5 @@
 import { makeEntity as entity, makeField as field } from '../testing/world.ts';
-import { drift } from './index.ts';
+import { drift, renamesOver } from './index.ts';
 
 describe('drift', () => {
   it('is nothing between a schema and itself', () => {
@@ -70,5 +70,30 @@ describe('drift', () => {
       'field gone',
       'field new',
     ]);
+  });
+});
+
+describe('renames over several readings', () => {
+  const reading = (...names: string[]) => ({
+    entities: [
+      entity(
+        'People',
+        names.map((name) => field(name, { label: 'Telephone number', unique: true })),
+      ),
+    ],
+  });
+  it('lead from every earlier name to the one that is there now', () => {
+    const found = renamesOver([reading('mobile'), reading('telephone'), reading('phone')]);
+    expect(found).toEqual([
+      { entity: 'People', was: 'phone', is: 'mobile' },
+      { entity: 'People', was: 'telephone', is: 'mobile' },
+    ]);
+  });
+  it('are none where it is called again as it was, and from there only where it went on', () => {
+    expect(renamesOver([reading('phone'), reading('telephone'), reading('phone')])).toEqual([
+      { entity: 'People', was: 'telephone', is: 'phone' },
+    ]);
+    expect(renamesOver([reading('phone')])).toEqual([]);
+    expect(renamesOver([])).toEqual([]);
   });
 });

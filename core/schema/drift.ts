@@ -92,3 +92,32 @@ function describeChanges(was: Field, is: Field): string[] {
   if (added.length > 0) changes.push(`options new: ${added.join(', ')}`);
   return changes;
 }
+
+/** A field that has had other names: the one it had in an earlier reading, and the one it has now. */
+export interface OpenRename {
+  entity: string;
+  was: string;
+  is: string;
+}
+
+/**
+ * What was renamed over several readings, as it is called now: whoever still goes by an earlier name can be led on, however
+ * long ago that was.
+ * @param readings the newest first
+ */
+export function renamesOver(readings: readonly Schema[]): OpenRename[] {
+  const open: OpenRename[] = [];
+  for (let at = readings.length - 1; at > 0; at -= 1)
+    for (const { kind, entity, field, was } of drift(readings[at]!, readings[at - 1]!)) {
+      if (kind !== 'field renamed' || field === undefined || was === undefined) continue;
+      for (const each of open) if (each.entity === entity && each.is === was) each.is = field;
+      open.push({ entity, was, is: field });
+    }
+  const [now] = readings;
+  return open.filter(({ entity, was, is }, at) => {
+    const fields = now?.entities.find(({ name }) => name === entity)?.fields ?? [];
+    const has = (wanted: string): boolean => fields.some(({ name }) => name === wanted);
+    const later = open.slice(at + 1).some((each) => each.entity === entity && each.was === was);
+    return was !== is && has(is) && !has(was) && !later;
+  });
+}

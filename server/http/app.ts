@@ -33,6 +33,7 @@ import { todayRoutes } from './routes/today.ts';
 import { actingRoutes } from './routes/acting.ts';
 import { conversionRoutes } from './routes/conversions.ts';
 import { adapterRoutes } from './routes/adapters.ts';
+import { fieldRoutes } from './routes/fields.ts';
 import { schemaRoutes } from './routes/schema.ts';
 import { systemRoutes } from './routes/systems.ts';
 
@@ -98,6 +99,7 @@ export function makeApp(
     ...sessionRoutes(context),
     ...systemRoutes(context),
     ...schemaRoutes(context),
+    ...fieldRoutes(context),
     ...adapterRoutes(context),
     ...actingRoutes(context),
     ...paymentServiceRoutes(context),

@@ -66,7 +66,8 @@ it('a renamed field is recognised; what arrives waits, all places are mended at 
   });
 
   const renames = [{ entity: 'People', was: 'phone', is: 'telephone' }];
-  const { body: looked } = await stage.api('POST', `/schema/${crm}/renames/look`, { renames });
+  const { body: looked } = await stage.api('GET', `/schema/${crm}/renames`);
+  expect(looked.renames).toEqual(renames);
   expect(looked.steps).toContain('By phone goes by telephone of People, which was phone.');
   const made = await stage.api('POST', `/schema/${crm}/renames`, { renames });
   expect(made.status).toBe(202);
@@ -83,7 +84,7 @@ it('a renamed field is recognised; what arrives waits, all places are mended at 
   const paired = (await stage.api('GET', `/pairings/${pairing}`)).body.pairing.draft;
   expect(paired.lines[0].right.path).toEqual(['telephone']);
   expect(paired.matches[0].parts[0].right).toEqual(['telephone']);
-  expect((await stage.api('POST', `/schema/${crm}/renames/look`, { renames })).body.steps).toEqual([]);
+  expect((await stage.api('GET', `/schema/${crm}/renames`)).body.steps).toEqual([]);
 }, 120_000);
 
 it('a rename that nobody has read yet is noticed by the first refusal: the schema is read, and what was refused waits', async () => {

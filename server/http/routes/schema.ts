@@ -1,32 +1,22 @@
 import type { SchemaAbilities, SchemaChangeDetail, SchemaChangeTold, SheetTold } from '@zusammen/core/api';
 import {
-  ChangeOptionsBody,
-  CompareOptionsBody,
-  FollowRenamesBody,
   LookAtSheetBody,
   MeasureReferenceBody,
   NewEntitiesBody,
   NewSheetBody,
-  OneFieldBody,
   ReadDefinitionBody,
 } from '@zusammen/core/api';
-import { compareDefinition, definitionOf, fieldTrouble, readDefinition, troubleIn } from '@zusammen/core/definitions';
+import { compareDefinition, definitionOf, readDefinition, troubleIn } from '@zusammen/core/definitions';
 import { definitionOfSheet } from '@zusammen/core/new-entities';
-import { optionTrouble, stepsOfOptions } from '@zusammen/core/option-sets';
-import { membersOf, stepsOfPlan, type FieldFamily } from '@zusammen/core/one-field';
-import { entityOf, fieldOf, type Schema } from '@zusammen/core/schema';
-import { stepInWords, type ChangeStep } from '@zusammen/core/schema-changes';
-import { counted, listed } from '@zusammen/core/values';
+import { entityOf, type Schema } from '@zusammen/core/schema';
+import { counted } from '@zusammen/core/values';
 import {
-  addSchemaChange,
   importById,
   listSchemaChanges,
   moveSchemaChange,
   noteChange,
   schemaChangeById,
   setJobState,
-  snapshotsOf,
-  systemById,
   totalsOfImport,
   type SchemaChangeLine,
   type SystemRow,
@@ -34,31 +24,22 @@ import {
 } from '../../store/index.ts';
 import { isSystemTrouble } from '../../systems/index.ts';
 import { actorOf, type Context } from '../context.ts';
-import { renameSteps } from '../drift-mend.ts';
 import { inLines, LINES } from '../lines.ts';
-import { countValues, lookAtField, planOneField, rehearseField } from '../one-field.ts';
-import { namingNow, optionsCompared } from '../option-sets.ts';
 import { notFound, Problem } from '../problem.ts';
 import { isId } from '../query.ts';
 import { Reach } from '../reach.ts';
 import { route, type Route, type Unsent } from '../route.ts';
+import { beginChange, DEFINITION_LIMIT, readSystem, unacceptable } from '../schema-change.ts';
 import { knownFile, lookAtSheet, measureReference, withFile } from '../sheets.ts';
 
 /** How long a change that somebody waits for is waited for. */
 const PATIENCE_MS = 60_000;
-/** A definition document with ten thousand options is larger than most bodies. */
-const DEFINITION_LIMIT = 4 * 1024 * 1024;
 
 /** What systems keep, and changing it: new entities, out of sheets and documents, and what was changed so far. */
 export const schemaRoutes = (context: Context): Route[] => {
   const { db, systems, jobs } = context;
   const reach = new Reach(db);
-  const existing = async (id: string | undefined): Promise<{ row: SystemRow; schema: Schema }> => {
-    const row = id === undefined ? undefined : await systemById(db, id);
-    if (!row) throw notFound('such system');
-    // As it was read last, by whichever process.
-    return { row, schema: (await snapshotsOf(db, row.id))[0]?.schema ?? { entities: [] } };
-  };
+  const existing = (id: string | undefined) => readSystem(db, id);
   const existingChange = async (id: string | undefined): Promise<SchemaChangeLine> => {
     const found = isId(id) ? await schemaChangeById(db, id) : undefined;
     if (!found) throw notFound('such change');
@@ -72,32 +53,6 @@ export const schemaRoutes = (context: Context): Route[] => {
         'Not from here',
         `${row.name} doesn’t let this connection make entities. Make it there by hand, then read the schema again.`,
       );
-  };
-  const begin = async (user: User, title: string, steps: ChangeStep[], oneField?: FieldFamily): Promise<string> => {
-    const id = await addSchemaChange(db, { title, steps, by: user.name, ...(oneField ? { oneField } : {}) });
-    await noteChange(db, actorOf(user), 'changed a schema', id, { title, steps: steps.map(({ kind }) => kind) });
-    jobs.look();
-    return id;
-  };
-  const renamesOf = async (system: string | undefined, { renames }: FollowRenamesBody): Promise<ChangeStep[]> => {
-    const { row, schema } = await existing(system);
-    const missing = renames.findIndex(({ entity, was, is }) => {
-      const known = entityOf(schema, entity);
-      return !known || !fieldOf(known, is) || fieldOf(known, was) !== undefined;
-    });
-    if (missing >= 0)
-      throw unacceptable([{ field: `renames.${missing}`, reason: 'isn’t so in the system as it was read last' }]);
-    context.live.forget();
-    return renameSteps(
-      context,
-      renames.map((each) => ({ system: row.id, ...each })),
-    );
-  };
-  const stepsOf = async ({ changes }: ChangeOptionsBody): Promise<ChangeStep[]> => {
-    const [schemas, naming] = await Promise.all([context.live.allSchemas(), namingNow(context)]);
-    const complaints = optionTrouble(changes, schemas);
-    if (complaints.length > 0) throw unacceptable(complaints);
-    return stepsOfOptions(changes, schemas, naming);
   };
   /** Waits for a change to come to rest, here or wherever it is carried out. */
   const atRest = async (id: string): Promise<SchemaChangeLine> => {
@@ -139,7 +94,7 @@ export const schemaRoutes = (context: Context): Route[] => {
         sound(body, place.schema);
         const { entities } = body;
         const title = `${entities.map(({ label }) => label).join(', ')} in ${place.row.name}`;
-        const id = await begin(user, title, [{ kind: 'entities', system: place.row.id, entities }]);
+        const id = await beginChange(context, user, title, [{ kind: 'entities', system: place.row.id, entities }]);
         const { job, outcomes } = await atRest(id);
         if (job.state !== 'done')
           throw new Problem(
@@ -244,122 +199,12 @@ export const schemaRoutes = (context: Context): Route[] => {
           throw unacceptable([{ field: 'sheet.columns', reason: `“${strange.column}” is none of the file’s` }]);
         const system = place.row.id;
         const title = `${sheet.label} with ${counted(file.rows, 'row')} in ${place.row.name}`;
-        const change = await begin(user, title, [
+        const change = await beginChange(context, user, title, [
           { kind: 'entities', system, entities: definition.entities },
           { kind: 'rows', system, sheet, file: file.id, rows: file.rows },
         ]);
         response.status(202);
         return { change };
-      },
-    }),
-    route({
-      method: 'post',
-      path: '/schema/one-field/look',
-      summary: 'One field, wherever it is needed: where it would be, and what carries it on; nothing is changed',
-      role: 'specialist',
-      body: OneFieldBody,
-      limit: DEFINITION_LIMIT,
-      work: async ({ body }) => {
-        soundField(body);
-        return lookAtField(context, body);
-      },
-    }),
-    route({
-      method: 'post',
-      path: '/schema/one-field/rehearse',
-      summary: 'Try the lines that would carry a field on with real records; nothing is written',
-      role: 'specialist',
-      body: OneFieldBody,
-      limit: DEFINITION_LIMIT,
-      heavy: true,
-      work: async ({ body, wanted }) => {
-        soundField(body);
-        return { rehearsed: await rehearseField(context, body, wanted) };
-      },
-    }),
-    route({
-      method: 'post',
-      path: '/schema/one-field',
-      summary: 'Make one field wherever it is needed, mend those that are there, and make the lines that carry it on',
-      role: 'specialist',
-      body: OneFieldBody,
-      limit: DEFINITION_LIMIT,
-      work: async ({ body, response, user }) => {
-        soundField(body);
-        const plan = await planOneField(context, body);
-        const cannot = plan.places.find((each) => each.wanted && each.cannot !== undefined);
-        if (cannot) throw unacceptable([{ field: 'places', reason: `${cannot.label}: ${cannot.cannot}` }]);
-        const steps = stepsOfPlan(plan, plan.naming);
-        if (steps.length === 0) throw unacceptable([{ field: 'places', reason: 'nothing would be changed' }]);
-        const members = membersOf(plan);
-        const title = `${body.field.label}, in ${counted(members.length, 'place')}`;
-        response.status(202);
-        return { change: await begin(user, title, steps, { label: body.field.label, members }) };
-      },
-    }),
-    route({
-      method: 'post',
-      path: '/schema/:system/renames/look',
-      summary: 'What goes by the old names of renamed fields; nothing is changed',
-      role: 'specialist',
-      body: FollowRenamesBody,
-      work: async ({ params, body }) => ({ steps: (await renamesOf(params['system'], body)).map(stepInWords) }),
-    }),
-    route({
-      method: 'post',
-      path: '/schema/:system/renames',
-      summary: 'Have everything go by the new names of renamed fields; what waited for it is carried out',
-      role: 'specialist',
-      body: FollowRenamesBody,
-      work: async ({ params, body, response, user }) => {
-        const steps = await renamesOf(params['system'], body);
-        if (steps.length === 0) throw unacceptable([{ field: 'renames', reason: 'nothing goes by the old names' }]);
-        const names = body.renames.map(({ was, is }) => `${was} as ${is}`);
-        response.status(202);
-        return { change: await begin(user, `Renamed: ${listed(names, { most: 2 })}`, steps) };
-      },
-    }),
-    route({
-      method: 'post',
-      path: '/schema/options/compare',
-      summary: 'Options of several fields side by side: the same, spelt otherwise, missing',
-      role: 'viewer',
-      body: CompareOptionsBody,
-      limit: DEFINITION_LIMIT,
-      work: async ({ body }) => optionsCompared(context, body),
-    }),
-    route({
-      method: 'post',
-      path: '/schema/options/look',
-      summary: 'What changes of options come to, step by step; nothing is changed',
-      role: 'specialist',
-      body: ChangeOptionsBody,
-      limit: DEFINITION_LIMIT,
-      work: async ({ body }) => ({ steps: (await stepsOf(body)).map(stepInWords) }),
-    }),
-    route({
-      method: 'post',
-      path: '/schema/options',
-      summary: 'Add options and join them; what names them and the records that hold them follow',
-      role: 'specialist',
-      body: ChangeOptionsBody,
-      limit: DEFINITION_LIMIT,
-      work: async ({ body, response, user }) => {
-        const steps = await stepsOf(body);
-        const called = [...new Set(steps.flatMap((step) => ('called' in step && step.called ? [step.called] : [])))];
-        response.status(202);
-        return { change: await begin(user, `Options of ${listed(called, { most: 2 })}`, steps) };
-      },
-    }),
-    route({
-      method: 'get',
-      path: '/schema/:system/entities/:entity/fields/:field/counts',
-      summary: 'How many records hold a value in a field, and of options how many each',
-      role: 'viewer',
-      heavy: true,
-      work: async ({ params, wanted }) => {
-        const { system = '', entity = '', field = '' } = params;
-        return { counts: await countValues(context, { system, entity, field }, wanted) };
       },
     }),
     route({
@@ -425,27 +270,6 @@ export const schemaRoutes = (context: Context): Route[] => {
 };
 
 const isTaken = (field: string): boolean => /^entities\.\d+\.name$/.test(field);
-
-const unacceptable = (complaints: readonly { field: string; reason: string }[]): Problem => {
-  const [first] = complaints;
-  const detail = first ? `${first.field || 'The document'}: ${first.reason}.` : 'The document is not acceptable.';
-  return new Problem(422, 'Not acceptable as it is', detail, complaints.slice(0, 100));
-};
-
-/** @throws Problem with path and reason where a field can't be as it is wanted */
-function soundField({ field, places }: OneFieldBody): void {
-  const complaints = fieldTrouble({ ...field, name: 'wanted' }, { entities: [] }, { entities: [] }).map(
-    ({ field: name, reason }) => ({
-      field: `field.${name}`,
-      reason,
-    }),
-  );
-  const twice = places.findIndex(({ system, entity }, at) =>
-    places.slice(0, at).some((each) => each.system === system && each.entity === entity),
-  );
-  if (twice >= 0) complaints.push({ field: `places.${twice}`, reason: 'comes twice' });
-  if (complaints.length > 0) throw unacceptable(complaints);
-}
 
 /** @throws Problem with path and reason where it can't be made as it says */
 function sound(definition: NewEntitiesBody, schema: Schema): void {

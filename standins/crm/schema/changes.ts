@@ -90,8 +90,7 @@ export class Definitions {
     return this.alone(undefined, async () => {
       const entity = ENTITY_TYPES.find((each) => each.type === type);
       const found = entity?.properties.find((each) => each.name === property);
-      if (!entity || !found || found.computed)
-        return refuse(`${type}/${property}`, 'can’t be given another name', 409);
+      if (!entity || !found || found.computed) return refuse(`${type}/${property}`, 'can’t be given another name', 409);
       if (!/^[a-z][a-z0-9_]{0,39}$/.test(name) || entity.properties.some((each) => each.name === name))
         return refuse(`${type}/${name.slice(0, 60)}`, 'is no name, or is taken', 409);
       await this.pool.query(`ALTER TABLE \`${entity.set}\` RENAME COLUMN \`${property}\` TO \`${name}\``);

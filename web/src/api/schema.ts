@@ -81,11 +81,10 @@ export const useOptionPlan = (changes: readonly OptionChange[]) =>
     placeholderData: keepPreviousData,
   });
 
-/** What goes by the old names of fields that were renamed in their system. */
-export const useRenames = (system: string, renames: readonly { entity: string; was: string; is: string }[]) =>
+/** Fields that were renamed in their system, and what still goes by the old names. */
+export const useRenames = (system: string) =>
   useQuery({
-    queryKey: ['schema changes', 'renames', system, renames],
-    queryFn: () => call('post /schema/:system/renames/look', { params: { system }, body: { renames: [...renames] } }),
-    enabled: renames.length > 0,
-    retry: false,
+    queryKey: ['schema changes', 'renames', system],
+    queryFn: () => call('get /schema/:system/renames', { params: { system } }),
+    refetchInterval: asking(30_000),
   });

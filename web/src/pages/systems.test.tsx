@@ -42,6 +42,7 @@ const systems = (
       'get /session': { user: { id: 'u1', email: 'm@wren.example', name: 'Mara', role, active: true } },
       'get /systems': { systems: [CRM, OTHER] },
       'get /systems/:id/acting': { acting: null, audience: 'https://zusammen.example/context' },
+      'get /schema/:system/renames': { renames: [], steps: [] },
       'get /systems/:id': ({ params }) => detail(params['id'] === 'crm' ? CRM : OTHER),
       ...more,
     },
@@ -78,6 +79,18 @@ describe('the systems', () => {
     });
     await user.click(await screen.findByRole('button', { name: 'Read its schema again' }));
     expect(await screen.findByText('Keeper: Name is 80 characters at most, was 120')).toBeTruthy();
+  });
+
+  it('what goes by an old name in it goes by the new one everywhere, at one press', async () => {
+    const renames = [{ entity: 'Keeper', was: 'phone', is: 'telephone' }];
+    const { user, saidTo, where } = systems({
+      'get /schema/:system/renames': { renames, steps: ['Visit goes by telephone of Keeper, which was phone.'] },
+      'post /schema/:system/renames': { change: 'c9' },
+    });
+    expect(await screen.findByText(/1 place goes by an old name; what arrives for them waits/)).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Have all of them go by the new name' }));
+    await waitFor(() => expect(where()).toBe('/schema/changes/c9'));
+    expect(saidTo('post /schema/:system/renames')).toEqual([{ renames }]);
   });
 
   it('one connected is told what is wrong with its address before anything is sent, and after', async () => {

@@ -4,7 +4,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { call } from '../api/client.ts';
 import { useDo, useMe, useSystem, useSystems } from '../api/hooks.ts';
 import { lacksOf } from '@zusammen/core/adapters';
-import type { System, SystemDetail } from '@zusammen/core/api';
+import type { System } from '@zusammen/core/api';
 import { useRenames } from '../api/schema.ts';
 import { Button } from '../parts/button.tsx';
 import { Tag } from '../parts/chip.tsx';
@@ -235,12 +235,10 @@ function SpokenTo({ system }: { system: System }) {
 }
 
 /** Fields that are there under another name: everything that goes by the old one can go by the new one, at once. */
-function Renames({ system, differences }: { system: string; differences: SystemDetail['differences'] }) {
+function Renames({ system }: { system: string }) {
   const navigate = useNavigate();
-  const renames = differences.flatMap(({ kind, entity, field, was }) =>
-    kind === 'field renamed' && field !== undefined && was !== undefined ? [{ entity, was, is: field }] : [],
-  );
-  const look = useRenames(system, renames);
+  const look = useRenames(system);
+  const renames = look.data?.renames ?? [];
   const mend = useDo(
     async () => (await call('post /schema/:system/renames', { params: { system }, body: { renames } })).change,
     ['schema changes', 'intakes', 'pairings', 'recognitions'],
@@ -274,7 +272,10 @@ function Opened({ system, administrator }: { system: System; administrator: bool
   const detail = useSystem(system.id);
   const me = useMe();
   const [editing, setEditing] = useState(false);
-  const again = useDo(() => call('post /systems/:id/read', { params: { id: system.id } }), ['systems', 'schemas']);
+  const again = useDo(
+    () => call('post /systems/:id/read', { params: { id: system.id } }),
+    ['systems', 'schemas', 'schema changes'],
+  );
   const entities = detail.data?.schema.entities ?? [];
   const hidden = entities.flatMap(({ fields }) => fields).filter(({ rights }) => rights === 'none').length;
   const differences = again.data?.differences;
@@ -312,9 +313,7 @@ function Opened({ system, administrator }: { system: System; administrator: bool
             : differences.map(({ entity, what }) => `${entity}: ${what}`).join('. ')}
         </p>
       )}
-      {me.data?.role !== 'viewer' && (
-        <Renames system={system.id} differences={differences ?? detail.data?.differences ?? []} />
-      )}
+      {me.data?.role !== 'viewer' && <Renames system={system.id} />}
       <dl className="grid grid-cols-[170px_1fr] gap-y-1.5 px-4 py-3">
         <dt className="text-soft">Writes reach</dt>
         <dd>

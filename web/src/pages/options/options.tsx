@@ -43,7 +43,8 @@ export function OptionsPage() {
   const systems = useSystems();
   const may = me.data !== undefined && me.data.role !== 'viewer';
   const compared = useOptionsCompared(fields, list);
-  const counts = useAllFieldCounts(compared.data?.columns ?? []);
+  // Counting asks the systems, which looking on alone doesn't.
+  const counts = useAllFieldCounts(may ? (compared.data?.columns ?? []) : []);
   const plan = useOptionPlan(changes);
   const make = useDo(
     async (wanted: OptionChange[]) => (await call('post /schema/options', { body: { changes: wanted } })).change,

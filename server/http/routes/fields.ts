@@ -1,0 +1,174 @@
+import { ChangeOptionsBody, CompareOptionsBody, FollowRenamesBody, OneFieldBody } from '@zusammen/core/api';
+import { fieldTrouble } from '@zusammen/core/definitions';
+import { optionTrouble, stepsOfOptions } from '@zusammen/core/option-sets';
+import { membersOf, stepsOfPlan } from '@zusammen/core/one-field';
+import { entityOf, fieldOf, renamesOver } from '@zusammen/core/schema';
+import { stepInWords, type ChangeStep } from '@zusammen/core/schema-changes';
+import { counted, listed } from '@zusammen/core/values';
+import { snapshotsOf } from '../../store/index.ts';
+import type { Context } from '../context.ts';
+import { renameSteps } from '../drift-mend.ts';
+import { countValues, lookAtField, planOneField, rehearseField } from '../one-field.ts';
+import { namingNow, optionsCompared } from '../option-sets.ts';
+import { route, type Route } from '../route.ts';
+import { beginChange, DEFINITION_LIMIT, readSystem, unacceptable } from '../schema-change.ts';
+
+/** Readings over which renamed fields are followed. */
+const READINGS = 20;
+
+/** Fields over several entities and systems: one made wherever it is needed, options compared, renames followed. */
+export const fieldRoutes = (context: Context): Route[] => {
+  const { db, live } = context;
+  const renamesOf = async (system: string | undefined, { renames }: FollowRenamesBody): Promise<ChangeStep[]> => {
+    const { row, schema } = await readSystem(db, system);
+    const missing = renames.findIndex(({ entity, was, is }) => {
+      const known = entityOf(schema, entity);
+      return !known || !fieldOf(known, is) || fieldOf(known, was) !== undefined;
+    });
+    if (missing >= 0)
+      throw unacceptable([{ field: `renames.${missing}`, reason: 'isn’t so in the system as it was read last' }]);
+    live.forget();
+    return renameSteps(
+      context,
+      renames.map((each) => ({ system: row.id, ...each })),
+    );
+  };
+  const stepsOf = async ({ changes }: ChangeOptionsBody): Promise<ChangeStep[]> => {
+    const [schemas, naming] = await Promise.all([live.allSchemas(), namingNow(context)]);
+    const complaints = optionTrouble(changes, schemas);
+    if (complaints.length > 0) throw unacceptable(complaints);
+    return stepsOfOptions(changes, schemas, naming);
+  };
+
+  return [
+    route({
+      method: 'post',
+      path: '/schema/one-field/look',
+      summary: 'One field, wherever it is needed: where it would be, and what carries it on; nothing is changed',
+      role: 'specialist',
+      body: OneFieldBody,
+      limit: DEFINITION_LIMIT,
+      work: async ({ body }) => {
+        soundField(body);
+        return lookAtField(context, body);
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/schema/one-field/rehearse',
+      summary: 'Try the lines that would carry a field on with real records; nothing is written',
+      role: 'specialist',
+      body: OneFieldBody,
+      limit: DEFINITION_LIMIT,
+      heavy: true,
+      work: async ({ body, wanted }) => {
+        soundField(body);
+        return { rehearsed: await rehearseField(context, body, wanted) };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/schema/one-field',
+      summary: 'Make one field wherever it is needed, mend those that are there, and make the lines that carry it on',
+      role: 'specialist',
+      body: OneFieldBody,
+      limit: DEFINITION_LIMIT,
+      work: async ({ body, response, user }) => {
+        soundField(body);
+        const plan = await planOneField(context, body);
+        const cannot = plan.places.find((each) => each.wanted && each.cannot !== undefined);
+        if (cannot) throw unacceptable([{ field: 'places', reason: `${cannot.label}: ${cannot.cannot}` }]);
+        const steps = stepsOfPlan(plan, plan.naming);
+        if (steps.length === 0) throw unacceptable([{ field: 'places', reason: 'nothing would be changed' }]);
+        const members = membersOf(plan);
+        const title = `${body.field.label}, in ${counted(members.length, 'place')}`;
+        response.status(202);
+        return { change: await beginChange(context, user, title, steps, { label: body.field.label, members }) };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/schema/:system/renames',
+      summary: 'Fields that were renamed in the system, and what still goes by their old names',
+      role: 'viewer',
+      work: async ({ params }) => {
+        const { row } = await readSystem(db, params['system']);
+        const renames = renamesOver((await snapshotsOf(db, row.id, READINGS)).map(({ schema }) => schema));
+        const steps = renames.length === 0 ? [] : await renamesOf(row.id, { renames });
+        return { renames, steps: steps.map(stepInWords) };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/schema/:system/renames',
+      summary: 'Have everything go by the new names of renamed fields; what waited for it is carried out',
+      role: 'specialist',
+      body: FollowRenamesBody,
+      work: async ({ params, body, response, user }) => {
+        const steps = await renamesOf(params['system'], body);
+        if (steps.length === 0) throw unacceptable([{ field: 'renames', reason: 'nothing goes by the old names' }]);
+        const names = body.renames.map(({ was, is }) => `${was} as ${is}`);
+        response.status(202);
+        return { change: await beginChange(context, user, `Renamed: ${listed(names, { most: 2 })}`, steps) };
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/schema/options/compare',
+      summary: 'Options of several fields side by side: the same, spelt otherwise, missing',
+      role: 'viewer',
+      body: CompareOptionsBody,
+      limit: DEFINITION_LIMIT,
+      work: async ({ body }) => optionsCompared(context, body),
+    }),
+    route({
+      method: 'post',
+      path: '/schema/options/look',
+      summary: 'What changes of options come to, step by step; nothing is changed',
+      role: 'specialist',
+      body: ChangeOptionsBody,
+      limit: DEFINITION_LIMIT,
+      work: async ({ body }) => ({ steps: (await stepsOf(body)).map(stepInWords) }),
+    }),
+    route({
+      method: 'post',
+      path: '/schema/options',
+      summary: 'Add options and join them; what names them and the records that hold them follow',
+      role: 'specialist',
+      body: ChangeOptionsBody,
+      limit: DEFINITION_LIMIT,
+      work: async ({ body, response, user }) => {
+        const steps = await stepsOf(body);
+        const called = [...new Set(steps.flatMap((step) => ('called' in step && step.called ? [step.called] : [])))];
+        response.status(202);
+        return { change: await beginChange(context, user, `Options of ${listed(called, { most: 2 })}`, steps) };
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/schema/:system/entities/:entity/fields/:field/counts',
+      summary: 'How many records hold a value in a field, and of options how many each',
+      role: 'specialist',
+      heavy: true,
+      work: async ({ params, wanted }) => {
+        const { system = '', entity = '', field = '' } = params;
+        return { counts: await countValues(context, { system, entity, field }, wanted) };
+      },
+    }),
+  ];
+};
+
+/** @throws Problem with path and reason where a field can't be as it is wanted */
+function soundField({ field, places }: OneFieldBody): void {
+  const complaints = fieldTrouble({ ...field, name: 'wanted' }, { entities: [] }, { entities: [] }).map(
+    ({ field: name, reason }) => ({
+      field: `field.${name}`,
+      reason,
+    }),
+  );
+  const twice = places.findIndex(({ system, entity }, at) =>
+    places.slice(0, at).some((each) => each.system === system && each.entity === entity),
+  );
+  if (twice >= 0) complaints.push({ field: `places.${twice}`, reason: 'comes twice' });
+  if (complaints.length > 0) throw unacceptable(complaints);
+}
