@@ -343,7 +343,11 @@ export interface Routes {
   'get /schema/:system/renames': { answer: { renames: OpenRename[]; steps: string[] } };
   'post /schema/:system/renames': { body: schemaBodies.FollowRenamesBody; answer: { change: string } };
   /** Options of several fields side by side, and what is changed of them. */
-  'post /schema/options/compare': { body: schemaBodies.CompareOptionsBody; answer: schemas.OptionsCompared };
+  'get /schema/options': {
+    /** A JSON list of `[system, entity, field]`. */
+    query: { of?: string };
+    answer: schemas.OptionsCompared;
+  };
   'post /schema/options/look': { body: schemaBodies.ChangeOptionsBody; answer: { steps: string[] } };
   'post /schema/options': { body: schemaBodies.ChangeOptionsBody; answer: { change: string } };
   'get /schema/:system/entities/:entity/fields/:field/counts': { answer: { counts: schemas.FieldCounts } };

@@ -15,7 +15,7 @@ import {
 } from 'class-validator';
 import { DefinitionDocument } from '../definitions/index.ts';
 import { SheetColumn, SheetEntity } from '../new-entities/index.ts';
-import { OptionChange, OptionSets } from '../option-sets/index.ts';
+import { OptionChange } from '../option-sets/index.ts';
 import { OneField } from '../one-field/index.ts';
 
 /** A definition document: entities that are to be made. */
@@ -47,9 +47,6 @@ export class NewSheetBody {
 
 /** One field, wherever it is needed. */
 export class OneFieldBody extends OneField {}
-
-/** Fields whose options are compared. */
-export class CompareOptionsBody extends OptionSets {}
 
 /** Changes of options, made in one go. */
 export class ChangeOptionsBody {

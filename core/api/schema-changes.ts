@@ -1,9 +1,9 @@
 import type { ComparedEntity, DefinitionDocument } from '../definitions/index.ts';
 import type { Oddity, SeenColumn } from '../forms/index.ts';
 import type { ReferenceSeen, SheetEntity } from '../new-entities/index.ts';
-import type { OptionRow } from '../option-sets/index.ts';
+import type { LinkedOptions } from '../option-sets/index.ts';
 import type { FoundLine, PlaceStands } from '../one-field/index.ts';
-import type { Value } from '../schema/index.ts';
+import type { Option, Value } from '../schema/index.ts';
 import type { ChangeDirection, ChangeStep, StepOutcome } from '../schema-changes/index.ts';
 import type { SubmissionState } from './submissions.ts';
 
@@ -123,10 +123,10 @@ export interface OptionField {
   entityLabel: string;
 }
 
-/** Options of several fields, side by side. */
+/** What is needed to put options of several fields side by side. */
 export interface OptionsCompared {
-  columns: (OptionField & { adds: boolean; removes: boolean })[];
-  rows: OptionRow[];
+  columns: (OptionField & { options: Option[]; adds: boolean; removes: boolean })[];
+  linked: LinkedOptions[];
   /** Fields whose values come from these or go to them. */
   related: OptionField[];
 }

@@ -1,17 +1,6 @@
 import 'reflect-metadata';
 import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  ArrayMinSize,
-  IsArray,
-  IsDefined,
-  IsIn,
-  IsOptional,
-  IsString,
-  MaxLength,
-  MinLength,
-  ValidateNested,
-} from 'class-validator';
+import { IsDefined, IsIn, IsOptional, IsString, MaxLength, MinLength, ValidateNested } from 'class-validator';
 import { DefinedOption } from '../definitions/index.ts';
 import type { Option } from '../schema/index.ts';
 
@@ -22,21 +11,8 @@ export class ComparedOptions {
   @IsString() @MinLength(1) @MaxLength(255) field!: string;
 }
 
-/** What is compared: fields over entities and systems, and a list as it should be, if there is one. */
-export class OptionSets {
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(12)
-  @ValidateNested({ each: true })
-  @Type(() => ComparedOptions)
-  fields!: ComparedOptions[];
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(10_000)
-  @ValidateNested({ each: true })
-  @Type(() => DefinedOption)
-  list?: DefinedOption[];
-}
+/** So many fields are compared at most. */
+export const MOST_FIELDS_COMPARED = 12;
 
 export const OPTION_CHANGES = ['add', 'join'] as const;
 

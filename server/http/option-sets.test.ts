@@ -1,3 +1,4 @@
+import { compareOptions } from '@zusammen/core/option-sets';
 import { freshLine, freshPairing } from '@zusammen/core/pairing';
 import { addPairing } from '../store/index.ts';
 import { conversionsOn, type Conversions } from '../testing/conversions.ts';
@@ -40,8 +41,18 @@ beforeAll(async () => {
 }, 180_000);
 afterAll(() => stage.close());
 
-const compare = async (fields: Json[], list?: Json[]): Promise<Json> =>
-  (await stage.api('POST', '/schema/options/compare', { fields, ...(list ? { list } : {}) })).body;
+const asked = (fields: Json[]): Promise<Json> => {
+  const of = JSON.stringify(fields.map(({ system, entity, field }) => [system, entity, field]));
+  return stage.api('GET', `/schema/options?of=${encodeURIComponent(of)}`);
+};
+const compare = async (fields: Json[]): Promise<Json> => {
+  const { body } = await asked(fields);
+  const rows = compareOptions(
+    body.columns.map(({ options }: Json) => options),
+    body.linked,
+  );
+  return { ...body, rows };
+};
 const counts = async ({ system, entity, field }: Json): Promise<Record<string, number>> => {
   const { body } = await stage.api('GET', `/schema/${system}/entities/${entity}/fields/${field}/counts`);
   return Object.fromEntries(body.counts.values.map(({ value, count }: Json) => [value, count]));
@@ -72,10 +83,10 @@ it('options stand side by side over two systems, those that a pairing pairs as o
     why: 'paired in Letters with people',
   });
   expect(rows.find(({ option: { value } }: Json) => value === 'swarms').cells[1]).toBeNull();
-  const listed = await compare([subscribers], [option('honey'), option('Wax')]);
-  expect(listed.rows.slice(0, 2).map(({ cells }: Json) => cells[0]?.how ?? 'missing')).toEqual(['same', 'missing']);
-  const wrong = await stage.api('POST', '/schema/options/compare', { fields: [{ ...people, field: 'email' }] });
+  const wrong = await asked([{ ...people, field: 'email' }]);
   expect(wrong).toMatchObject({ status: 422, body: { errors: [{ field: 'fields.0' }] } });
+  for (const text of ['', 'x', '[]', '[[1,2,3]]', '{}'])
+    expect((await stage.api('GET', `/schema/options?of=${encodeURIComponent(text)}`)).status).toBe(422);
 });
 
 it('a missing option is added and one is renamed: records and the pairing follow, also when the system stumbles', async () => {

@@ -1,12 +1,11 @@
 import type { OptionsCompared } from '@zusammen/core/api';
 import { conversionOf } from '@zusammen/core/intake';
 import {
-  compareOptions,
+  MOST_FIELDS_COMPARED,
   optionFieldOf,
   type ComparedOptions,
   type LinkedOptions,
   type Naming,
-  type OptionSets,
 } from '@zusammen/core/option-sets';
 import { standing } from '@zusammen/core/pairing';
 import { standingLines } from '@zusammen/core/plans';
@@ -41,8 +40,23 @@ interface Link {
   name: string;
 }
 
-/** Options of several fields side by side, with the fields that are in line with them. @throws Problem naming a field that has none */
-export async function optionsCompared(context: Context, { fields, list }: OptionSets): Promise<OptionsCompared> {
+/** Which fields are asked for, out of a query. @throws Problem when it says none, or too many */
+export function fieldsAsked(of: string | undefined): ComparedOptions[] {
+  let read: unknown;
+  try {
+    read = JSON.parse(of ?? '');
+  } catch {
+    read = undefined;
+  }
+  const isField = (each: unknown): each is [string, string, string] =>
+    Array.isArray(each) && each.length === 3 && each.every((part) => typeof part === 'string' && part.length <= 255);
+  if (!Array.isArray(read) || read.length === 0 || read.length > MOST_FIELDS_COMPARED || !read.every(isField))
+    throw badField('of', `must be a JSON list of 1 to ${MOST_FIELDS_COMPARED} fields, each [system, entity, field]`);
+  return read.map(([system, entity, field]) => ({ system, entity, field }));
+}
+
+/** Options of several fields, with what of them is linked by hand, and with the fields that are in line with them. @throws Problem naming a field that has none */
+export async function optionsCompared(context: Context, fields: readonly ComparedOptions[]): Promise<OptionsCompared> {
   const { db, live } = context;
   const [schemas, naming, families] = await Promise.all([live.allSchemas(), namingNow(context), fieldFamilies(db)]);
   const known = fields.map((each, at) => {
@@ -61,16 +75,13 @@ export async function optionsCompared(context: Context, { fields, list }: Option
       ...each,
       label: known[at]!.field.label,
       entityLabel: known[at]!.entity,
+      options: known[at]!.field.options ?? [],
       ...(await changeable(context, each.system)),
     })),
   );
   return {
     columns,
-    rows: compareOptions(
-      known.map(({ field }) => field.options ?? []),
-      linked,
-      list,
-    ),
+    linked,
     related: relatedTo(
       fields,
       links,

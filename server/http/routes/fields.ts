@@ -1,4 +1,4 @@
-import { ChangeOptionsBody, CompareOptionsBody, FollowRenamesBody, OneFieldBody } from '@zusammen/core/api';
+import { ChangeOptionsBody, FollowRenamesBody, OneFieldBody } from '@zusammen/core/api';
 import { fieldTrouble } from '@zusammen/core/definitions';
 import { optionTrouble, stepsOfOptions } from '@zusammen/core/option-sets';
 import { membersOf, stepsOfPlan } from '@zusammen/core/one-field';
@@ -9,7 +9,7 @@ import { snapshotsOf } from '../../store/index.ts';
 import type { Context } from '../context.ts';
 import { renameSteps } from '../drift-mend.ts';
 import { countValues, lookAtField, planOneField, rehearseField } from '../one-field.ts';
-import { namingNow, optionsCompared } from '../option-sets.ts';
+import { fieldsAsked, namingNow, optionsCompared } from '../option-sets.ts';
 import { route, type Route } from '../route.ts';
 import { beginChange, DEFINITION_LIMIT, readSystem, unacceptable } from '../schema-change.ts';
 
@@ -113,13 +113,11 @@ export const fieldRoutes = (context: Context): Route[] => {
       },
     }),
     route({
-      method: 'post',
-      path: '/schema/options/compare',
-      summary: 'Options of several fields side by side: the same, spelt otherwise, missing',
+      method: 'get',
+      path: '/schema/options',
+      summary: 'Options of several fields, to be put side by side: what they are, and which are linked by hand',
       role: 'viewer',
-      body: CompareOptionsBody,
-      limit: DEFINITION_LIMIT,
-      work: async ({ body }) => optionsCompared(context, body),
+      work: async ({ query }) => optionsCompared(context, fieldsAsked(query.of)),
     }),
     route({
       method: 'post',

@@ -1,7 +1,6 @@
 import { keepPreviousData, queryOptions, useQueries, useQuery } from '@tanstack/react-query';
 import type { OneField } from '@zusammen/core/one-field';
 import type { ComparedOptions, OptionChange } from '@zusammen/core/option-sets';
-import type { Option } from '@zusammen/core/schema';
 import { call } from './client.ts';
 import { asking } from './live.ts';
 
@@ -60,14 +59,14 @@ export const useFieldCounts = (system: string, entity: string, field: string) =>
 export const useAllFieldCounts = (fields: readonly ComparedOptions[]) =>
   useQueries({ queries: fields.map(countsQuery) }).map(({ data }) => data);
 
-/** Options of several fields side by side; what was known stays in sight while a field is added. */
-export const useOptionsCompared = (fields: readonly ComparedOptions[], list: readonly Option[]) =>
+/** Options of several fields, to be put side by side; what was known stays in sight while a field is added. */
+export const useOptionsCompared = (fields: readonly ComparedOptions[]) =>
   useQuery({
-    queryKey: ['options compared', fields, list],
-    queryFn: () =>
-      call('post /schema/options/compare', {
-        body: { fields: [...fields], ...(list.length > 0 ? { list: [...list] } : {}) },
-      }),
+    queryKey: ['options compared', fields],
+    queryFn: () => {
+      const of = JSON.stringify(fields.map(({ system, entity, field }) => [system, entity, field]));
+      return call('get /schema/options', { query: { of } });
+    },
     enabled: fields.length > 0,
     placeholderData: keepPreviousData,
   });

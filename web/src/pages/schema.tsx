@@ -307,7 +307,7 @@ function FieldRow({
           <Link
             to={`/schema/options?of=${encodeURIComponent([system, entity.name, field.name].join('~'))}`}
             aria-label={`${options}: compare the options of ${field.label}`}
-            className="text-plum hover:underline"
+            className="block truncate leading-6 text-plum hover:underline"
           >
             {options}
           </Link>

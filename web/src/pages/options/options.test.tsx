@@ -7,23 +7,26 @@ import { OptionsPage } from './options.tsx';
 const MARA = { id: 'u1', email: 'mara@x.example', name: 'Mara', role: 'specialist', active: true };
 const option = (label: string, value = label) => ({ value, label });
 const column = (system: string, entity: string, entityLabel: string, more = {}) => ({
-  ...{ system, entity, field: 'interests', label: 'Interests', entityLabel, adds: true, removes: true },
+  ...{
+    system,
+    entity,
+    field: 'interests',
+    label: 'Interests',
+    entityLabel,
+    adds: true,
+    removes: true,
+    options: [] as { value: string; label: string }[],
+  },
   ...more,
 });
-const same = (label: string, value = label) => ({ option: option(label, value), how: 'same' as const });
 const COMPARED: OptionsCompared = {
-  columns: [column('crm', 'people', 'Person'), column('letters', 'subscribers', 'Subscriber')],
-  rows: [
-    {
-      ...{ option: option('Pollination', 'pollination'), listed: false },
-      cells: [
-        same('Pollination', 'pollination'),
-        { option: option('hiring hives'), how: 'otherwise', why: 'paired in Letters' },
-      ],
-    },
-    { option: option('Honey', 'honey'), listed: false, cells: [same('Honey', 'honey'), same('honey')] },
-    { option: option('Swarms', 'swarms'), listed: false, cells: [same('Swarms', 'swarms'), null] },
+  columns: [
+    column('crm', 'people', 'Person', {
+      options: [option('Pollination', 'pollination'), option('Honey', 'honey'), option('Swarms', 'swarms')],
+    }),
+    column('letters', 'subscribers', 'Subscriber', { options: [option('hiring hives'), option('honey')] }),
   ],
+  linked: [{ fields: [1, 0], pairs: [['hiring hives', 'pollination']], why: 'paired in Letters' }],
   related: [{ system: 'crm', entity: 'enquiries', field: 'interests', label: 'Interests', entityLabel: 'Enquiry' }],
 };
 const page = (more: Answers = {}, at = '/schema/options?of=crm~people~interests&of=letters~subscribers~interests') =>
@@ -37,7 +40,7 @@ const page = (more: Answers = {}, at = '/schema/options?of=crm~people~interests&
           { id: 'letters', name: 'Letters' },
         ] as never,
       },
-      'post /schema/options/compare': COMPARED,
+      'get /schema/options': COMPARED,
       'post /schema/options/look': { steps: ['Letters names “pollination”.'] },
       'get /schema/:system/entities/:entity/fields/:field/counts': ({ params }) => ({
         counts: {
@@ -108,18 +111,17 @@ describe('options compared', () => {
     ]);
   });
   it('adds a field that is in line with it, holds all against a pasted list, and shows what differs', async () => {
-    const { user, saidTo, where } = page();
+    const { user, where } = page();
     await user.click(await screen.findByRole('button', { name: '+ Enquiry · Interests' }));
     expect(decodeURIComponent(where())).toContain('of=crm~enquiries~interests');
     await user.click(screen.getByRole('button', { name: 'Paste a list' }));
     await user.type(await screen.findByLabelText('The list, one option on each line'), 'Honey{Enter}Wax{Enter}Wax');
     expect(screen.getByText('2 options; 1 came twice and counts once')).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'Compare with them' }));
-    await waitFor(() =>
-      expect(saidTo('post /schema/options/compare').at(-1)).toMatchObject({ list: [option('Honey'), option('Wax')] }),
-    );
-    await user.click(screen.getByRole('radio', { name: 'Differing 2' }));
-    expect(screen.queryByRole('button', { name: 'Rename or join Honey' })).toBeNull();
+    // Wax is in neither of them.
+    expect(await screen.findByRole('button', { name: 'Add Wax to Interests of Person' })).toBeTruthy();
+    await user.click(screen.getByRole('radio', { name: 'Differing 4' }));
+    expect(row('Honey').textContent).toContain('◆ “honey”');
   });
   it('asks which field, where none is named, and tells why nothing could be changed', async () => {
     const { user } = page({

@@ -1,8 +1,8 @@
 import type { OptionField } from '@zusammen/core/api';
 import { optionsFrom } from '@zusammen/core/definitions';
-import type { ComparedOptions, OptionChange, OptionRow } from '@zusammen/core/option-sets';
+import { compareOptions, type ComparedOptions, type OptionChange, type OptionRow } from '@zusammen/core/option-sets';
 import type { Option } from '@zusammen/core/schema';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { call } from '../../api/client.ts';
 import { useDo, useMe, useSystem, useSystems } from '../../api/hooks.ts';
@@ -42,7 +42,7 @@ export function OptionsPage() {
   const me = useMe();
   const systems = useSystems();
   const may = me.data !== undefined && me.data.role !== 'viewer';
-  const compared = useOptionsCompared(fields, list);
+  const compared = useOptionsCompared(fields);
   // Counting asks the systems, which looking on alone doesn't.
   const counts = useAllFieldCounts(may ? (compared.data?.columns ?? []) : []);
   const plan = useOptionPlan(changes);
@@ -56,7 +56,17 @@ export function OptionsPage() {
   };
   const words = `Make ${plural(changes.length, 'change')}`;
   useActions(may && changes.length > 0 ? [{ name: words, act: start }] : []);
-  const rows = compared.data?.rows ?? [];
+  const rows = useMemo(
+    () =>
+      compared.data
+        ? compareOptions(
+            compared.data.columns.map(({ options }) => options),
+            compared.data.linked,
+            list,
+          )
+        : [],
+    [compared.data, list],
+  );
   const differing = rows.filter((row) => differs(row));
   const mendable = compared.data ? withAllMended(changes, compared.data.columns, rows).length - changes.length : 0;
   return (
