@@ -33,9 +33,20 @@ export const definitionFor = (wanted: WantedField, { fields }: Entity): DefinedF
   ),
 });
 
+const SOUGHT = new WeakMap<WantedField, Field>();
+
+/** The wanted field as one that is there would be; made once, with its list of options. */
+function soughtOf(wanted: WantedField): Field {
+  const known = SOUGHT.get(wanted);
+  if (known) return known;
+  const sought = fieldMade({ ...wanted, name: fieldNameFor(wanted.label, []) });
+  SOUGHT.set(wanted, sought);
+  return sought;
+}
+
 /** The field of an entity that is likely the wanted one, by label, name, kind and options; undefined: there is none. */
 export function recognised(wanted: WantedField, entity: Entity): { field: Field; why: string[] } | undefined {
-  const sought = fieldMade({ ...wanted, name: fieldNameFor(wanted.label, []) });
+  const sought = soughtOf(wanted);
   const found = entity.fields
     .filter(({ type, computed, rights }) => type !== 'id' && !computed && rights !== 'none')
     .flatMap((field) => {

@@ -7,7 +7,7 @@ export const speltAlike = (a: Option, b: Option): boolean =>
   a.value === b.value || a.label.trim().normalize('NFC') === b.label.trim().normalize('NFC');
 
 /** Comparing every wanted option with every one that is there is left out from so many comparisons on. */
-const MOST_COMPARED = 250_000;
+const MOST_COMPARED = 90_000;
 
 /** For each wanted option the one there that means the same; each of those is taken once. */
 export function counterparts(

@@ -1,2 +1,3 @@
 export * from './follow.ts';
 export * from './gone.ts';
+export * from './steps.ts';

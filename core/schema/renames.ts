@@ -74,8 +74,15 @@ function sharedOptions(a: readonly string[], b: readonly string[]): number {
   const held = few.filter((each) => many.has(each)).length;
   return Math.max(sharedOf(a, b), few.length < 2 ? 0 : (0.6 * held) / few.length);
 }
-const bareOf = (options: readonly { label: string }[]): string[] =>
-  options.map(({ label }) => fold(label).replace(/[^\p{L}\p{N}]/gu, ''));
+/** Long lists are compared with every field that has one: their bare letters are worked out once. */
+const BARE = new WeakMap<readonly object[], string[]>();
+function bareOf(options: readonly { label: string }[]): string[] {
+  const known = BARE.get(options);
+  if (known) return known;
+  const bare = options.map(({ label }) => fold(label).replace(/[^\p{L}\p{N}]/gu, ''));
+  BARE.set(options, bare);
+  return bare;
+}
 const wordsOf = (text: string): string[] =>
   fold(text)
     .split(' ')

@@ -1,3 +1,4 @@
+export type { Makes } from './fields.ts';
 export { pack, type Packed } from './packed.ts';
 export type { KeptPairs, LookedOver, PackedSample, PackedSide } from './pairings.ts';
 export * from './pool.ts';

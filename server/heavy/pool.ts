@@ -40,6 +40,9 @@ const PATIENCE: Record<TaskName, number> = {
   proposePairing: 60,
   lookAtPairing: 60,
   rehearsePairing: 60,
+  planOneField: 60,
+  planOptions: 60,
+  planRenames: 60,
   match: 600,
   rehearse: 180,
   compare: 180,
@@ -52,6 +55,9 @@ const LONG: Partial<Record<TaskName, 'long' | 'looks'>> = {
   proposePairing: 'looks',
   lookAtPairing: 'looks',
   rehearsePairing: 'looks',
+  planOneField: 'looks',
+  planOptions: 'looks',
+  planRenames: 'looks',
 };
 /** What one person may have under way at once. */
 const MOST_EACH = 3;

@@ -20,6 +20,7 @@ import {
 } from '../systems/description/index.ts';
 import { readingOver } from './outside.ts';
 import type { Rehearsed } from '@zusammen/core/api';
+import * as fields from './fields.ts';
 import * as pairings from './pairings.ts';
 import { compareWith, rehearseWith, type Compared, type Rehearsal } from './rehearsal.ts';
 
@@ -91,6 +92,11 @@ export const pdf = (form: FilledForm): Promise<Uint8Array> => filledPdf(form);
 
 /** The media type of a file by what is in it; undefined where that is none we know. */
 export const fileType = ({ bytes }: { bytes: Uint8Array }): Promise<string | undefined> => typeOfFile(bytes);
+
+/** Fields over several entities and systems. */
+export const planOneField = fields.planned;
+export const planOptions = fields.optionSteps;
+export const planRenames = fields.renaming;
 
 export const proposePairing = pairings.propose;
 export const lookAtPairing = pairings.look;

@@ -1,31 +1,24 @@
 import type { FieldCounts, FieldGives, FieldPlanTold, FieldRehearsed } from '@zusammen/core/api';
-import { madeField, schemaFrom, withField, type AdapterDocument } from '@zusammen/core/adapters';
 import type { SubmittedValues } from '@zusammen/core/forms';
 import { conversionOf, valuesOfRecord, type IntakeDocument } from '@zusammen/core/intake';
 import {
   assumedValue,
-  fieldMade,
   givenByLine,
   givenByPair,
-  planField,
-  stepsOfPlan,
   withCarried,
-  type Around,
   type CarriedLine,
   type FieldPlan,
   type FoundLine,
-  type Make,
   type OneField,
+  type Standing,
 } from '@zusammen/core/one-field';
 import type { Pairing } from '@zusammen/core/pairing';
 import { entityOf, fieldOf, type Entity, type RecordState, type Schema, type Value } from '@zusammen/core/schema';
-import { stepInWords } from '@zusammen/core/schema-changes';
+import { stepInWords, type ChangeStep } from '@zusammen/core/schema-changes';
 import { isBlank } from '@zusammen/core/values';
-import { v7 as uuid } from 'uuid';
-import type { Naming } from '@zusammen/core/option-sets';
 import { namingNow } from './option-sets.ts';
 import { compareDocuments } from '../engine/index.ts';
-import type { Wanted } from '../heavy/index.ts';
+import type { Makes, Wanted } from '../heavy/index.ts';
 import { adapterOf, listIntakes, listPairings, listSystems, pastValues, versionOf } from '../store/index.ts';
 import { isSystemTrouble, type From, type System } from '../systems/index.ts';
 import type { Context } from './context.ts';
@@ -41,60 +34,47 @@ const MOST_VALUES = 500;
 
 /** A plan with all that it was made of. */
 interface Planned extends FieldPlan {
+  /** What making it comes to. */
+  steps: ChangeStep[];
   intakes: Map<string, IntakeDocument>;
   pairings: Map<string, Pairing>;
-  naming: Naming;
   /** What the systems keep now. */
   known: ReadonlyMap<string, Schema>;
 }
 
 /** Plans one field by what is there now; nothing is changed. */
-export async function planOneField(context: Context, wanted: OneField): Promise<Planned> {
-  const { db, live } = context;
-  const [known, systems, intakes, pairings] = await Promise.all([
+export async function planOneField(context: Context, wanted: OneField, by: Wanted): Promise<Planned> {
+  const { db, live, heavy } = context;
+  const [known, listed, intakes, pairings, naming] = await Promise.all([
     live.allSchemas(),
     listSystems(db),
     listIntakes(db),
     listPairings(db),
+    namingNow(context),
   ]);
-  const around = new Map<string, { schema: Schema; make: Make | undefined }>();
-  for (const { id, adapterVersion } of systems) {
+  const systems: { id: string; schema: Schema; makes: Makes }[] = [];
+  for (const { id, adapterVersion } of listed) {
     const schema = known.get(id);
-    if (!schema) continue;
-    const adapter = adapterVersion === null ? undefined : (await adapterOf(db, id, adapterVersion))?.document;
-    around.set(id, { schema, make: await makerOf(context, id, adapter) });
+    if (schema) systems.push({ id, schema, makes: await makesOf(context, id, adapterVersion) });
   }
-  const standing: Around['standing'] = {
+  const standing: Standing = {
     intakes: intakes.filter(({ putAwayAt }) => putAwayAt === null).map(({ id, draft }) => ({ id, document: draft })),
     pairings: pairings.map(({ id, draft }) => ({ id, document: draft })),
   };
-  const plan = planField(wanted, { systems: around, standing, newId: uuid });
+  // A list of ten thousand options is compared with every other, away from whoever else is answered.
+  const plan = await heavy.run('planOneField', { wanted, systems, standing, naming }, by);
   return {
     ...{ ...plan, known },
-    naming: await namingNow(context),
     intakes: new Map(standing.intakes.map(({ id, document }) => [id, document])),
     pairings: new Map(standing.pairings.map(({ id, document }) => [id, document])),
   };
 }
 
-/** What a system would make of a field; undefined: it makes none from here, or can't be reached. */
-async function makerOf(
-  { systems }: Context,
-  id: string,
-  adapter: AdapterDocument | undefined,
-): Promise<Make | undefined> {
+/** What a system makes of fields; one that can't be reached makes none. */
+async function makesOf({ db, systems }: Context, id: string, adapterVersion: number | null): Promise<Makes> {
   const client = await clientOf(systems, id);
-  if (!client?.schemaChanges?.addField) return undefined;
-  if (!adapter) return (_, wanted) => fieldMade(wanted);
-  const operation = adapter.schemaChanges?.addField;
-  if (!operation) return undefined;
-  return (entity, wanted) => {
-    const of = adapter.entities.find(({ name }) => name === entity.name);
-    const made = of ? madeField(operation, of, wanted) : 'It can’t be seen there.';
-    if (typeof made === 'string') return made;
-    const then = entityOf(schemaFrom(withField(adapter, entity.name, made.field)), entity.name);
-    return (then && fieldOf(then, made.field.name)) ?? 'It can’t be seen there.';
-  };
+  if (!client?.schemaChanges?.addField) return 'none';
+  return adapterVersion === null ? 'all' : ((await adapterOf(db, id, adapterVersion))?.document ?? 'none');
 }
 
 async function clientOf(systems: Context['systems'], id: string): Promise<System | undefined> {
@@ -105,15 +85,15 @@ async function clientOf(systems: Context['systems'], id: string): Promise<System
 }
 
 /** One field as it would be everywhere, each line with what a real record would give by it. */
-export async function lookAtField(context: Context, wanted: OneField): Promise<FieldPlanTold> {
-  const plan = await planOneField(context, wanted);
+export async function lookAtField(context: Context, wanted: OneField, by: Wanted): Promise<FieldPlanTold> {
+  const plan = await planOneField(context, wanted, by);
   const holding = new Map<string, Promise<Held | undefined>>();
   const lines: FieldPlanTold['lines'] = [];
   for (const line of plan.lines) {
     const gives = line.carried && (await givesOf(context, plan, wanted, line, line.carried, holding));
     lines.push(gives ? { ...line, gives } : line);
   }
-  return { places: plan.places, lines, steps: stepsOfPlan(plan, plan.naming).map(stepInWords) };
+  return { places: plan.places, lines, steps: plan.steps.map(stepInWords) };
 }
 
 /** A value, and whose it is. */
@@ -207,9 +187,9 @@ async function firstRecords(
 
 /** Tries the lines with real records and submissions, beside what is live: what they give, and what else would change. */
 export async function rehearseField(context: Context, wanted: OneField, by: Wanted): Promise<FieldRehearsed[]> {
-  const plan = await planOneField(context, wanted);
+  const plan = await planOneField(context, wanted, by);
   const rehearsed: FieldRehearsed[] = [];
-  for (const step of stepsOfPlan(plan, plan.naming)) {
+  for (const step of plan.steps) {
     if (step.kind !== 'carry' || step.at !== 'intake') continue;
     const before = await liveOf(context, step.id, plan.intakes.get(step.id)!);
     const after = withCarried(before, step.lines, plan.schemas);

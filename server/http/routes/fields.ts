@@ -1,13 +1,13 @@
 import { ChangeOptionsBody, FollowRenamesBody, OneFieldBody } from '@zusammen/core/api';
 import { fieldTrouble } from '@zusammen/core/definitions';
-import { optionTrouble, stepsOfOptions } from '@zusammen/core/option-sets';
-import { membersOf, stepsOfPlan } from '@zusammen/core/one-field';
+import { optionTrouble } from '@zusammen/core/option-sets';
+import { membersOf } from '@zusammen/core/one-field';
 import { entityOf, fieldOf, renamesOver } from '@zusammen/core/schema';
 import { stepInWords, type ChangeStep } from '@zusammen/core/schema-changes';
 import { counted, listed } from '@zusammen/core/values';
-import { snapshotsOf } from '../../store/index.ts';
+import type { Wanted } from '../../heavy/index.ts';
+import { listRecognitions, snapshotsOf, type RecognitionRow } from '../../store/index.ts';
 import type { Context } from '../context.ts';
-import { renameSteps } from '../drift-mend.ts';
 import { countValues, lookAtField, planOneField, rehearseField } from '../one-field.ts';
 import { fieldsAsked, namingNow, optionsCompared } from '../option-sets.ts';
 import { route, type Route } from '../route.ts';
@@ -18,8 +18,12 @@ const READINGS = 20;
 
 /** Fields over several entities and systems: one made wherever it is needed, options compared, renames followed. */
 export const fieldRoutes = (context: Context): Route[] => {
-  const { db, live } = context;
-  const renamesOf = async (system: string | undefined, { renames }: FollowRenamesBody): Promise<ChangeStep[]> => {
+  const { db, live, heavy } = context;
+  const renamesOf = async (
+    system: string | undefined,
+    { renames }: FollowRenamesBody,
+    wanted: Wanted,
+  ): Promise<ChangeStep[]> => {
     const { row, schema } = await readSystem(db, system);
     const missing = renames.findIndex(({ entity, was, is }) => {
       const known = entityOf(schema, entity);
@@ -28,16 +32,19 @@ export const fieldRoutes = (context: Context): Route[] => {
     if (missing >= 0)
       throw unacceptable([{ field: `renames.${missing}`, reason: 'isn’t so in the system as it was read last' }]);
     live.forget();
-    return renameSteps(
-      context,
-      renames.map((each) => ({ system: row.id, ...each })),
-    );
+    const [schemas, naming, recognitions] = await Promise.all([
+      live.allSchemas(),
+      namingNow(context),
+      listRecognitions(db),
+    ]);
+    const moves = renames.map((each) => ({ system: row.id, ...each }));
+    return heavy.run('planRenames', { moves, naming, recognitions: recognitions.map(documentOf), schemas }, wanted);
   };
-  const stepsOf = async ({ changes }: ChangeOptionsBody): Promise<ChangeStep[]> => {
+  const stepsOf = async ({ changes }: ChangeOptionsBody, wanted: Wanted): Promise<ChangeStep[]> => {
     const [schemas, naming] = await Promise.all([live.allSchemas(), namingNow(context)]);
     const complaints = optionTrouble(changes, schemas);
     if (complaints.length > 0) throw unacceptable(complaints);
-    return stepsOfOptions(changes, schemas, naming);
+    return heavy.run('planOptions', { changes, schemas, naming }, wanted);
   };
 
   return [
@@ -48,9 +55,10 @@ export const fieldRoutes = (context: Context): Route[] => {
       role: 'specialist',
       body: OneFieldBody,
       limit: DEFINITION_LIMIT,
-      work: async ({ body }) => {
+      heavy: true,
+      work: async ({ body, wanted }) => {
         soundField(body);
-        return lookAtField(context, body);
+        return lookAtField(context, body, wanted);
       },
     }),
     route({
@@ -73,12 +81,13 @@ export const fieldRoutes = (context: Context): Route[] => {
       role: 'specialist',
       body: OneFieldBody,
       limit: DEFINITION_LIMIT,
-      work: async ({ body, response, user }) => {
+      heavy: true,
+      work: async ({ body, response, user, wanted }) => {
         soundField(body);
-        const plan = await planOneField(context, body);
+        const plan = await planOneField(context, body, wanted);
         const cannot = plan.places.find((each) => each.wanted && each.cannot !== undefined);
         if (cannot) throw unacceptable([{ field: 'places', reason: `${cannot.label}: ${cannot.cannot}` }]);
-        const steps = stepsOfPlan(plan, plan.naming);
+        const { steps } = plan;
         if (steps.length === 0) throw unacceptable([{ field: 'places', reason: 'nothing would be changed' }]);
         const members = membersOf(plan);
         const title = `${body.field.label}, in ${counted(members.length, 'place')}`;
@@ -91,10 +100,10 @@ export const fieldRoutes = (context: Context): Route[] => {
       path: '/schema/:system/renames',
       summary: 'Fields that were renamed in the system, and what still goes by their old names',
       role: 'viewer',
-      work: async ({ params }) => {
+      work: async ({ params, wanted }) => {
         const { row } = await readSystem(db, params['system']);
         const renames = renamesOver((await snapshotsOf(db, row.id, READINGS)).map(({ schema }) => schema));
-        const steps = renames.length === 0 ? [] : await renamesOf(row.id, { renames });
+        const steps = renames.length === 0 ? [] : await renamesOf(row.id, { renames }, wanted);
         return { renames, steps: steps.map(stepInWords) };
       },
     }),
@@ -104,8 +113,8 @@ export const fieldRoutes = (context: Context): Route[] => {
       summary: 'Have everything go by the new names of renamed fields; what waited for it is carried out',
       role: 'specialist',
       body: FollowRenamesBody,
-      work: async ({ params, body, response, user }) => {
-        const steps = await renamesOf(params['system'], body);
+      work: async ({ params, body, response, user, wanted }) => {
+        const steps = await renamesOf(params['system'], body, wanted);
         if (steps.length === 0) throw unacceptable([{ field: 'renames', reason: 'nothing goes by the old names' }]);
         const names = body.renames.map(({ was, is }) => `${was} as ${is}`);
         response.status(202);
@@ -126,7 +135,8 @@ export const fieldRoutes = (context: Context): Route[] => {
       role: 'specialist',
       body: ChangeOptionsBody,
       limit: DEFINITION_LIMIT,
-      work: async ({ body }) => ({ steps: (await stepsOf(body)).map(stepInWords) }),
+      heavy: true,
+      work: async ({ body, wanted }) => ({ steps: (await stepsOf(body, wanted)).map(stepInWords) }),
     }),
     route({
       method: 'post',
@@ -135,8 +145,9 @@ export const fieldRoutes = (context: Context): Route[] => {
       role: 'specialist',
       body: ChangeOptionsBody,
       limit: DEFINITION_LIMIT,
-      work: async ({ body, response, user }) => {
-        const steps = await stepsOf(body);
+      heavy: true,
+      work: async ({ body, response, user, wanted }) => {
+        const steps = await stepsOf(body, wanted);
         const called = [...new Set(steps.flatMap((step) => ('called' in step && step.called ? [step.called] : [])))];
         response.status(202);
         return { change: await beginChange(context, user, `Options of ${listed(called, { most: 2 })}`, steps) };
@@ -147,7 +158,6 @@ export const fieldRoutes = (context: Context): Route[] => {
       path: '/schema/:system/entities/:entity/fields/:field/counts',
       summary: 'How many records hold a value in a field, and of options how many each',
       role: 'specialist',
-      heavy: true,
       work: async ({ params, wanted }) => {
         const { system = '', entity = '', field = '' } = params;
         return { counts: await countValues(context, { system, entity, field }, wanted) };
@@ -155,6 +165,9 @@ export const fieldRoutes = (context: Context): Route[] => {
     }),
   ];
 };
+
+/** As much of a recognition as its fields' names stand in; what was counted stays where it is. */
+const documentOf = ({ systemId, entity, document }: RecognitionRow) => ({ systemId, entity, document });
 
 /** @throws Problem with path and reason where a field can't be as it is wanted */
 function soundField({ field, places }: OneFieldBody): void {

@@ -1,27 +1,31 @@
-import {
-  followRename,
-  followRenamePaired,
-  followRenameRecognised,
-  type FieldMove,
-} from '@zusammen/core/renamed-fields';
-import type { ChangeStep } from '@zusammen/core/schema-changes';
-import { isDeepStrictEqual } from 'node:util';
-import { listRecognitions } from '../store/index.ts';
-import type { Context } from './context.ts';
-import { namingNow } from './option-sets.ts';
+import type { Naming } from '../option-sets/index.ts';
+import type { Recognition } from '../recognition/index.ts';
+import type { ChangeStep } from '../schema-changes/index.ts';
+import type { Schema } from '../schema/index.ts';
+import { followRename, followRenamePaired, followRenameRecognised, type FieldMove } from './follow.ts';
+
+/** How records of an entity are recognised. */
+export interface Recognised {
+  systemId: string;
+  entity: string;
+  document: Recognition;
+}
 
 /** Everything that goes by a field's old name: drafts, what is live of them, and recognitions. One step for each. */
-export async function renameSteps(context: Context, moves: readonly FieldMove[]): Promise<ChangeStep[]> {
-  const [{ intakes, pairings }, recognitions, schemas] = await Promise.all([
-    namingNow(context),
-    listRecognitions(context.db),
-    context.live.allSchemas(),
-  ]);
+export function renameSteps(
+  moves: readonly FieldMove[],
+  {
+    naming: { intakes, pairings },
+    recognitions,
+    schemas,
+  }: { naming: Naming; recognitions: readonly Recognised[]; schemas: ReadonlyMap<string, Schema> },
+): ChangeStep[] {
   const all = <D>(document: D, live: D | undefined): D[] => (live === undefined ? [document] : [document, live]);
   return moves.flatMap((move): ChangeStep[] => {
     const rename = { kind: 'rename' as const, ...move };
+    // Following is a copy in which names stand otherwise; the order of its parts is the same.
     const changes = <D>(documents: D[], follow: (document: D) => D): boolean =>
-      documents.some((each) => !isDeepStrictEqual(follow(each), each));
+      documents.some((each) => JSON.stringify(follow(each)) !== JSON.stringify(each));
     return [
       ...recognitions
         .filter(({ systemId, entity }) => systemId === move.system && entity === move.entity)

@@ -1,0 +1,67 @@
+import { madeField, schemaFrom, withField, type AdapterDocument } from '@zusammen/core/adapters';
+import {
+  fieldMade,
+  planField,
+  stepsOfPlan,
+  type FieldPlan,
+  type Make,
+  type OneField,
+  type Standing,
+} from '@zusammen/core/one-field';
+import { stepsOfOptions, type Naming, type OptionChange } from '@zusammen/core/option-sets';
+import { renameSteps, type FieldMove, type Recognised } from '@zusammen/core/renamed-fields';
+import type { ChangeStep } from '@zusammen/core/schema-changes';
+import { entityOf, fieldOf, type Schema } from '@zusammen/core/schema';
+import { v7 as uuid } from 'uuid';
+
+/** What a system makes of fields: none from here, all as they are wanted, or what its adapter says. */
+export type Makes = 'none' | 'all' | AdapterDocument;
+
+/** Planning one field: all that is there. */
+export interface FieldTask {
+  wanted: OneField;
+  systems: { id: string; schema: Schema; makes: Makes }[];
+  standing: Standing;
+  naming: Naming;
+}
+
+/** One field wherever it is needed, and what making it comes to. */
+export function planned({ wanted, systems, standing, naming }: FieldTask): FieldPlan & { steps: ChangeStep[] } {
+  const around = new Map(systems.map(({ id, schema, makes }) => [id, { schema, make: makerOf(makes) }]));
+  const plan = planField(wanted, { systems: around, standing, newId: uuid });
+  return { ...plan, steps: stepsOfPlan(plan, naming) };
+}
+
+/** What a system would make of a field; undefined: it makes none. */
+function makerOf(makes: Makes): Make | undefined {
+  if (makes === 'none') return undefined;
+  if (makes === 'all') return (_, wanted) => fieldMade(wanted);
+  const operation = makes.schemaChanges?.addField;
+  if (!operation) return undefined;
+  return (entity, wanted) => {
+    const of = makes.entities.find(({ name }) => name === entity.name);
+    const made = of ? madeField(operation, of, wanted) : 'It can’t be seen there.';
+    if (typeof made === 'string') return made;
+    const then = entityOf(schemaFrom(withField(makes, entity.name, made.field)), entity.name);
+    return (then && fieldOf(then, made.field.name)) ?? 'It can’t be seen there.';
+  };
+}
+
+/** What changes of options come to. */
+export const optionSteps = ({
+  changes,
+  schemas,
+  naming,
+}: {
+  changes: OptionChange[];
+  schemas: ReadonlyMap<string, Schema>;
+  naming: Naming;
+}): ChangeStep[] => stepsOfOptions(changes, schemas, naming);
+
+/** What goes by old names of fields. */
+export const renaming = (task: {
+  moves: FieldMove[];
+  naming: Naming;
+  recognitions: Recognised[];
+  schemas: ReadonlyMap<string, Schema>;
+}): ChangeStep[] => renameSteps(task.moves, task);
