@@ -11,7 +11,7 @@ import {
   bulkWork,
   conversionListener,
   Feeds,
-  hasChanged,
+  changeWatch,
   Housekeeper,
   Importer,
   Jobs,
@@ -111,7 +111,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
       ? undefined
       : new Worker(db, systems, live, pairings, {
           ...{ ...workerSettings(log, settings.concurrency ?? 48), acting },
-          hasChanged: (system) => hasChanged(rereading, system),
+          lookAgain: changeWatch(rereading),
           // Where another process accepts, nobody tells this one that something came.
           pollMs: settings.role === 'worker' ? 40 : 250,
         });

@@ -39,8 +39,8 @@ export interface WorkerSettings {
   clock?: (submission: Claimed) => Date;
   /** By whose tokens people act as themselves; absent: nobody does. */
   acting?: Pick<ActingPeople, 'tokenOf' | 'refused'>;
-  /** Looks whether a system that has refused something is no longer as it was; absent: nobody looks. */
-  hasChanged?: (system: string) => Promise<boolean>;
+  /** Has a system that has refused something read anew, unless it was just now; absent: nobody looks. */
+  lookAgain?: (system: string) => Promise<void>;
   /** Told about trouble of our own; never gets personal values. */
   log: (message: string, details: Record<string, unknown>) => void;
 }
@@ -322,12 +322,11 @@ export class Worker {
 
   /** A refusal may be the first that is heard of a changed schema. @returns what has gone from under the plan, in words */
   private async goneMeanwhile({ plan }: IntakeDocument, course: Course): Promise<string | undefined> {
-    const { hasChanged } = this.settings;
-    if (course.state !== 'refused' || !hasChanged) return undefined;
+    const { lookAgain } = this.settings;
+    if (course.state !== 'refused' || !lookAgain) return undefined;
     const refused = new Set(course.steps.flatMap(({ outcome, system }) => (outcome === 'refused' ? [system] : [])));
-    for (const system of refused)
-      if (await hasChanged(system)) return goneFromUnder(plan, await this.live.allSchemas());
-    return undefined;
+    for (const system of refused) await lookAgain(system);
+    return goneFromUnder(plan, await this.live.allSchemas());
   }
 
   /** It ended its process every time it was begun: a person looks at it, and may send it again. */

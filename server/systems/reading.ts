@@ -33,10 +33,15 @@ export async function newestReading(
 /**
  * Reads a system again: its schema, and what it can do, which is tried now and holds until the next reading. A reading
  * that shows nothing new of the schema isn't kept: the last one that did stays the newest.
+ * @param unasked nobody waits for it: that it can't be read at this moment says nothing of the system's state
  * @returns how it differs from the reading before
  * @throws SystemTrouble when it can't be read; the state it is in is kept
  */
-export async function readAgain({ db, sealer, via }: Reader, system: SystemRow): Promise<Difference[]> {
+export async function readAgain(
+  { db, sealer, via }: Reader,
+  system: SystemRow,
+  unasked = false,
+): Promise<Difference[]> {
   try {
     if (system.kind === 'json') {
       await compareWithApi({ db, sealer, via }, system);
@@ -52,7 +57,7 @@ export async function readAgain({ db, sealer, via }: Reader, system: SystemRow):
     });
     return differences;
   } catch (error) {
-    if (isSystemTrouble(error))
+    if (isSystemTrouble(error) && !unasked)
       await changeSystem(db, system.id, { state: error.code, stateWords: error.message, checkedAt: new Date() });
     throw error;
   }
