@@ -275,6 +275,41 @@ export function withoutPaired(document: Pairing, carried: readonly CarriedLine[]
   return { ...document, lines: document.lines.filter(({ id }) => !gone.has(id)) };
 }
 
+/** A field that was made under another name than was planned, such as by somebody's hand. */
+export interface MadeOtherwise {
+  system: string;
+  entity: string;
+  planned: string;
+  made: string;
+}
+
+/** Lines by the names that their fields have by now. */
+export function carriedAs(
+  of: { document: IntakeDocument } | { pairing: Pairing },
+  carried: readonly CarriedLine[],
+  made: readonly MadeOtherwise[],
+): CarriedLine[] {
+  const now = ({ system, entity }: { system: string; entity: string }, field: string): string =>
+    made.find((each) => each.system === system && each.entity === entity && each.planned === field)?.made ?? field;
+  return carried.map((each): CarriedLine => {
+    if (each.kind === 'pair') {
+      if (!('pairing' in of)) return each;
+      const [left, right] = SIDES.map((side) => {
+        const [first, ...rest] = each.line[side].path;
+        return { ...each.line[side], path: [now(of.pairing[side], first!), ...rest] };
+      });
+      return { ...each, line: { ...each.line, left: left!, right: right! } };
+    }
+    const step = 'document' in of ? of.document.plan.steps.find(({ id }) => id === each.step) : undefined;
+    if (!step || !('document' in of)) return each;
+    if (each.kind === 'question') return { ...each, field: now(step, each.field) };
+    const conversion = conversionOf(of.document);
+    const read = (name: string): string => (conversion ? now(conversion, name) : name);
+    const line = { ...each.line, field: now(step, each.line.field), from: each.line.from.map(read) };
+    return { ...each, line, ...(each.takes ? { takes: { ...each.takes, name: read(each.takes.name) } } : {}) };
+  });
+}
+
 /** The fields that lines of a document need: where one isn't there, the line has nowhere to go. */
 export function fieldsNeeded(
   of: { document: IntakeDocument } | { pairing: Pairing },

@@ -96,6 +96,8 @@ export interface PlaceStands {
   there?: FieldThere;
   /** What is made there. */
   made?: DefinedField;
+  /** Nothing can be made there from here: somebody makes it there, and it is found by reading. */
+  byHand?: true;
   /** As which kind it is made, where the system has no such kind. */
   as?: string;
   /** Why it can't be there. */

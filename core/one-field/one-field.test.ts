@@ -7,6 +7,7 @@ import { joinedValue } from '../schema-changes/index.ts';
 import type { Entity, Field, Schema } from '../schema/index.ts';
 import {
   assumedValue,
+  carriedAs,
   fieldMade,
   givenByLine,
   givenByPair,
@@ -119,6 +120,25 @@ describe('a field in several places', () => {
     const at = (name: string) => places.find((each) => each.entity === name);
     expect(at('people')!.made!.name).toBe('name_2');
     expect(at('subscribers')!.cannot).toBe('no kind for it');
+  });
+  it('is made by hand, last, where nothing can be made from here; lines go by what it is called there', () => {
+    const systems = new Map([...around().systems, ['letters', { schema: letters, make: undefined }] as const]);
+    const plan = planField(wanted(), around({ systems }));
+    expect(plan.places.find((each) => each.entity === 'subscribers')).toMatchObject({
+      byHand: true,
+      made: { name: 'housing' },
+    });
+    const fields = stepsOfPlan(plan, NOTHING).flatMap((step) => (step.kind === 'field' ? [step.entity] : []));
+    expect(fields.at(-1)).toBe('subscribers');
+    const lines = plan.lines.flatMap(({ id, carried }) => (id === 'q' && carried ? [carried] : []));
+    const made = [{ system: 'letters', entity: 'subscribers', planned: 'housing', made: 'Housing_x' }];
+    const [line] = carriedAs({ pairing }, lines, made);
+    expect(line).toMatchObject({ line: { left: { path: ['Housing_x'] }, right: { path: ['housing'] } } });
+    const own = plan.lines.flatMap(({ id, carried }) => (id === 'c' && carried ? [carried] : []));
+    const otherwise = [{ system: 'crm', entity: 'enquiries', planned: 'housing', made: 'hs' }];
+    expect(carriedAs({ document: conversion }, own, otherwise)[0]).toMatchObject({
+      ...{ takes: { name: 'hs' }, line: { from: ['hs'], field: 'housing' } },
+    });
   });
   it('is another where somebody says so', () => {
     const { places } = planField(wanted({ places: [{ system: 'crm', entity: 'contracts', field: '' }] }), around());

@@ -74,8 +74,8 @@ export function standsIn(
   const known = whichIsThere(wanted, place, entity);
   if (typeof known === 'string') return { ...at, cannot: known };
   if (known) return { ...at, there: comparedWith(wanted, known.field, known.why, place?.asIs === true) };
-  if (!make) return { ...at, cannot: 'fields can’t be made there from here' };
   const definition = definitionFor(wanted, entity);
+  if (!make) return { ...at, made: definition, byHand: true };
   const made = make(entity, definition);
   if (typeof made === 'string') return { ...at, cannot: made };
   return {
@@ -127,7 +127,7 @@ export function fieldThen(
 ): Field | undefined {
   if (!stands.wanted) return undefined;
   if (stands.made) {
-    const made = make?.(entity, stands.made);
+    const made = make ? make(entity, stands.made) : fieldMade(stands.made);
     return typeof made === 'object' ? made : undefined;
   }
   const { there } = stands;

@@ -60,7 +60,10 @@ const withField = (entity: Entity, field: Field): Entity => ({
  * then lines.
  */
 export function stepsOfPlan({ places, lines, schemas }: FieldPlan, naming: Naming): ChangeStep[] {
-  const wanted = places.filter((each) => each.wanted);
+  // What somebody has to make there by hand comes last: nothing else waits for it but the lines.
+  const wanted = places
+    .filter((each) => each.wanted)
+    .sort((a, b) => Number(a.byHand ?? false) - Number(b.byHand ?? false));
   const made = wanted.flatMap(({ system, entity, label, made: field }): ChangeStep[] =>
     field ? [{ kind: 'field', system, entity, field, called: label }] : [],
   );

@@ -67,11 +67,25 @@ async function withJobs(db: Database, rows: readonly SchemaChangeRow[]): Promise
 /** What is one field in several places, as far as it was made so and not taken back. */
 export async function fieldFamilies(db: Database): Promise<FieldFamily[]> {
   const rows = await db
-    .select({ family: schemaChanges.oneField })
+    .select({ family: schemaChanges.oneField, steps: schemaChanges.steps, outcomes: schemaChanges.outcomes })
     .from(schemaChanges)
     .where(and(isNotNull(schemaChanges.oneField), eq(schemaChanges.direction, 'forth')))
     .orderBy(schemaChanges.turn);
-  return rows.flatMap(({ family }) => family ?? []);
+  return rows.flatMap(({ family, steps, outcomes }) => {
+    if (!family) return [];
+    // A field is called as it was made, which may be otherwise than was planned.
+    const made = (member: FieldFamily['members'][number]): string | undefined => {
+      const at = steps.findIndex(
+        (step) =>
+          step.kind === 'field' &&
+          step.system === member.system &&
+          step.entity === member.entity &&
+          step.field.name === member.field,
+      );
+      return outcomes[at]?.made?.[0];
+    };
+    return [{ ...family, members: family.members.map((each) => ({ ...each, field: made(each) ?? each.field })) }];
+  });
 }
 
 /**

@@ -8,6 +8,8 @@ import {
 } from '@zusammen/core/adapters';
 import { fieldLike, fieldNameFor, type DefinedEntity, type DefinedField } from '@zusammen/core/definitions';
 import { entityOf, fieldOf, type Entity, type Option, type Schema } from '@zusammen/core/schema';
+import { fieldInWords } from '@zusammen/core/schema-changes';
+import { listed } from '@zusammen/core/values';
 import { adapterOf, saveAdapter, snapshotsOf, systemById, type AdapterRow, type SystemRow } from '../store/index.ts';
 import { lookAt, type SignInSecrets } from './json/index.ts';
 import { readAgain, type Reader } from './reading.ts';
@@ -56,7 +58,7 @@ export async function addOptions(
     return readSchema(changing, place);
   }
   const now = place.adapter;
-  if (!addOption || !now) throw new SchemaRefused('Its options can’t be changed from here.');
+  if (!addOption || !now) return addedByHand(changing, place, [entityName, field], options);
   const labelled = now.schemaChanges?.addOption?.label !== undefined;
   const added: Option[] = [];
   let refused: string | undefined;
@@ -82,6 +84,43 @@ export async function addOptions(
   if (refused !== undefined) throw new SchemaRefused(refused);
 }
 
+/** Where nothing can be changed from here, somebody changes it there: it is ticked off by reading. @throws SchemaRefused saying what to do */
+async function addedByHand(
+  changing: Changing,
+  place: Place,
+  [entityName, field]: readonly [string, string],
+  options: readonly Option[],
+): Promise<void> {
+  const entity = await entityAnew(changing, place, entityName);
+  const known = fieldOf(entity, field);
+  const lacking = options.filter(({ value }) => !known?.options?.some((each) => each.value === value));
+  if (lacking.length === 0) return;
+  const named = listed(
+    lacking.map(({ label }) => label),
+    { most: 10, quoted: true },
+  );
+  throw new SchemaRefused(
+    `Options can’t be added there from here. Add ${named} to ${known?.label ?? field} of ${entity.label} by hand, then go on with it.`,
+  );
+}
+
+/** The same of a field. @returns what it is called there */
+async function madeByHand(changing: Changing, place: Place, entityName: string, wanted: DefinedField): Promise<string> {
+  const entity = await entityAnew(changing, place, entityName);
+  const known = fieldLike(wanted, entity);
+  if (known) return known.name;
+  throw new SchemaRefused(
+    `Fields can’t be made there from here. Make “${wanted.label}” of ${entity.label} by hand (${fieldInWords(wanted)}), then go on with it.`,
+  );
+}
+
+async function entityAnew(changing: Changing, place: Place, entityName: string): Promise<Entity> {
+  // What an adapter says is changed where it is taught.
+  if (place.adapter) return entityIn(place, entityName);
+  await readSchema(changing, place);
+  return entityIn({ schema: await schemaNow(changing, place.row.id) }, entityName);
+}
+
 /**
  * Adds a field to an entity in its system, of the kind that is nearest to what is wanted, and knows of it from then on.
  * @returns the field's name @throws SchemaRefused, SystemTrouble
@@ -96,18 +135,19 @@ export async function addField(
   const place = await placeOf(changing, systemId);
   const entity = entityIn(place, entityName);
   const changes = place.client.schemaChanges;
-  if (!changes?.addField) throw new SchemaRefused('No fields can be made there from here.');
+  if (!changes?.addField) return madeByHand(changing, place, entityName, named(wanted, entity));
   if (place.adapter) return addFieldByAdapter(changing, place, place.adapter, entity, wanted, by);
-  const name =
-    wanted.name ??
-    fieldNameFor(
-      wanted.label,
-      entity.fields.map((field) => field.name),
-    );
-  const field: DefinedField = { ...wanted, name, type: wanted.type === 'id' ? 'text' : wanted.type };
+  const field = named(wanted, entity);
   settled(await changes.addField(entity, field, place.schema));
   await readSchema(changing, place);
   return madeIn(await schemaNow(changing, systemId), entityName, field);
+}
+
+/** The wanted field under its name there. */
+function named(wanted: NewField & Partial<Omit<DefinedField, keyof NewField>>, { fields }: Entity): DefinedField {
+  const taken = fields.map(({ name }) => name);
+  const type = wanted.type === 'id' ? 'text' : wanted.type;
+  return { ...wanted, name: wanted.name ?? fieldNameFor(wanted.label, taken), type };
 }
 
 async function addFieldByAdapter(
@@ -233,7 +273,7 @@ async function placeOf(changing: Changing, systemId: string): Promise<Place> {
   return { row, client, schema, adapter: adapter?.document };
 }
 
-function entityIn({ schema }: Place, entityName: string): Entity {
+function entityIn({ schema }: Pick<Place, 'schema'>, entityName: string): Entity {
   const entity = entityOf(schema, entityName);
   if (!entity) throw new SchemaRefused(`It has no entity “${entityName.slice(0, 60)}”.`);
   return entity;

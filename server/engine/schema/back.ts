@@ -67,7 +67,7 @@ export async function takeStepBack(
       await followBack(work, step, [...step.touched, ...touched], by);
       return undefined;
     case 'carry':
-      await carryNoMore(work, step, by);
+      await carryNoMore(work, step, change, by);
       return undefined;
     case 'rows':
       return takeRowsBack(work, { intake, importId, by });

@@ -56,7 +56,7 @@ export async function carryOutStep(
     case 'follow':
       return { touched: await followOn(work, step, outcomes[at]?.touched ?? [], change.by) };
     case 'carry':
-      await carryOn(work, step, change.by);
+      await carryOn(work, step, { ...change, outcomes: [...outcomes] });
       return {};
     case 'rows':
       return takeRowsIn(work, change, step, outcomes);

@@ -217,7 +217,7 @@ function Place({
 
 /** Whether what is there has the options as they are wanted, and what is done where it hasn't. */
 function Agree({
-  stand: { there, made, as },
+  stand: { there, made, as, byHand },
   draft: {
     field: { options = [], type },
   },
@@ -231,6 +231,10 @@ function Agree({
 }) {
   const chosen = type === 'option' || type === 'options';
   if (made) {
+    if (byHand)
+      return (
+        <span className="text-saffron">◆ made there by hand: it is asked for, and found by reading the schema</span>
+      );
     if (as !== undefined) return <span className="text-saffron">◆ made as {as}: there is no such kind there</span>;
     return (
       <span className="text-soft">
