@@ -1,6 +1,7 @@
 import { freshLine, freshPairing } from '@zusammen/core/pairing';
 import { addPairing } from '../store/index.ts';
 import { conversionsOn, type Conversions } from '../testing/conversions.ts';
+import { simpleServer } from '../testing/odata/third-party.ts';
 import { openStage, type Json, type Stage } from '../testing/stage.ts';
 import { until } from '../testing/until.ts';
 
@@ -168,6 +169,29 @@ describe('one field, wherever it is needed', () => {
     const { schema } = (await stage.api('GET', `/systems/${letters}`)).body;
     const subscriber = schema.entities.find(({ name }: Json) => name === 'subscribers');
     expect(subscriber.fields.filter(({ label }: Json) => label === 'Housing')).toHaveLength(1);
+  });
+
+  it('is made by hand in a server of others that lets nobody change its schema, and ticked off by reading it', async () => {
+    const server = await simpleServer();
+    try {
+      const system = { name: 'Others', address: server.address, token: 't', practice: true, personal: false };
+      const others = (await stage.api('POST', '/systems', system)).body.system.id;
+      const body = {
+        ...{ field: { label: 'Kind of roof', type: 'text' }, lines: [] },
+        places: [{ system: others, entity: 'People' }],
+      };
+      expect((await look(body)).places.find((each: Json) => each.system === others)).toMatchObject({ byHand: true });
+      const { change } = (await stage.api('POST', '/schema/one-field', body)).body;
+      expect(await atRest(change)).toMatchObject({
+        ...{ state: 'paused', outcomes: [{ state: 'refused' }] },
+        words: expect.stringContaining('Make “Kind of roof” of'),
+      });
+      server.extend('Kind_of_roof', 'Edm.String');
+      await stage.api('POST', `/schema-changes/${change}/go-on`);
+      expect((await atRest(change)).outcomes).toMatchObject([{ state: 'done', made: ['Kind_of_roof'] }]);
+    } finally {
+      await server.close();
+    }
   });
 
   it('is refused with the part that is wrong, and counted where it is', async () => {

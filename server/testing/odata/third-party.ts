@@ -35,22 +35,21 @@ async function listening(make: (address: string) => RequestListener | Promise<Re
 }
 
 /** simple-odata-server over nedb: text keys that it makes itself, no versions, and a 204 to any change. */
-export async function simpleServer(): Promise<ThirdParty> {
+export async function simpleServer(): Promise<ThirdParty & { extend(name: string, type: string): void }> {
   const store = new Datastore({ inMemoryOnly: true });
+  const person: Record<string, { type: string; key?: boolean }> = {
+    _id: { type: 'Edm.String', key: true },
+    Name: { type: 'Edm.String' },
+    Email: { type: 'Edm.String' },
+    Height: { type: 'Edm.Decimal' },
+    Number: { type: 'Edm.Int32' },
+    Member: { type: 'Edm.Boolean' },
+  };
   const { address, close } = await listening((at) => {
     const server = odataServer(at.replace(/\/$/, ''))
       .model({
         namespace: 'simple',
-        entityTypes: {
-          Person: {
-            _id: { type: 'Edm.String', key: true },
-            Name: { type: 'Edm.String' },
-            Email: { type: 'Edm.String' },
-            Height: { type: 'Edm.Decimal' },
-            Number: { type: 'Edm.Int32' },
-            Member: { type: 'Edm.Boolean' },
-          },
-        },
+        entityTypes: { Person: person },
         entitySets: { People: { entityType: 'simple.Person' } },
       })
       .adapter(adapter((_set, done) => done(null, store)));
@@ -59,6 +58,8 @@ export async function simpleServer(): Promise<ThirdParty> {
   return {
     address,
     close,
+    // As whoever keeps the server does: by hand, in its model.
+    extend: (name, type) => void (person[name] = { type }),
     people: () =>
       new Promise((resolve, reject) => store.find({}, (error, found) => (error ? reject(error) : resolve(found)))),
   };
