@@ -98,21 +98,21 @@ const { systems } = (await (await page.request.get(`${address}/api/systems`)).js
   systems: { id: string; kind: string }[];
 };
 const people = `system=${systems[0]!.id}&entity=People`;
-const [crm, letters] = ['odata', 'json'].map((kind) => systems.find((each) => each.kind === kind)!.id);
+const [crm, mailing] = ['odata', 'json'].map((kind) => systems.find((each) => each.kind === kind)!.id);
 // A field as a specialist has it after the first minute.
 const housing = ['Frame hive', 'Top-bar', 'Log hive', 'Skep'].map((kind) => ({ value: kind, label: kind }));
 const draft = {
   field: { label: 'Housing', type: 'options', options: housing, help: 'What their bees live in' },
   places: [
     ...['Enquiries', 'People', 'Contracts'].map((entity) => ({ system: crm, entity })),
-    { system: letters, entity: 'subscribers' },
+    { system: mailing, entity: 'subscribers' },
   ],
   lines: [],
 };
 await page.evaluate(`localStorage.setItem('one field', ${JSON.stringify(JSON.stringify(draft))})`);
 await take('field', '/schema/field');
 await page.evaluate("localStorage.removeItem('one field')");
-await take('options', `/schema/options?of=${crm}~People~interests&of=${letters}~subscribers~interests`, async () => {
+await take('options', `/schema/options?of=${crm}~People~interests&of=${mailing}~subscribers~interests`, async () => {
   await page.getByRole('button', { name: 'Add Swarms to Interests of Subscriber' }).click();
   await page.getByRole('button', { name: /^Spell hiring hives as Pollination/ }).click();
   await page.getByText('What it comes to').waitFor();
