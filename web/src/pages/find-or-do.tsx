@@ -32,6 +32,13 @@ const PLACES: { name: string; words?: string; to: string; roles: User['role'][] 
   { name: 'Search all changes', words: 'ledger export', to: '/ledger?by=change', roles: EVERYBODY },
   { name: 'Look at schemas', words: 'entities fields options reach', to: '/schema', roles: EVERYBODY },
   { name: 'Make a new entity', words: 'sheet spreadsheet definition schema', to: '/schema/new', roles: SPECIALISTS },
+  {
+    name: 'Make a field wherever it is needed',
+    words: 'new field options schema',
+    to: '/schema/field',
+    roles: SPECIALISTS,
+  },
+  { name: 'Compare options', words: 'spelling missing rename join schema', to: '/schema/options', roles: EVERYBODY },
   { name: 'Look at what was changed of schemas', words: 'entities fields', to: '/schema/changes', roles: EVERYBODY },
   { name: 'Look at systems', words: 'connections health', to: '/systems', roles: EVERYBODY },
   { name: 'Connect a system', to: '/systems?connect=1', roles: ['administrator'] },
