@@ -206,9 +206,13 @@ test('options are compared over both systems: a spelling and a missing one are m
     page.getByRole('row').filter({ has: page.getByRole('button', { name: `Rename or join ${option}`, exact: true }) });
   // How many records hold each stands beside it.
   await expect(row('hiring hives')).toContainText(/● the same ?\d/);
-  await expect(row('Swarms')).toContainText('missing');
   await expect(row('Honey')).toContainText(/the same as “honey” ?\d/);
-  await page.getByRole('button', { name: 'Add Swarms to Interests of Subscriber' }).click();
+  // A list as it should be shows what both lack.
+  await page.getByRole('button', { name: 'Paste a list' }).click();
+  await page.getByLabel('The list, one option on each line').fill('Mead making');
+  await page.getByRole('button', { name: 'Compare with them' }).click();
+  await expect(row('Mead making')).toContainText('missing');
+  await page.getByRole('button', { name: 'Add Mead making to Interests of Subscriber' }).click();
   await page.getByRole('button', { name: 'Rename or join hiring hives' }).click();
   await page.getByRole('option', { name: 'Pollination' }).click();
   // What it comes to is said before anything is changed.
@@ -244,6 +248,38 @@ const renamed = async (path: string, name: string): Promise<void> => {
   expect(response.status).toBe(204);
 };
 
+/** An intake of three fields that goes by nothing that other tests change. */
+async function writesPhones(page: Page): Promise<void> {
+  const { systems } = (await (await page.request.get(`${address()}/api/systems`)).json()) as {
+    systems: { id: string; name: string }[];
+  };
+  const system = systems.find(({ name }) => name === 'Co-op CRM')!.id;
+  const names = [
+    ['last', 'last_name', 'text'],
+    ['mail', 'email', 'email'],
+    ['tel', 'phone', 'phone'],
+  ] as const;
+  const line = ([from, field]: (typeof names)[number]) => ({
+    ...{ id: from, from: [from], field, ifBoth: 'write', blankErases: false, origin: 'set' },
+    treatments: from === 'tel' ? [{ kind: 'phone', country: 'DE' }] : [],
+  });
+  const step = {
+    ...{ id: 'person', system, entity: 'People', recognise: [{ fields: ['email'] }], lines: names.map(line) },
+    ...{ whenNone: 'create', whenOne: 'update', whenSeveral: 'ask' },
+  };
+  const document = {
+    ...{ format: 1, name: 'Telephone numbers', source: { kind: 'program' }, settings: { perMinute: 60 } },
+    fields: names.map(([name, , type]) => ({ name, label: name, type, required: false })),
+    plan: { steps: [step] },
+  };
+  const made = await page.request.post(`${address()}/api/intakes`, { data: { key: 'renamed-phone', document } });
+  const { intake } = (await made.json()) as { intake: { id: string } };
+  const published = await page.request.post(`${address()}/api/intakes/${intake.id}/publish`, {
+    data: { revision: 1, accept: true },
+  });
+  expect(published.status()).toBe(200);
+}
+
 /** Reads the CRM's schema in the interface, and has everything go by the new name that is seen there. */
 async function mendRenames(page: Page): Promise<void> {
   await page.goto(`${address()}/systems`);
@@ -261,22 +297,18 @@ test('the reach of a field is asked for; a renamed one is recognised, mended eve
   await page.goto(`${address()}/schema`);
   await page.getByRole('button', { name: 'Person' }).first().click();
   await page.getByRole('button', { name: 'Reach of Phone' }).click();
-  await expect(page.getByRole('link', { name: 'Pollination enquiry' }).first()).toBeVisible();
+  await expect(page.getByRole('dialog').getByRole('link').first()).toBeVisible();
   await page.keyboard.press('Escape');
 
+  await writesPhones(page);
   await renamed('Person/phone', 'telephone');
   await page.goto(`${address()}/systems`);
   await page.getByRole('row', { name: /Co-op CRM/ }).click();
   await page.getByRole('button', { name: 'Read its schema again' }).click();
   await expect(page.getByText(/places go by old names/)).toBeVisible({ timeout: 60_000 });
-  await fetch(`${address()}/in/pollination-enquiry`, {
+  await fetch(`${address()}/in/renamed-phone`, {
     method: 'POST',
-    body: new URLSearchParams({
-      contact_last: 'Reetz',
-      contact_first: 'Jule',
-      contact_email: 'jule.reetz@biene.example',
-      contact_phone: '030 23125 333',
-    }),
+    body: new URLSearchParams({ last: 'Reetz', mail: 'jule.reetz@biene.example', tel: '030 23125 333' }),
   });
   // It waits rather than fails.
   const waits = async (): Promise<string> => {

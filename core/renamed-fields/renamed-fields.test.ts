@@ -145,4 +145,9 @@ it('what has gone from under a plan is told in words, and nothing where its syst
   expect(goneFromUnder(intake.plan, schemas)).toContain('has no “phone” any more');
   expect(goneFromUnder(followRename(intake, move).plan, schemas)).toBeUndefined();
   expect(goneFromUnder(intake.plan, new Map())).toBeUndefined();
+  // What counts as evidence of who is meant is needed as well.
+  const plan = { steps: [{ ...blankStep('p', 'crm', 'People'), evidence: true }] };
+  const recognitions = new Map([['crm/People', { parts: [{ part: 'phone', field: 'phone' }] } as never]]);
+  expect(goneFromUnder(plan, schemas, recognitions)).toContain('has no “phone” any more');
+  expect(goneFromUnder(plan, schemas)).toBeUndefined();
 });

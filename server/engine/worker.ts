@@ -307,11 +307,12 @@ export class Worker {
     const { intakeId, version, seq, claim, attempts } = submission;
     const document = await this.live.document(intakeId, version);
     const schemas = await this.live.allSchemas();
-    const gone = goneFromUnder(document.plan, schemas);
+    const recognitions = await this.live.known.recognitions();
+    const gone = goneFromUnder(document.plan, schemas, recognitions);
     if (gone === undefined) return document;
     const newest = (await intakeById(this.db, intakeId))?.liveVersion ?? version;
     const mended = newest === version ? undefined : await this.live.document(intakeId, newest);
-    if (mended && goneFromUnder(mended.plan, await this.live.allSchemas()) === undefined) {
+    if (mended && goneFromUnder(mended.plan, await this.live.allSchemas(), recognitions) === undefined) {
       await goByVersion(this.db, { seq, claim }, newest);
       return mended;
     }
@@ -326,7 +327,7 @@ export class Worker {
     if (course.state !== 'refused' || !lookAgain) return undefined;
     const refused = new Set(course.steps.flatMap(({ outcome, system }) => (outcome === 'refused' ? [system] : [])));
     for (const system of refused) await lookAgain(system);
-    return goneFromUnder(plan, await this.live.allSchemas());
+    return goneFromUnder(plan, await this.live.allSchemas(), await this.live.known.recognitions());
   }
 
   /** It ended its process every time it was begun: a person looks at it, and may send it again. */
