@@ -14,7 +14,7 @@ import { adapterOf, saveAdapter, snapshotsOf, systemById, type AdapterRow, type 
 import { lookAt, type SignInSecrets } from './json/index.ts';
 import { readAgain, type Reader } from './reading.ts';
 import type { Systems } from './registry.ts';
-import { isSystemTrouble, NotUnderstood, type SchemaAnswer, type System } from './system.ts';
+import { isSystemTrouble, NotUnderstood, SystemUnavailable, type SchemaAnswer, type System } from './system.ts';
 
 /** What changing a system's schema works with. */
 export interface Changing extends Pick<Reader, 'db' | 'sealer'> {
@@ -302,7 +302,8 @@ async function isThere(
     const found = await lookAt({ address: describedAt, signIn, secrets }, via.dispatcher, via.readDescription);
     return Boolean(seen(found.adapter));
   } catch (error) {
-    if (isSystemTrouble(error)) return false;
+    // No answer is no answer: whether it is there isn't known, and it is asked again later.
+    if (isSystemTrouble(error) && !(error instanceof SystemUnavailable)) return false;
     throw error;
   }
 }

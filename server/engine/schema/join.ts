@@ -57,7 +57,7 @@ export async function joinOptions(
       found += ids.length;
       for (let next = 0; next < ids.length; next += AT_ONCE) {
         if (job.stopping) return 'stopped';
-        await Promise.all(ids.slice(next, next + AT_ONCE).map(one));
+        await allOf(ids.slice(next, next + AT_ONCE).map(one));
         done += Math.min(AT_ONCE, ids.length - next);
         if (done % TOLD_EVERY < AT_ONCE) await told(done);
       }
@@ -73,6 +73,12 @@ export async function joinOptions(
     };
   await removeOptions(work, step.system, [step.entity, step.field], [step.from.value]);
   return { records };
+}
+
+/** Waits for all of them also where one fails: what is still on its way would meet whoever begins again. */
+async function allOf<T>(work: readonly Promise<T>[]): Promise<T[]> {
+  await Promise.allSettled(work);
+  return Promise.all(work);
 }
 
 const holds = (value: Value, option: string): boolean =>
@@ -123,7 +129,7 @@ export async function takeJoinBack(
   const left: string[] = [];
   for (let next = 0; next < rows.length; next += AT_ONCE) {
     if (job.stopping) return { stopped: true };
-    const taken = await Promise.all(rows.slice(next, next + AT_ONCE).map(({ id }) => takeBackChange(taking, id)));
+    const taken = await allOf(rows.slice(next, next + AT_ONCE).map(({ id }) => takeBackChange(taking, id)));
     taken.forEach(({ done, words }, place) => {
       if (!done) left.push(`${rows[next + place]!.recordId}: ${words}`);
     });
