@@ -1,6 +1,6 @@
 import { freshLine, freshPairing, type Pairing } from '../pairing/index.ts';
 import type { IntakeDocument } from '../intake/index.ts';
-import type { Line } from '../mapping/index.ts';
+import { pairOptions, type Line } from '../mapping/index.ts';
 import type { Field, Option, Schema } from '../schema/index.ts';
 import { nextStep } from '../schema-changes/index.ts';
 import {
@@ -105,6 +105,9 @@ describe('options side by side', () => {
     const found = counterparts(many, others);
     expect(found.filter(({ there }) => there === undefined)).toHaveLength(1);
     expect(new Set(found.flatMap(({ there }) => there ?? [])).size).toBe(9_999);
+    // Pairing them for a line is the same work: none of it is looked for among all of them.
+    expect(pairOptions(many, others)[5]).toEqual({ from: 'v5', to: 'w5' });
+    expect(pairOptions(many, others)[9_999]).toEqual({ from: 'v9999', to: 'w9999' });
   });
 });
 

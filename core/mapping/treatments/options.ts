@@ -17,24 +17,44 @@ export function pairOptions(
   taken: readonly { value: string; label: string }[],
 ): OptionPair[] {
   const meaningOf = meaningOfChoices([sent, taken]);
+  // Lists may be long: what is found by a look isn't looked for among all of them.
+  const byValue = new Map<string, number>();
+  const byText = new Map<string, number>();
+  const byMeaning = new Map<string, number[]>();
+  taken.forEach((option, at) => {
+    if (!byValue.has(option.value)) byValue.set(option.value, at);
+    for (const text of [fold(option.value), fold(option.label)]) if (!byText.has(text)) byText.set(text, at);
+    const meaning = meaningOf(option);
+    if (meaning === undefined) return;
+    const same = byMeaning.get(meaning);
+    if (same) same.push(at);
+    else byMeaning.set(meaning, [at]);
+  });
+  const firstOf = (...places: (number | undefined)[]): number | undefined => {
+    const known = places.filter((at) => at !== undefined);
+    return known.length === 0 ? undefined : Math.min(...known);
+  };
+  let compared = 0;
   return sent.map(({ value, label }) => {
-    const same = taken.find((option) => option.value === value);
-    const alike = taken.find((option) =>
-      [option.value, option.label].some((text) => fold(text) === fold(value) || fold(text) === fold(label)),
-    );
     const meaning = meaningOf({ value, label });
-    const meantSame = meaning === undefined ? [] : taken.filter((option) => meaningOf(option) === meaning);
-    const near = taken
-      .map((option) => ({ option, like: likenessOf(label, option.label) }))
-      .sort((a, b) => b.like - a.like)[0];
-    const chosen =
-      same ??
-      alike ??
-      (meantSame.length === 1 ? meantSame[0] : undefined) ??
-      (near && near.like >= 0.8 ? near.option : undefined);
-    return chosen ? { from: value, to: chosen.value } : { from: value };
+    const meant = meaning === undefined ? [] : (byMeaning.get(meaning) ?? []);
+    let chosen =
+      byValue.get(value) ??
+      firstOf(byText.get(fold(value)), byText.get(fold(label))) ??
+      (meant.length === 1 ? meant[0] : undefined);
+    if (chosen === undefined && compared + taken.length <= MOST_COMPARED) {
+      compared += taken.length;
+      const near = taken
+        .map((option, at) => ({ at, like: likenessOf(label, option.label) }))
+        .sort((x, y) => y.like - x.like)[0];
+      if (near && near.like >= 0.8) chosen = near.at;
+    }
+    return chosen === undefined ? { from: value } : { from: value, to: taken[chosen]!.value };
   });
 }
+
+/** Labels are held beside one another at most so often: of two lists of thousands, only what is plainly the same is paired. */
+const MOST_COMPARED = 50_000;
 
 /** How alike two labels are, by their words or, where each is one word, by its letters. */
 function likenessOf(a: string, b: string): number {
