@@ -155,7 +155,10 @@ test('a ring of values is stopped, a field is made there, and an option is added
     (await pairing(page, id)).causes.find(({ words }) => words.includes('swarms'))?.count ?? 0;
   await expect.poll(refused, { timeout: 30_000 }).toBeGreaterThanOrEqual(2);
   await page.reload();
+  const answered = page.waitForResponse((response) => response.url().endsWith(`/pairings/${id}/again`));
   await page.getByRole('button', { name: /^Add “Swarms” there and send these \d+ again$/ }).click();
+  // Whatever has kept it from being added is said here, not by a count that never falls.
+  expect(await (await answered).json()).toEqual({ again: expect.any(Number) });
   await expect.poll(refused, { timeout: 60_000 }).toBe(0);
   for (const { id: each } of paired) {
     const now = await subscriber(each!);

@@ -32,6 +32,10 @@ const INTAKE = uuid();
 const queue = (...lanes: string[]): Promise<number> => queueFor(INTAKE, ...lanes);
 const queueFor = (intake: string, ...lanes: string[]): Promise<number> =>
   inTransaction(db, async (query) => {
+    await query(
+      "INSERT IGNORE INTO intakes (id, `key`, state, draft, revision, created_at, changed_at) VALUES (?, ?, 'open', '{}', 1, ?, ?)",
+      [intake, intake, now(), now()],
+    );
     const [turn] = await query<{ id: number }>(
       "INSERT INTO turns (kind, subject, actor, at) VALUES ('submission', '', 'test', ?) RETURNING id",
       [now()],

@@ -23,6 +23,7 @@ import {
 import { claimDue, noteLingering, prolongClaims, type Claimed } from './claim.ts';
 import { ReadAhead } from './conversions/ahead.ts';
 import { asTakenIn, RecordGone } from './conversions/renew.ts';
+import { Hands } from './hands.ts';
 import type { LiveView } from './live.ts';
 import type { Pairings } from './pairing/index.ts';
 import { GATHER_MS, Settler, TakenOver, type Settlement } from './settle.ts';
@@ -62,11 +63,7 @@ const GIVEN_UP =
 /** Takes submissions from the queue and carries them out. Any number may run, in any number of processes. */
 export class Worker {
   private readonly atWork = new Map<Claimed, Promise<void>>();
-  /** Claimed, and not begun yet. */
-  private readonly claimed: Claimed[] = [];
-  /** The systems that an intake's plan needs, as one text; known from its first submission on. */
-  private readonly systemsOf = new Map<string, string>();
-  private readonly busy = new Map<string, number>();
+  private readonly hands: Hands;
   private claiming: Promise<void> | undefined;
   private again = false;
   /** Suspects are due: nothing more is begun until all else is done and they have been tried (engine/claim.ts). */
@@ -91,6 +88,7 @@ export class Worker {
   ) {
     this.intents = new Batcher((entries) => noteIntents(db, entries), GATHER_MS);
     this.settler = new Settler(db);
+    this.hands = new Hands(settings.concurrency);
     this.ahead = new ReadAhead(systems, live);
   }
 
@@ -100,7 +98,7 @@ export class Worker {
       void prolongClaims(
         this.db,
         this.settings.name,
-        [...this.atWork.keys(), ...this.claimed].map(({ seq }) => seq),
+        [...this.atWork.keys(), ...this.hands.waiting].map(({ seq }) => seq),
         new Date(),
       ).catch(() => undefined);
     }, 10_000);
@@ -116,11 +114,10 @@ export class Worker {
       this.again = true;
       return;
     }
-    // A claim costs the same for one as for many: the store of claimed ones is filled up when it is nearly empty.
-    const ready = this.claimed.filter((each) => !this.isFull(this.groupOf(each.intakeId))).length;
-    if (ready > this.settings.concurrency / 2) return;
+    const room = this.hands.room();
+    if (room === 0) return;
     if (this.drains && !this.isIdle()) return;
-    this.claiming = this.claim(this.settings.concurrency * 2 - ready).finally(() => {
+    this.claiming = this.claim(room).finally(() => {
       this.claiming = undefined;
       if (this.again) {
         this.again = false;
@@ -130,40 +127,28 @@ export class Worker {
   }
 
   private isIdle(): boolean {
-    return this.atWork.size === 0 && this.claimed.length === 0;
+    return this.atWork.size === 0 && this.hands.waiting.length === 0;
   }
 
   /** What is alone at work for a while is noted to be, once: it may be what this process ends of. */
   private noteLingering(): void {
     const [only, ...others] = this.atWork.keys();
-    if (!only || others.length > 0 || this.claimed.length > 0) return;
+    if (!only || others.length > 0 || this.hands.waiting.length > 0) return;
     if (this.noted === only || Date.now() - this.begunAt < LINGERS_MS) return;
     this.noted = only;
     void noteLingering(this.db, this.settings.name, only.seq).catch(() => undefined);
   }
 
-  private groupOf(intakeId: string): string {
-    return this.systemsOf.get(intakeId) ?? intakeId;
-  }
-
-  /** A slow system holds up only what needs it: those that need the same never take all hands. */
-  private isFull(group: string): boolean {
-    return (this.busy.get(group) ?? 0) >= this.settings.concurrency;
-  }
-
   /** Sets to work on what is claimed, as far as there are hands. */
   private begin(): void {
-    while (this.atWork.size < Math.ceil(this.settings.concurrency * 1.5)) {
-      const at = this.claimed.findIndex((each) => !this.isFull(this.groupOf(each.intakeId)));
-      if (at < 0) return;
-      const [submission] = this.claimed.splice(at, 1) as [Claimed];
-      const group = this.groupOf(submission.intakeId);
-      this.busy.set(group, (this.busy.get(group) ?? 0) + 1);
+    for (let next = this.hands.take(); next; next = this.hands.take()) {
+      const { submission, done } = next;
       const work = this.carryOut(submission).finally(() => {
         this.atWork.delete(submission);
         this.ahead.forget(submission.seq);
-        this.busy.set(group, this.busy.get(group)! - 1);
-        this.look();
+        done();
+        if (this.hands.runLow(submission.intakeId)) this.look();
+        else this.begin();
       });
       this.atWork.set(submission, work);
       this.begunAt = Date.now();
@@ -175,7 +160,7 @@ export class Worker {
     this.stopped = true;
     clearInterval(this.poll);
     await this.claiming;
-    while (this.claimed.length > 0 || this.atWork.size > 0) {
+    while (!this.isIdle()) {
       this.begin();
       await Promise.race(this.atWork.values());
     }
@@ -186,13 +171,13 @@ export class Worker {
   /** Resolves when the queue holds nothing that could be worked on now; for tests and the demo's loading. */
   async idle(): Promise<void> {
     for (;;) {
-      while (this.claiming || this.atWork.size > 0 || this.claimed.length > 0) {
+      while (this.claiming || !this.isIdle()) {
         await this.claiming;
         await Promise.all(this.atWork.values());
       }
       this.look();
       await this.claiming;
-      if (this.atWork.size === 0 && this.claimed.length === 0 && !this.claiming) return;
+      if (this.isIdle() && !this.claiming) return;
     }
   }
 
@@ -204,22 +189,17 @@ export class Worker {
         this.settings.name,
         free,
         new Date(),
-        this.fullIntakes(),
+        this.hands.served(),
         idle,
       );
       if (claimed.length === free) this.again = true;
       this.drains = suspects;
-      this.claimed.push(...claimed);
+      this.hands.put(claimed);
       this.ahead.expect(claimed);
       this.begin();
     } catch (error) {
       this.settings.log('the queue could not be read', loggable(error));
     }
-  }
-
-  private fullIntakes(): Set<string> {
-    const seen = [...this.systemsOf.keys(), ...this.busy.keys()];
-    return new Set(seen.filter((intake) => this.isFull(this.groupOf(intake))));
   }
 
   private async carryOut(submission: Claimed): Promise<void> {
@@ -238,7 +218,7 @@ export class Worker {
       const acts = await this.whoActs(submission, document);
       if (acts === 'gone') return await this.lackPerson(submission);
       if (acts !== 'connection') person.acting = { ...acts, refused: () => (person.refused = true) };
-      this.systemsOf.set(submission.intakeId, systemsNeeded(document));
+      this.hands.learn(submission.intakeId, systemsNeeded(document));
       const systems = person.acting ? actingIn(this.systems, submission.acting!.system, person.acting) : this.systems;
       const { ofRecord } = submission;
       const ahead = ofRecord && (await this.ahead.take(seq));

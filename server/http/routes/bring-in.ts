@@ -15,7 +15,6 @@ import {
   secretsOf,
   setJobState,
   setSigned,
-  totalsOfImport,
   type ImportRow,
   type Intake,
   type SecretRow,
@@ -30,6 +29,7 @@ import {
   SUBMISSION_STATES,
 } from '@zusammen/core/api';
 import { actorOf, type Context } from '../context.ts';
+import { importTotals } from '../import-totals.ts';
 import { sendImportReport } from '../import-report.ts';
 import { rehearseFile } from '../file-rehearsal.ts';
 import { readPage } from '../pages.ts';
@@ -190,7 +190,7 @@ export const bringInRoutes = (context: Context): Route[] => {
         if (query['state'] !== undefined && !state) throw badField('state', 'is no state of a submission');
         const [rows, totals] = await Promise.all([
           rowsOfImport(db, job, { limit: 200, after, state }),
-          totalsOfImport(db, job),
+          importTotals(db, job),
         ]);
         return { import: job, rows, totals };
       },

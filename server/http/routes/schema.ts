@@ -17,13 +17,13 @@ import {
   noteChange,
   schemaChangeById,
   setJobState,
-  totalsOfImport,
   type SchemaChangeLine,
   type SystemRow,
   type User,
 } from '../../store/index.ts';
 import { isSystemTrouble } from '../../systems/index.ts';
 import { actorOf, type Context } from '../context.ts';
+import { importTotals } from '../import-totals.ts';
 import { inLines, LINES } from '../lines.ts';
 import { notFound, Problem } from '../problem.ts';
 import { isId } from '../query.ts';
@@ -304,6 +304,6 @@ async function rowsOf({ db }: Context, change: SchemaChangeLine): Promise<Schema
   const found = outcome?.import === undefined ? undefined : await importById(db, outcome.import);
   if (!found) return undefined;
   const { id, intakeId, state, rows: total, done, problems } = found;
-  const totals = await totalsOfImport(db, found);
+  const totals = await importTotals(db, found);
   return { import: id, intake: intakeId, state, total, done, totals, problems: problems.slice(0, 100) };
 }
