@@ -110,7 +110,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
     settings.role === 'web'
       ? undefined
       : new Worker(db, systems, live, pairings, {
-          ...{ ...workerSettings(log, settings.concurrency ?? 48), acting },
+          ...{ ...workerSettings(log, settings.concurrency ?? 96), acting },
           lookAgain: changeWatch(rereading),
           // Where another process accepts, nobody tells this one that something came.
           pollMs: settings.role === 'worker' ? 40 : 250,

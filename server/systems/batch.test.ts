@@ -116,3 +116,86 @@ describe('writes that belong together', () => {
     expect(a).toMatchObject({ status: 'rejected', reason: { waitMs: 7000 } });
   });
 });
+
+describe('what comes while many are under way', () => {
+  const read = (name: string): HttpRequest => ({
+    ...{ method: 'GET', url: `${base}People?$filter=name eq '${name}'`, headers: {}, repeatable: true, small: true },
+  });
+  interface Read {
+    id: string;
+    method: string;
+    url: string;
+  }
+  const found = ({ id, url }: Read) => ({ id, status: 200, body: { value: [{ url }] } });
+
+  /** A system that answers batches as told, and reads outside of them. */
+  function crowded(answer: (parts: Read[]) => HttpResponse | Promise<HttpResponse>) {
+    const asked: HttpRequest[] = [];
+    const send = withBatches(
+      async (request): Promise<HttpResponse> => {
+        asked.push(request);
+        await new Promise(setImmediate);
+        if (!request.url.endsWith('$batch')) return { status: 200, headers: {}, text: `singly ${request.url}` };
+        return answer((JSON.parse(request.body!) as { requests: Read[] }).requests);
+      },
+      { base, headers: () => ({}) },
+    );
+    const batches = (): HttpRequest[] => asked.filter(({ url }) => url.endsWith('$batch'));
+    return { asked, batches, send };
+  }
+  const names = Array.from({ length: 24 }, (_, at) => `n${at}`);
+
+  it('goes out together, reads apart from writes, and each gets its own answer', async () => {
+    const { batches, send } = crowded((parts) =>
+      ok(parts.map((part) => (part.method === 'get' ? found(part) : done(part as unknown as Part)))),
+    );
+    const [reads, writes] = await Promise.all([
+      Promise.all(names.map((name) => send(read(name)))),
+      Promise.all(names.map((name) => send({ ...write(name), small: true }))),
+    ]);
+    expect(reads.map(({ text }, at) => text.includes(`'${names[at]}'`))).toEqual(names.map(() => true));
+    expect(writes.map(({ text }, at) => text.includes(`"${names[at]}"`))).toEqual(names.map(() => true));
+    expect(batches().length).toBeGreaterThan(1);
+    for (const { body } of batches()) {
+      const methods = (JSON.parse(body!) as { requests: Read[] }).requests.map(({ method }) => method);
+      expect(new Set(methods).size).toBe(1);
+    }
+  });
+
+  it('goes out by itself where much is sent or comes back', async () => {
+    const { batches, send } = crowded((parts) => ok(parts.map(found)));
+    await Promise.all(names.map((name) => send({ ...read(name), small: false })));
+    expect(batches()).toEqual([]);
+  });
+
+  it.each([
+    ['finds nothing within a batch', (parts: Read[]) => ok(parts.map(({ id }) => ({ id, status: 404 })))],
+    ['says nothing about some', (parts: Read[]) => ok(parts.slice(1).map(found))],
+    ['doesn’t answer a batch', () => Promise.reject(new SystemUnavailable('It is away.'))],
+    ['takes no batches', () => ({ status: 501, headers: {}, text: '' })],
+  ])('is read singly from a system that %s', async (_, answer) => {
+    const { send } = crowded(answer);
+    const answers = await Promise.all(names.map((name) => send(read(name))));
+    expect(answers.map(({ status, text }, at) => status === 200 && text.includes(`'${names[at]}'`))).toEqual(
+      names.map(() => true),
+    );
+  });
+
+  it('isn’t read in batches again by a system that never gives anything there', async () => {
+    const { batches, send } = crowded((parts) => ok(parts.map(({ id }) => ({ id, status: 404 }))));
+    await Promise.all(names.map((name) => send(read(name))));
+    const before = batches().length;
+    await Promise.all(names.map((name) => send(read(name))));
+    expect(batches()).toHaveLength(before);
+  });
+
+  it('is written once: where a batch gets no answer nobody knows, and nothing is sent again', async () => {
+    const { asked, send } = crowded(() => Promise.reject(new SystemUnavailable('It is away.')));
+    const answers = await Promise.allSettled(names.map((name) => send({ ...write(name), small: true })));
+    expect(answers.filter(({ status }) => status === 'rejected').length).toBeGreaterThan(10);
+    const sent = asked.flatMap(({ url, body }) =>
+      url.endsWith('$batch') ? (JSON.parse(body!) as { requests: Part[] }).requests.map((part) => part.body.name) : [],
+    );
+    expect(new Set(sent).size).toBe(sent.length);
+  });
+});

@@ -1,11 +1,14 @@
 import { parse, stringify } from 'lossless-json';
 import { parseJsonExactly } from '@zusammen/core/values';
+import { Crowd } from './crowd.ts';
 import type { HttpRequest, HttpResponse, Send } from './http.ts';
 import { NotUnderstood, SystemUnavailable } from './system.ts';
 import { retryAfter } from './http.ts';
 
-/** Writes that belong together and come within this time of one another go out as one. */
+/** What belongs together and comes within this time of one another goes out as one, in milliseconds. */
 const GATHER_MS = 8;
+/** What only happens to come at once is held back no longer than this, in milliseconds. */
+const CROWD_MS = 4;
 /** The most in one batch. */
 const MOST = 50;
 
@@ -13,6 +16,8 @@ export interface BatchSettings {
   /** The service's root, ending with a slash. */
   base: string;
   headers: () => Record<string, string>;
+  /** How many of those that only happen to come at once go out together. */
+  crowd?: Crowd;
 }
 
 interface Waiting {
@@ -21,14 +26,24 @@ interface Waiting {
   reject: (error: unknown) => void;
 }
 
+/** What goes out as one. */
+interface Gathering {
+  waiting: Waiting[];
+  timer: NodeJS.Timeout;
+  /** Not because they belong together, but because many are under way. */
+  crowded: boolean;
+}
+
 /**
  * Sends writes of the same `group` in one JSON batch (OData JSON Format 4.01, 19), each answered on its own, or done all
- * or none (an atomicity group) where that is wanted. A lone one, and anything without a group, goes out as it is; so does
- * all, once a system turns out not to take batches.
+ * or none (an atomicity group) where that is wanted. While many requests are under way, small ones that don't belong
+ * together go out in batches as well, reads apart from writes (crowd.ts). A lone one goes out as it is; so does all, once
+ * a system turns out not to take batches.
  */
-export function withBatches(send: Send, { base, headers }: BatchSettings): Send {
-  const gathering = new Map<string, { waiting: Waiting[]; timer: NodeJS.Timeout }>();
+export function withBatches(send: Send, { base, headers, crowd = new Crowd() }: BatchSettings): Send {
+  const gathering = new Map<string, Gathering>();
   let able = true;
+  let readsAble = true;
   let groupsKnown = true;
 
   const release = (group: string): void => {
@@ -36,10 +51,14 @@ export function withBatches(send: Send, { base, headers }: BatchSettings): Send 
     if (!gathered) return;
     clearTimeout(gathered.timer);
     gathering.delete(group);
-    void sendAll(gathered.waiting);
+    void sendAll(gathered);
   };
-  const sendAll = async (waiting: readonly Waiting[]): Promise<void> => {
+  const sendAll = async ({ waiting, crowded }: Gathering): Promise<void> => {
     if (waiting.length === 1) return singly(waiting);
+    const started = performance.now();
+    const went = (failed: boolean): void => {
+      if (crowded) crowd.went({ failed, ms: performance.now() - started });
+    };
     try {
       const requests = waiting.map(({ request }) => request);
       let answers = await batched(requests, groupsKnown && requests.every(({ atomic }) => atomic));
@@ -52,14 +71,25 @@ export function withBatches(send: Send, { base, headers }: BatchSettings): Send 
         able = false;
         return singly(waiting);
       }
-      waiting.forEach(({ resolve, reject }, at) => {
-        const answer = answers[at]!;
-        if (answer instanceof Error) reject(answer);
-        else resolve(answer);
-      });
+      went(false);
+      settle(waiting, answers);
     } catch (error) {
+      went(true);
+      if (waiting.every(({ request }) => request.method === 'GET')) return singly(waiting);
       for (const { reject } of waiting) reject(error);
     }
+  };
+  const settle = (waiting: readonly Waiting[], answers: readonly (HttpResponse | Error)[]): void => {
+    const again: Waiting[] = [];
+    waiting.forEach((each, at) => {
+      const answer = answers[at]!;
+      // Not every service reads within a batch as it does outside: only what was surely read there counts.
+      if (each.request.method === 'GET' && (answer instanceof Error || answer.status !== 200)) again.push(each);
+      else if (answer instanceof Error) each.reject(answer);
+      else each.resolve(answer);
+    });
+    if (again.length > 1 && again.length === waiting.length) readsAble = false;
+    singly(again);
   };
   const singly = (waiting: readonly Waiting[]): void => {
     for (const { request, resolve, reject } of waiting) send(request).then(resolve, reject);
@@ -83,17 +113,27 @@ export function withBatches(send: Send, { base, headers }: BatchSettings): Send 
     return answersOf(response, requests.length);
   };
 
-  return (request) => {
-    const { group } = request;
-    if (group === undefined || !able) return send(request);
-    return new Promise((resolve, reject) => {
+  const gather = (group: string, request: HttpRequest, crowded: boolean, most: number): Promise<HttpResponse> =>
+    new Promise((resolve, reject) => {
       const held = gathering.get(group);
-      if (held) clearTimeout(held.timer);
+      // What belongs together is waited for as long as more of it comes; a crowd isn't.
+      if (held && !crowded) clearTimeout(held.timer);
+      const timer = held && crowded ? held.timer : setTimeout(() => release(group), crowded ? CROWD_MS : GATHER_MS);
       const waiting = [...(held?.waiting ?? []), { request, resolve, reject }];
-      gathering.set(group, { waiting, timer: setTimeout(() => release(group), GATHER_MS) });
-      if (waiting.length >= MOST) release(group);
+      gathering.set(group, { waiting, timer, crowded });
+      if (waiting.length >= most) release(group);
     });
-  };
+
+  return (request) =>
+    crowd.with(() => {
+      const { group, small, method } = request;
+      if (!able) return send(request);
+      if (group !== undefined) return gather(`belongs ${group}`, request, false, MOST);
+      const isRead = method === 'GET';
+      const { together } = crowd;
+      if (!small || together < 2 || (isRead && !readsAble)) return send(request);
+      return gather(isRead ? 'reads' : 'writes', request, true, together);
+    });
 }
 
 function partOf({ method, url, headers, body }: HttpRequest, base: string, id: string, together: boolean): unknown {

@@ -16,6 +16,8 @@ export interface HttpRequest {
   group?: string;
   /** All of its group are done, or none. */
   atomic?: boolean;
+  /** Little is sent and little comes back: it may go along with others while many are under way. */
+  small?: boolean;
 }
 
 export interface HttpResponse {

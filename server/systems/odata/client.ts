@@ -31,6 +31,9 @@ import { addressOf, bodyOf, idFrom, idIn, keysOf, parsed, recordOf, touchesStruc
 import { errorInside, refusalOf } from './refusal.ts';
 import { CsdlChanges } from './schema-changes.ts';
 
+/** So few records, and so many characters sent, may go along with others in one batch. */
+const FEW = 10;
+const SMALL = 20_000;
 /** Records asked for at once where many are read. */
 const PAGE = 500;
 /** Records that are compared here where a system can't search; a system with more has to be able to. */
@@ -98,6 +101,7 @@ export class ODataSystem implements System {
     if (asked.length < criteria.length) return this.compared(entity, criteria, limit, conditions.join(' and '));
     const response = await this.request({
       method: 'GET',
+      small: limit <= FEW,
       path: pathOf(entity.name, {
         $filter: conditions.join(' and ') || undefined,
         $top: String(limit),
@@ -196,6 +200,7 @@ export class ODataSystem implements System {
     const $expand = this.expand(entity, entity.fields);
     const response = await this.request({
       method: 'GET',
+      small: true,
       path: $expand === undefined ? address : `${address}?$expand=${encodeURIComponent($expand)}`,
     });
     if (response.status === 404 || response.status === 410 || isNothing(entity, response)) return undefined;
@@ -420,6 +425,7 @@ export class ODataSystem implements System {
       headers,
       ...(body === undefined ? {} : { body }),
       repeatable: this.capabilities.repeatability,
+      small: (body?.length ?? 0) <= SMALL,
       ...(sending.group === undefined ? {} : { group: sending.group, atomic: sending.atomic === true }),
     });
   }
@@ -434,7 +440,7 @@ export class ODataSystem implements System {
 
   /** Sends a request within the service. @throws as {@link System} says; what else it answers is returned */
   async request(ask: Ask): Promise<HttpResponse> {
-    const { method, path, url, body, headers = {}, repeatable = method === 'GET', group, atomic } = ask;
+    const { method, path, url, body, headers = {}, repeatable = method === 'GET', group, atomic, small } = ask;
     const response = await this.send({
       method,
       url: url ?? (path.startsWith(this.base) ? path : `${this.base}${path}`),
@@ -446,6 +452,7 @@ export class ODataSystem implements System {
       ...(body === undefined ? {} : { body }),
       repeatable,
       ...(group === undefined ? {} : { group, atomic: atomic === true }),
+      ...(small ? { small } : {}),
     });
     this.clockAhead = clockAheadIn(response) ?? this.clockAhead;
     if (response.status === 401) throw new TokenRefused('It does not accept this token.');
