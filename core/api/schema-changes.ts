@@ -1,4 +1,4 @@
-import type { ComparedEntity, DefinitionDocument } from '../definitions/index.ts';
+import type { ComparedEntity, DefinedField, DefinitionDocument } from '../definitions/index.ts';
 import type { Oddity, SeenColumn } from '../forms/index.ts';
 import type { ReferenceSeen, SheetEntity } from '../new-entities/index.ts';
 import type { LinkedOptions } from '../option-sets/index.ts';
@@ -80,9 +80,12 @@ export interface FieldGives {
   problem?: string;
 }
 
+/** A place as it stands. What is made there has the options that are wanted: nobody is told them once more for each place. */
+export type PlaceTold = Omit<PlaceStands, 'made'> & { made?: Omit<DefinedField, 'options'> };
+
 /** One field as it would be everywhere. */
 export interface FieldPlanTold {
-  places: PlaceStands[];
+  places: PlaceTold[];
   lines: (FoundLine & { gives?: FieldGives })[];
   /** What it comes to, in words, step by step. */
   steps: string[];

@@ -1,4 +1,5 @@
-import type { FieldCounts, FieldGives, FieldPlanTold, FieldRehearsed } from '@zusammen/core/api';
+import { setImmediate } from 'node:timers/promises';
+import type { FieldCounts, FieldGives, FieldPlanTold, FieldRehearsed, PlaceTold } from '@zusammen/core/api';
 import type { SubmittedValues } from '@zusammen/core/forms';
 import { conversionOf, valuesOfRecord, type IntakeDocument } from '@zusammen/core/intake';
 import {
@@ -10,6 +11,7 @@ import {
   type FieldPlan,
   type FoundLine,
   type OneField,
+  type PlaceStands,
   type Standing,
 } from '@zusammen/core/one-field';
 import type { Pairing } from '@zusammen/core/pairing';
@@ -92,8 +94,16 @@ export async function lookAtField(context: Context, wanted: OneField, by: Wanted
   for (const line of plan.lines) {
     const gives = line.carried && (await givesOf(context, plan, wanted, line, line.carried, holding));
     lines.push(gives ? { ...line, gives } : line);
+    // With ten thousand options one line takes a while: others are answered in between.
+    await setImmediate();
   }
-  return { places: plan.places, lines, steps: plan.steps.map(stepInWords) };
+  return { places: plan.places.map(placeTold), lines, steps: plan.steps.map(stepInWords) };
+}
+
+function placeTold({ made, ...stands }: PlaceStands): PlaceTold {
+  if (!made) return stands;
+  const { options: _, ...told } = made;
+  return { ...stands, made: told };
 }
 
 /** A value, and whose it is. */

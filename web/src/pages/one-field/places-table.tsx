@@ -1,5 +1,6 @@
 import type { System } from '@zusammen/core/api';
-import type { FoundLine, OneField, PlaceStands, WantedPlace } from '@zusammen/core/one-field';
+import type { PlaceTold } from '@zusammen/core/api';
+import type { FoundLine, OneField, WantedPlace } from '@zusammen/core/one-field';
 import { listed } from '@zusammen/core/values';
 import { useState } from 'react';
 import { useFieldCounts } from '../../api/schema.ts';
@@ -15,7 +16,7 @@ type PlaceChange = { [Name in 'field' | 'asIs']?: WantedPlace[Name] | undefined 
 
 interface Props {
   draft: OneField;
-  places: readonly PlaceStands[];
+  places: readonly PlaceTold[];
   lines: readonly FoundLine[];
   systems: readonly System[];
   change: (next: WantedPlace[]) => void;
@@ -26,11 +27,11 @@ interface Props {
 export function PlacesTable({ draft, places, lines, systems, change, disabled }: Props) {
   const [all, setAll] = useState(false);
   // What has it, or something like it, comes before what only could have it.
-  const rank = ({ wanted, there }: PlaceStands): number => (wanted ? 0 : there ? 1 : 2);
+  const rank = ({ wanted, there }: PlaceTold): number => (wanted ? 0 : there ? 1 : 2);
   const sorted = [...places].sort((a, b) => rank(a) - rank(b));
   const near = sorted.filter((each) => rank(each) < 2);
   const shown = all || near.length === 0 ? sorted : near;
-  const set = (stand: PlaceStands, next: PlaceChange | undefined): void => {
+  const set = (stand: PlaceTold, next: PlaceChange | undefined): void => {
     const is = (each: WantedPlace): boolean => each.system === stand.system && each.entity === stand.entity;
     if (next === undefined) return change(draft.places.filter((each) => !is(each)));
     const known = draft.places.find(is) ?? { system: stand.system, entity: stand.entity };
@@ -89,7 +90,7 @@ function Place({
   set,
   disabled,
 }: {
-  stand: PlaceStands;
+  stand: PlaceTold;
   draft: OneField;
   /** The system that is listed first: its fields are moss. */
   first: string | undefined;
@@ -224,7 +225,7 @@ function Agree({
   set,
   disabled,
 }: {
-  stand: PlaceStands;
+  stand: PlaceTold;
   draft: OneField;
   set: (next: PlaceChange) => void;
   disabled: boolean;
