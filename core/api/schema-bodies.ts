@@ -65,12 +65,25 @@ export class RenamedField {
   @IsString() @MinLength(1) @MaxLength(255) is!: string;
 }
 
-/** Renamed fields whose new names everything is to go by. */
+/** An option that its system no longer has, and the one that is named in its place. */
+export class ReplacedOption {
+  @IsString() @MinLength(1) @MaxLength(255) entity!: string;
+  @IsString() @MinLength(1) @MaxLength(255) field!: string;
+  @IsString() @MaxLength(1000) from!: string;
+  @IsString() @MaxLength(1000) into!: string;
+}
+
+/** Fields whose new names everything is to go by, and options that are gone with those that take their place. */
 export class FollowRenamesBody {
   @IsArray()
-  @ArrayMinSize(1)
   @ArrayMaxSize(200)
   @ValidateNested({ each: true })
   @Type(() => RenamedField)
   renames!: RenamedField[];
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(200)
+  @ValidateNested({ each: true })
+  @Type(() => ReplacedOption)
+  options?: ReplacedOption[];
 }

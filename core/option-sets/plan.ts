@@ -4,7 +4,7 @@ import type { IntakeDocument } from '../intake/index.ts';
 import type { Pairing } from '../pairing/index.ts';
 import type { ChangeStep } from '../schema-changes/index.ts';
 import { entityOf, fieldOf, type Field, type Option, type Schema } from '../schema/index.ts';
-import { followOption, followPaired } from './follow.ts';
+import { followOption, followPaired, type OptionMove } from './follow.ts';
 import type { ComparedOptions, OptionChange } from './model.ts';
 
 /** What there is that may name an option: drafts, and what is live of them. */
@@ -88,11 +88,11 @@ const bare = ({ value, label }: Option): Option => ({ value, label });
 
 /** Intakes and pairings that name an option which goes: they name the other from then on. */
 export function followSteps(
-  join: ChangeStep & { kind: 'join' },
+  move: OptionMove & { called?: string },
   { intakes, pairings }: Naming,
   schemas: ReadonlyMap<string, Schema>,
 ): ChangeStep[] {
-  const { system, entity, field, from, into, called } = join;
+  const { system, entity, field, from, into, called } = move;
   const follow = {
     ...{ kind: 'follow' as const, system, entity, field, from, into },
     ...(called === undefined ? {} : { called }),
@@ -101,11 +101,11 @@ export function followSteps(
   const steps: (ChangeStep & { kind: 'follow' })[] = [
     ...intakes.map(({ id, document, live }) => ({
       ...{ ...follow, at: 'intake' as const, id, name: document.name },
-      touched: all(document, live).flatMap((each) => followOption(each, join).touched),
+      touched: all(document, live).flatMap((each) => followOption(each, move).touched),
     })),
     ...pairings.map(({ id, document, live }) => ({
       ...{ ...follow, at: 'pairing' as const, id, name: document.name },
-      touched: all(document, live).flatMap((each) => followPaired(each, join, schemas).touched),
+      touched: all(document, live).flatMap((each) => followPaired(each, move, schemas).touched),
     })),
   ];
   return steps.flatMap((step) => (step.touched.length === 0 ? [] : [{ ...step, touched: [...new Set(step.touched)] }]));

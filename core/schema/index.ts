@@ -1,4 +1,5 @@
 export * from './drift.ts';
+export * from './lost.ts';
 export * from './model.ts';
 export * from './called-by.ts';
 export * from './moments.ts';

@@ -8,10 +8,11 @@ import {
   type OneField,
   type Standing,
 } from '@zusammen/core/one-field';
-import { stepsOfOptions, type Naming, type OptionChange } from '@zusammen/core/option-sets';
-import { renameSteps, type FieldMove, type Recognised } from '@zusammen/core/renamed-fields';
+import { stepsOfOptions, type Naming, type OptionChange, type OptionMove } from '@zusammen/core/option-sets';
+import { lostParts, mendSteps, type Around, type LostPart } from '@zusammen/core/lost';
+import type { FieldMove } from '@zusammen/core/renamed-fields';
 import type { ChangeStep } from '@zusammen/core/schema-changes';
-import { entityOf, fieldOf, type Schema } from '@zusammen/core/schema';
+import { entityOf, fieldOf, type Lost, type Schema } from '@zusammen/core/schema';
 import { v7 as uuid } from 'uuid';
 
 /** What a system makes of fields: none from here, all as they are wanted, or what its adapter says. */
@@ -58,10 +59,10 @@ export const optionSteps = ({
   naming: Naming;
 }): ChangeStep[] => stepsOfOptions(changes, schemas, naming);
 
-/** What goes by old names of fields. */
-export const renaming = (task: {
-  moves: FieldMove[];
-  naming: Naming;
-  recognitions: Recognised[];
-  schemas: ReadonlyMap<string, Schema>;
-}): ChangeStep[] => renameSteps(task.moves, task);
+/** What goes by names of fields, or names options, that are no longer there, and is to go by others. */
+export const renaming = (task: Around & { moves: FieldMove[]; options: OptionMove[] }): ChangeStep[] =>
+  mendSteps(task.moves, task.options, task);
+
+/** What has gone from a system and is still named. */
+export const stillNamed = ({ system, lost, ...around }: Around & { system: string; lost: Lost[] }): LostPart[] =>
+  lostParts(system, lost, around);

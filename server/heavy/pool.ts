@@ -43,6 +43,7 @@ const PATIENCE: Record<TaskName, number> = {
   planOneField: 60,
   planOptions: 60,
   planRenames: 60,
+  planLost: 60,
   match: 600,
   rehearse: 180,
   compare: 180,
@@ -58,6 +59,7 @@ const LONG: Partial<Record<TaskName, 'long' | 'looks'>> = {
   planOneField: 'looks',
   planOptions: 'looks',
   planRenames: 'looks',
+  planLost: 'looks',
 };
 /** What one person may have under way at once. */
 const MOST_EACH = 3;

@@ -97,6 +97,7 @@ export const fileType = ({ bytes }: { bytes: Uint8Array }): Promise<string | und
 export const planOneField = fields.planned;
 export const planOptions = fields.optionSteps;
 export const planRenames = fields.renaming;
+export const planLost = fields.stillNamed;
 
 export const proposePairing = pairings.propose;
 export const lookAtPairing = pairings.look;

@@ -110,6 +110,73 @@ it('a rename that nobody has read yet is noticed by the first refusal: the schem
   expect(person.given_name).toBe('Ole');
 }, 120_000);
 
+it('an option and a field that have gone are told with what names them, and everything names others in their place', async () => {
+  const make = async (label: string, more: object): Promise<string> =>
+    (await stage.api('POST', `/systems/${crm}/fields`, { entity: 'People', label, ...more })).body.name;
+  const options = ['Tile', 'Slate'].map((value) => ({ value, label: value }));
+  const roof = await make('Roof', { type: 'option', options });
+  const note = await make('Note on the roof', { type: 'text' });
+  const told = async (): Promise<Json> => (await stage.api('GET', `/schema/${crm}/renames`)).body;
+  const intake = await intakeLike(stage, 'roofs', (document) => {
+    const { lines } = document.plan.steps.find(({ entity }: Json) => entity === 'People');
+    const [pattern] = lines;
+    const like = { ...pattern, origin: 'set', treatments: [] };
+    lines.push(
+      {
+        ...{ ...like, id: 'roof', field: roof },
+        treatments: [{ kind: 'options', pairs: [{ from: 'stone', to: 'Slate' }] }],
+      },
+      { ...like, id: 'note', field: note },
+    );
+  });
+  expect((await told()).lost).toEqual([]);
+
+  // The keeper of the system takes away the option and the field.
+  const headers = { Authorization: 'Bearer demo-administrator', 'Content-Type': 'application/json' };
+  const schema = (await (await fetch(`${stage.standins}/crm/schema/`, { headers })).json()) as Json;
+  const allowed = '@Org.OData.Validation.V1.AllowedValues';
+  const kept = { ...schema.coop.Person[roof], [allowed]: [schema.coop.Person[roof][allowed][0]] };
+  const changed = await fetch(`${stage.standins}/crm/schema/`, {
+    ...{ method: 'POST', headers },
+    body: JSON.stringify({ $Version: '4.01', coop: { Person: { $Kind: 'EntityType', [roof]: kept } } }),
+  });
+  expect(changed.status).toBeLessThan(300);
+  const gone = await fetch(`${stage.standins}/crm/schema/Person/${note}`, { method: 'DELETE', headers });
+  expect(gone.status).toBe(204);
+  await stage.api('POST', `/systems/${crm}/read`);
+
+  const { name } = (await stage.api('GET', `/intakes/${intake}`)).body.intake.draft;
+  const { lost } = await told();
+  expect(lost).toMatchObject([
+    {
+      ...{ entity: 'People', field: roof, called: 'Roof of Person', places: [name] },
+      ...{ option: { value: 'Slate' }, choices: [{ value: 'Tile' }] },
+    },
+    { entity: 'People', field: note, called: 'Note on the roof of Person', places: [name] },
+  ]);
+  expect(lost[1]).not.toHaveProperty('option');
+  expect(lost[1].choices.map(({ value }: Json) => value)).toContain('notes');
+
+  const renames = [{ entity: 'People', was: note, is: 'notes' }];
+  const mend = (from: string, into: string) =>
+    stage.api('POST', `/schema/${crm}/renames`, { renames, options: [{ entity: 'People', field: roof, from, into }] });
+  expect(await mend('Tile', 'Slate')).toMatchObject({ status: 422, body: { errors: [{ field: 'options.0.from' }] } });
+  expect(await mend('Slate', 'Thatch')).toMatchObject({ status: 422, body: { errors: [{ field: 'options.0.into' }] } });
+  const change = await atRest((await mend('Slate', 'Tile')).body.change);
+  expect(change.outcomes.map(({ state }: Json) => state)).toEqual(['done', 'done']);
+  const { lines } = (await stage.api('GET', `/intakes/${intake}`)).body.intake.draft.plan.steps.find(
+    ({ entity }: Json) => entity === 'People',
+  );
+  const byId = (id: string): Json => lines.find((each: Json) => each.id === id);
+  expect(byId('roof').treatments).toEqual([{ kind: 'options', pairs: [{ from: 'stone', to: 'Tile' }] }]);
+  expect(byId('note').field).toBe('notes');
+  expect((await told()).lost).toEqual([]);
+
+  // Taken back, both are named again as they were.
+  await stage.api('POST', `/schema-changes/${change.id}/take-back`);
+  await until('it is taken back', async () => (await told()).lost.length === 2);
+}, 120_000);
+
 it('what isn’t so in the system as it was read last is refused', async () => {
   const wrong = await stage.api('POST', `/schema/${crm}/renames`, {
     renames: [{ entity: 'People', was: 'email', is: 'telephone' }],

@@ -1,8 +1,9 @@
 import { ChangeOptionsBody, FollowRenamesBody, OneFieldBody } from '@zusammen/core/api';
 import { fieldTrouble } from '@zusammen/core/definitions';
-import { optionTrouble } from '@zusammen/core/option-sets';
+import { optionTrouble, type OptionMove } from '@zusammen/core/option-sets';
 import { membersOf } from '@zusammen/core/one-field';
-import { entityOf, fieldOf, renamesOver } from '@zusammen/core/schema';
+import type { Around } from '@zusammen/core/lost';
+import { entityOf, fieldOf, lostOver, renamesOver, type Option, type Schema } from '@zusammen/core/schema';
 import { stepInWords, type ChangeStep } from '@zusammen/core/schema-changes';
 import { counted, listed } from '@zusammen/core/values';
 import type { Wanted } from '../../heavy/index.ts';
@@ -19,9 +20,21 @@ const READINGS = 20;
 /** Fields over several entities and systems: one made wherever it is needed, options compared, renames followed. */
 export const fieldRoutes = (context: Context): Route[] => {
   const { db, live, heavy } = context;
-  const renamesOf = async (
+  /** All of ours that may name a part of a system, as it is now. */
+  const around = async (): Promise<Around> => {
+    live.forget();
+    const [schemas, naming, recognitions] = await Promise.all([
+      live.allSchemas(),
+      namingNow(context),
+      listRecognitions(db),
+    ]);
+    return { schemas, naming, recognitions: recognitions.map(documentOf) };
+  };
+  const readingsOf = async (system: string): Promise<Schema[]> =>
+    (await snapshotsOf(db, system, READINGS)).map(({ schema }) => schema);
+  const stepsToMend = async (
     system: string | undefined,
-    { renames }: FollowRenamesBody,
+    { renames, options = [] }: FollowRenamesBody,
     wanted: Wanted,
   ): Promise<ChangeStep[]> => {
     const { row, schema } = await readSystem(db, system);
@@ -31,14 +44,18 @@ export const fieldRoutes = (context: Context): Route[] => {
     });
     if (missing >= 0)
       throw unacceptable([{ field: `renames.${missing}`, reason: 'isn’t so in the system as it was read last' }]);
-    live.forget();
-    const [schemas, naming, recognitions] = await Promise.all([
-      live.allSchemas(),
-      namingNow(context),
-      listRecognitions(db),
-    ]);
+    const lost = options.length === 0 ? [] : lostOver(await readingsOf(row.id));
+    const replaced = options.map(({ entity, field, from, into }, at): OptionMove => {
+      const gone = lost.find((each) => each.entity === entity && each.field === field && each.option?.value === from);
+      const known = entityOf(schema, entity);
+      const next = known && fieldOf(known, field)?.options?.find(({ value }) => value === into);
+      if (!gone?.option) throw unacceptable([{ field: `options.${at}.from`, reason: 'is no option that has gone' }]);
+      if (!next) throw unacceptable([{ field: `options.${at}.into`, reason: 'is no option that is there' }]);
+      const called = `${gone.was.label} of ${known!.label}`;
+      return { ...{ system: row.id, entity, field, called }, from: plain(gone.option), into: plain(next) };
+    });
     const moves = renames.map((each) => ({ system: row.id, ...each }));
-    return heavy.run('planRenames', { moves, naming, recognitions: recognitions.map(documentOf), schemas }, wanted);
+    return heavy.run('planRenames', { moves, options: replaced, ...(await around()) }, wanted);
   };
   const stepsOf = async ({ changes }: ChangeOptionsBody, wanted: Wanted): Promise<ChangeStep[]> => {
     const [schemas, naming] = await Promise.all([live.allSchemas(), namingNow(context)]);
@@ -98,27 +115,38 @@ export const fieldRoutes = (context: Context): Route[] => {
     route({
       method: 'get',
       path: '/schema/:system/renames',
-      summary: 'Fields that were renamed in the system, and what still goes by their old names',
+      summary: 'What was renamed in the system or has gone from it, and what still names it',
       role: 'viewer',
       work: async ({ params, wanted }) => {
         const { row } = await readSystem(db, params['system']);
-        const renames = renamesOver((await snapshotsOf(db, row.id, READINGS)).map(({ schema }) => schema));
-        const steps = renames.length === 0 ? [] : await renamesOf(row.id, { renames }, wanted);
-        return { renames, steps: steps.map(stepInWords) };
+        const readings = await readingsOf(row.id);
+        const renames = renamesOver(readings);
+        const steps = renames.length === 0 ? [] : await stepsToMend(row.id, { renames }, wanted);
+        const gone = lostOver(readings);
+        const lost =
+          gone.length === 0
+            ? []
+            : await heavy.run('planLost', { system: row.id, lost: gone, ...(await around()) }, wanted);
+        return { renames, steps: steps.map(stepInWords), lost };
       },
     }),
     route({
       method: 'post',
       path: '/schema/:system/renames',
-      summary: 'Have everything go by the new names of renamed fields; what waited for it is carried out',
+      summary:
+        'Have everything go by the new names of renamed fields, and name something else in the place of what is gone; what waited for it is carried out',
       role: 'specialist',
       body: FollowRenamesBody,
       work: async ({ params, body, response, user, wanted }) => {
-        const steps = await renamesOf(params['system'], body, wanted);
+        const steps = await stepsToMend(params['system'], body, wanted);
         if (steps.length === 0) throw unacceptable([{ field: 'renames', reason: 'nothing goes by the old names' }]);
-        const names = body.renames.map(({ was, is }) => `${was} as ${is}`);
+        const { renames, options = [] } = body;
+        const names = [
+          ...renames.map(({ was, is }) => `${was} as ${is}`),
+          ...options.map(({ from, into }) => `${from} as ${into}`),
+        ];
         response.status(202);
-        return { change: await beginChange(context, user, `Renamed: ${listed(names, { most: 2 })}`, steps) };
+        return { change: await beginChange(context, user, `Named anew: ${listed(names, { most: 2 })}`, steps) };
       },
     }),
     route({
@@ -165,6 +193,8 @@ export const fieldRoutes = (context: Context): Route[] => {
     }),
   ];
 };
+
+const plain = ({ value, label }: Option): Option => ({ value, label });
 
 /** As much of a recognition as its fields' names stand in; what was counted stays where it is. */
 const documentOf = ({ systemId, entity, document }: RecognitionRow) => ({ systemId, entity, document });

@@ -42,7 +42,7 @@ const systems = (
       'get /session': { user: { id: 'u1', email: 'm@wren.example', name: 'Mara', role, active: true } },
       'get /systems': { systems: [CRM, OTHER] },
       'get /systems/:id/acting': { acting: null, audience: 'https://zusammen.example/context' },
-      'get /schema/:system/renames': { renames: [], steps: [] },
+      'get /schema/:system/renames': { renames: [], steps: [], lost: [] },
       'get /systems/:id': ({ params }) => detail(params['id'] === 'crm' ? CRM : OTHER),
       ...more,
     },
@@ -84,13 +84,49 @@ describe('the systems', () => {
   it('what goes by an old name in it goes by the new one everywhere, at one press', async () => {
     const renames = [{ entity: 'Keeper', was: 'phone', is: 'telephone' }];
     const { user, saidTo, where } = systems({
-      'get /schema/:system/renames': { renames, steps: ['Visit goes by telephone of Keeper, which was phone.'] },
+      'get /schema/:system/renames': {
+        renames,
+        steps: ['Visit goes by telephone of Keeper, which was phone.'],
+        lost: [],
+      },
       'post /schema/:system/renames': { change: 'c9' },
     });
     expect(await screen.findByText(/1 place goes by an old name; what arrives for them waits/)).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'Have all of them go by the new name' }));
     await waitFor(() => expect(where()).toBe('/schema/changes/c9'));
     expect(saidTo('post /schema/:system/renames')).toEqual([{ renames }]);
+  });
+
+  it('what has gone from it is named, and what is chosen in its place is named everywhere at one press', async () => {
+    const lost = [
+      {
+        ...{ entity: 'keepers', field: 'interests', called: 'Interests of Keeper', places: ['Visit', 'Letters'] },
+        option: { value: 'swarms', label: 'Swarms' },
+        choices: [
+          { value: 'bees', label: 'Bees' },
+          { value: 'honey', label: 'Honey' },
+        ],
+      },
+      {
+        ...{ entity: 'keepers', field: 'fax', called: 'Fax of Keeper', places: ['Visit'] },
+        choices: [{ value: 'phone', label: 'Telephone' }],
+      },
+    ];
+    const { user, saidTo, where } = systems({
+      'get /schema/:system/renames': { renames: [], steps: [], lost },
+      'post /schema/:system/renames': { change: 'c10' },
+    });
+    expect(await screen.findByText(/2 things that are named here have gone from the system/)).toBeTruthy();
+    expect(screen.getByText(/named by Visit, Letters/)).toBeTruthy();
+    const button = screen.getByRole('button', { name: 'Choose what is named in its place' });
+    expect((button as HTMLButtonElement).disabled).toBe(true);
+    await user.click(screen.getByRole('button', { name: 'What is named in the place of Swarms' }));
+    await user.click(await screen.findByText('Honey'));
+    await user.click(screen.getByRole('button', { name: 'Have 2 places name what was chosen' }));
+    await waitFor(() => expect(where()).toBe('/schema/changes/c10'));
+    expect(saidTo('post /schema/:system/renames')).toEqual([
+      { renames: [], options: [{ entity: 'keepers', field: 'interests', from: 'swarms', into: 'honey' }] },
+    ]);
   });
 
   it('one connected is told what is wrong with its address before anything is sent, and after', async () => {

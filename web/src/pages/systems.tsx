@@ -5,7 +5,6 @@ import { call } from '../api/client.ts';
 import { useDo, useMe, useSystem, useSystems } from '../api/hooks.ts';
 import { lacksOf } from '@zusammen/core/adapters';
 import type { System } from '@zusammen/core/api';
-import { useRenames } from '../api/schema.ts';
 import { Button } from '../parts/button.tsx';
 import { Tag } from '../parts/chip.tsx';
 import { cx } from '../parts/cx.ts';
@@ -17,6 +16,7 @@ import { Moment, span } from '../parts/time.tsx';
 import { useAdapter } from './adapter/adapter.tsx';
 import { ChangeSystem } from './change-system.tsx';
 import { Connect } from './connect-system.tsx';
+import { Drifted } from './drifted.tsx';
 import { ActingPeople } from './acting-people.tsx';
 import { rightsInWords } from './rights-in-words.ts';
 import { PaymentServices } from './payment-services.tsx';
@@ -234,40 +234,6 @@ function SpokenTo({ system }: { system: System }) {
   );
 }
 
-/** Fields that are there under another name: everything that goes by the old one can go by the new one, at once. */
-function Renames({ system }: { system: string }) {
-  const navigate = useNavigate();
-  const look = useRenames(system);
-  const renames = look.data?.renames ?? [];
-  const mend = useDo(
-    async () => (await call('post /schema/:system/renames', { params: { system }, body: { renames } })).change,
-    ['schema changes', 'intakes', 'pairings', 'recognitions'],
-  );
-  const steps = look.data?.steps ?? [];
-  if (steps.length === 0) return null;
-  return (
-    <div className="border-b border-hair bg-saffron-wash px-4 py-2.5">
-      <p className="font-semibold text-saffron">
-        ◆ {plural(steps.length, 'place goes by an old name', 'places go by old names')}; what arrives for them waits.
-      </p>
-      <ul className="my-1 text-small">
-        {steps.slice(0, 8).map((step) => (
-          <li key={step}>{step}</li>
-        ))}
-        {steps.length > 8 && <li>and {steps.length - 8} more</li>}
-      </ul>
-      <Button
-        look="strong"
-        busy={mend.isPending}
-        onClick={() => mend.mutate(undefined, { onSuccess: (id) => void navigate(`/schema/changes/${id}`) })}
-      >
-        Have all of them go by the new name
-      </Button>
-      {mend.error && <p className="mt-1 text-brick">{mend.error.message}</p>}
-    </div>
-  );
-}
-
 function Opened({ system, administrator }: { system: System; administrator: boolean }) {
   const detail = useSystem(system.id);
   const me = useMe();
@@ -313,7 +279,7 @@ function Opened({ system, administrator }: { system: System; administrator: bool
             : differences.map(({ entity, what }) => `${entity}: ${what}`).join('. ')}
         </p>
       )}
-      {me.data?.role !== 'viewer' && <Renames system={system.id} />}
+      {me.data?.role !== 'viewer' && <Drifted system={system.id} />}
       <dl className="grid grid-cols-[170px_1fr] gap-y-1.5 px-4 py-3">
         <dt className="text-soft">Writes reach</dt>
         <dd>

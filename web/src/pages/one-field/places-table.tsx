@@ -1,5 +1,4 @@
-import type { System } from '@zusammen/core/api';
-import type { PlaceTold } from '@zusammen/core/api';
+import type { PlaceTold, System } from '@zusammen/core/api';
 import type { FoundLine, OneField, WantedPlace } from '@zusammen/core/one-field';
 import { listed } from '@zusammen/core/values';
 import { useState } from 'react';

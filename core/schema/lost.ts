@@ -1,0 +1,44 @@
+import { renamesOver } from './drift.ts';
+import type { Field, Option, Schema } from './model.ts';
+
+/** A field that its system no longer has, or an option that one of its fields no longer has. */
+export interface Lost {
+  entity: string;
+  /** As it is called in the system, or was. */
+  field: string;
+  /** The field as it was read last with what is gone. */
+  was: Field;
+  /** The option that is gone; absent: the field itself is. */
+  option?: Option;
+}
+
+/**
+ * What has gone over several readings and is still gone; fields that only have another name now aren't among it, and
+ * neither is what goes with a whole entity.
+ * @param readings the newest first
+ */
+export function lostOver(readings: readonly Schema[]): Lost[] {
+  const [now, ...earlier] = readings;
+  const renamed = new Set(renamesOver(readings).map(({ entity, was }) => JSON.stringify([entity, was])));
+  const lost = new Map<string, Lost>();
+  const note = (each: Lost): void => {
+    const key = JSON.stringify([each.entity, each.field, each.option?.value]);
+    if (!lost.has(key)) lost.set(key, each);
+  };
+  for (const { name: entity, fields } of now?.entities ?? []) {
+    const has = new Map(fields.map((field) => [field.name, field]));
+    for (const reading of earlier)
+      for (const was of reading.entities.find(({ name }) => name === entity)?.fields ?? []) {
+        const is = has.get(was.name);
+        if (!is) {
+          if (!renamed.has(JSON.stringify([entity, was.name]))) note({ entity, field: was.name, was });
+          continue;
+        }
+        // One that is no longer chosen from options is another kind of field, which a check says.
+        if (!was.options || !is.options) continue;
+        const there = new Set(is.options.map(({ value }) => value));
+        for (const option of was.options) if (!there.has(option.value)) note({ entity, field: was.name, was, option });
+      }
+  }
+  return [...lost.values()];
+}
