@@ -93,7 +93,7 @@ function Gone({ system, lost }: { system: string; lost: readonly LostPart[] }) {
             ) : (
               <b className="font-semibold">{part.called}</b>
             )}
-            , named by {listed(part.places, { most: 4 })}. In its place:{' '}
+            , named by {listed(part.places, { most: 4, quoted: true })}. In its place:{' '}
             <InItsPlace
               part={part}
               chosen={chosen[keyOf(part)]}
@@ -136,7 +136,7 @@ function InItsPlace({
           placeholder={option ? `An option of ${called}` : 'A field that is there'}
           items={choices.map(({ value, label: name }) => ({
             ...{ value, label: name, words: `${name} ${value}` },
-            ...(name === value ? {} : { note: value }),
+            ...(name.toLowerCase() === value.toLowerCase() ? {} : { note: value }),
           }))}
           choose={(value) => {
             choose(value);

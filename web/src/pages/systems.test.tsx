@@ -117,7 +117,7 @@ describe('the systems', () => {
       'post /schema/:system/renames': { change: 'c10' },
     });
     expect(await screen.findByText(/2 things that are named here have gone from the system/)).toBeTruthy();
-    expect(screen.getByText(/named by Visit, Letters/)).toBeTruthy();
+    expect(screen.getByText(/named by “Visit”, “Letters”/)).toBeTruthy();
     const button = screen.getByRole('button', { name: 'Choose what is named in its place' });
     expect((button as HTMLButtonElement).disabled).toBe(true);
     await user.click(screen.getByRole('button', { name: 'What is named in the place of Swarms' }));
