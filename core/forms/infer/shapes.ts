@@ -56,38 +56,43 @@ function lettersOf(text: string): Letters {
 const LONGEST_SHAPED = 300;
 
 /** What the letters must have for a text to be worth a closer look, and what that look is. */
-const FITS: Record<ShapedKind, [worth: (letters: Letters, text: string) => boolean, fits: (text: string) => boolean]> =
-  {
-    'yes/no': [
-      ({ letter }, text) => letter && text.length <= 5,
-      (text) => /^(true|false|yes|no|ja|nein|tak|nie|on|off)$/i.test(text) && readBoolean(text).ok,
-    ],
-    'date and time': [
-      ({ digits, parting, colon }) => digits >= 8 && parting && colon,
-      (text) =>
-        /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}/.test(text) ||
-        (/^\d{1,2}[./-]\d{1,2}[./-]\d{4},? \d{1,2}:\d{2}/.test(text) && readDate(text).ok) ||
-        (/^\d{4}[./]\d{1,2}[./]\d{1,2} \d{1,2}:\d{2}/.test(text) && readDateTime(text).ok),
-    ],
-    date: [
-      ({ digits, parting, letter }) => digits >= 5 && (parting || letter),
-      (text) => PLAIN_DATE.test(text) || (/\d{4}/.test(text) && !/\d:\d\d/.test(text) && readDate(text).ok),
-    ],
-    time: [({ digits, colon }) => digits >= 3 && colon, (text) => /^\d{1,2}:\d{2}/.test(text) && readTime(text).ok],
-    // Nearly all addresses are plain; the whole rule is for the others.
-    email: [({ at }) => at, (text) => PLAIN_EMAIL.test(text) || readEmail(text).ok],
-    'web address': [({ letter }) => letter, (text) => /^(https?:\/\/|www\.)/i.test(text) && readWebAddress(text).ok],
-    phone: [({ digits, letter }) => digits >= 7 && !letter, isPhoneShaped],
-    'whole number': [({ digits, letter }) => digits > 0 && !letter, (text) => WHOLE.test(text) && isCounted(text)],
-    decimal: [
-      ({ digits, letter }) => digits > 0 && !letter,
-      (text) => isPlainNumber(text) || (COUNTED.test(text) && isCounted(text) && readNumber(text).ok),
-    ],
-    money: [
-      ({ digits, letter, currency }) => digits > 0 && (letter || currency),
-      (text) => text.length <= 40 && namesCurrency(text) && readMoney(text).ok,
-    ],
-  };
+const FITS: Record<
+  ShapedKind,
+  [worth: (letters: Letters, text: string) => boolean, fits: (text: string, letters: Letters) => boolean]
+> = {
+  'yes/no': [
+    ({ letter }, text) => letter && text.length <= 5,
+    (text) => /^(true|false|yes|no|ja|nein|tak|nie|on|off)$/i.test(text) && readBoolean(text).ok,
+  ],
+  'date and time': [
+    ({ digits, parting, colon }) => digits >= 8 && parting && colon,
+    (text) =>
+      /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}/.test(text) ||
+      (/^\d{1,2}[./-]\d{1,2}[./-]\d{4},? \d{1,2}:\d{2}/.test(text) && readDate(text).ok) ||
+      (/^\d{4}[./]\d{1,2}[./]\d{1,2} \d{1,2}:\d{2}/.test(text) && readDateTime(text).ok),
+  ],
+  date: [
+    ({ digits, parting, letter }) => digits >= 5 && (parting || letter),
+    (text) => PLAIN_DATE.test(text) || (/\d{4}/.test(text) && !/\d:\d\d/.test(text) && readDate(text).ok),
+  ],
+  time: [({ digits, colon }) => digits >= 3 && colon, (text) => /^\d{1,2}:\d{2}/.test(text) && readTime(text).ok],
+  // Nearly all addresses are plain; the whole rule is for the others.
+  email: [({ at }) => at, (text) => PLAIN_EMAIL.test(text) || readEmail(text).ok],
+  'web address': [({ letter }) => letter, (text) => /^(https?:\/\/|www\.)/i.test(text) && readWebAddress(text).ok],
+  phone: [({ digits, letter }) => digits >= 7 && !letter, isPhoneShaped],
+  'whole number': [
+    ({ digits, letter }) => digits > 0 && !letter,
+    (text, letters) => WHOLE.test(text) && isCounted(text, letters),
+  ],
+  decimal: [
+    ({ digits, letter }) => digits > 0 && !letter,
+    (text, letters) => isPlainNumber(text) || (COUNTED.test(text) && isCounted(text, letters) && readNumber(text).ok),
+  ],
+  money: [
+    ({ digits, letter, currency }) => digits > 0 && (letter || currency),
+    (text) => text.length <= 40 && namesCurrency(text) && readMoney(text).ok,
+  ],
+};
 
 /** A date that is one whatever the order of day and month, and in every month. */
 const PLAIN_DATE =
@@ -122,7 +127,7 @@ export function kindsOf(text: string, among: Kinds = EVERY_KIND): Kinds {
     const bit = 1 << at;
     if ((among & bit) === 0) continue;
     const [worth, fits] = TESTS[at]!;
-    if (worth(letters, text) && fits(text)) kinds |= bit;
+    if (worth(letters, text) && fits(text, letters)) kinds |= bit;
   }
   return kinds;
 }
@@ -134,19 +139,18 @@ const COUNTED = /^[+-]?(?:(?:\d+|\d{1,3}(?:[.,\s'’]\d{3})+)(?:[.,]\d+)?|[.,]\d
 const WHOLE = /^[+-]?(?:\d+|\d{1,3}(?:[\s'’]\d{3})+|\d{1,3}(?:\.\d{3}){2,}|\d{1,3}(?:,\d{3}){2,})$/;
 
 /** A leading zero or a very long number names something and is not counted with. */
-function isCounted(text: string): boolean {
-  const bare = text.trim();
-  return !/^[+-]?0\d/.test(bare) && bare.replace(/\D/g, '').length <= 15;
+function isCounted(text: string, { digits }: Letters): boolean {
+  return digits <= 15 && !/^\s*[+-]?0\d/.test(text);
 }
 
 /** Looks dialled: a leading plus or zero, enough digits, and nothing but digits and what people put between them. */
-function isPhoneShaped(text: string): boolean {
+function isPhoneShaped(text: string, { digits }: Letters): boolean {
+  if (digits > 15 || !PHONE_BEGINNINGS.test(text)) return false;
   const bare = text.trim();
-  const digits = bare.replace(/\D/g, '');
-  return (
-    /^(\+|00?[1-9]|\(0)[\d\s()/.-]+$/.test(bare) && digits.length >= 7 && digits.length <= 15 && /[\s()/+-]/.test(bare)
-  );
+  return /^(\+|00?[1-9]|\(0)[\d\s()/.-]+$/.test(bare) && /[\s()/+-]/.test(bare);
 }
+
+const PHONE_BEGINNINGS = /^\s*[+0(]/;
 
 /** What stands in a cell where nothing is known, in the languages served; compared without case. */
 const STAND_INS = new Set(
