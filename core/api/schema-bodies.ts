@@ -73,8 +73,18 @@ export class ReplacedOption {
   @IsString() @MaxLength(1000) into!: string;
 }
 
-/** Fields whose new names everything is to go by, and options that are gone with those that take their place. */
-export class FollowRenamesBody {
+/** A field that must be given by now, and the value that whatever gives it nothing gives it. */
+export class FilledField {
+  @IsString() @MinLength(1) @MaxLength(255) entity!: string;
+  @IsString() @MinLength(1) @MaxLength(255) field!: string;
+  @IsString() @MinLength(1) @MaxLength(4000) value!: string;
+}
+
+/**
+ * What is mended after a system has changed: fields whose new names everything is to go by, options that are gone with
+ * those that take their place, fields that must be given with what they are given.
+ */
+export class MendDriftBody {
   @IsArray()
   @ArrayMaxSize(200)
   @ValidateNested({ each: true })
@@ -86,4 +96,10 @@ export class FollowRenamesBody {
   @ValidateNested({ each: true })
   @Type(() => ReplacedOption)
   options?: ReplacedOption[];
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(200)
+  @ValidateNested({ each: true })
+  @Type(() => FilledField)
+  filled?: FilledField[];
 }

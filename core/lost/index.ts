@@ -1,1 +1,2 @@
 export * from './lost.ts';
+export * from './required.ts';

@@ -3,7 +3,7 @@ import { freshLine, freshPairing } from '../pairing/index.ts';
 import { blankStep } from '../plans/index.ts';
 import { lostOver, type Schema } from '../schema/index.ts';
 import { makeEntity as entity, makeField as field } from '../testing/world.ts';
-import { lostParts, mendSteps, type Around } from './lost.ts';
+import { fillingTrouble, fillSteps, lostParts, mendSteps, requiredParts, type Around } from './index.ts';
 
 const interests = (...values: string[]) =>
   field('interests', { type: 'options', options: values.map((value) => ({ value, label: value })) });
@@ -75,4 +75,38 @@ it('is mended by a step for each place, after which nothing names it', () => {
     { kind: 'rename', at: 'pairing', id: 'p', was: 'fax', is: 'phone' },
     { kind: 'follow', at: 'intake', id: 'i', from: { value: 'swarms' }, into: { value: 'hives' } },
   ]);
+});
+
+describe('a field that must be given by now', () => {
+  const needed = [{ entity: 'People', field: 'phone' }];
+  it('is told with what makes records without it; nothing where everything gives it', () => {
+    expect(requiredParts('crm', needed, around)).toEqual([
+      { entity: 'People', field: 'phone', called: 'phone of People', places: ['Visit'] },
+    ]);
+    expect(requiredParts('crm', [{ entity: 'People', field: 'interests' }], around)).toEqual([]);
+    expect(requiredParts('other', needed, around)).toEqual([]);
+  });
+  it('is given by a line for each step that lacks it, which changes nothing that a record holds', () => {
+    const filling = { entity: 'People', field: 'phone', value: '0' };
+    expect(fillSteps('crm', [filling], around, () => 'new')).toMatchObject([
+      {
+        ...{ kind: 'carry', at: 'intake', id: 'i', name: 'Visit' },
+        lines: [
+          { kind: 'line', step: 'person', line: { id: 'new', constant: '0', field: 'phone', ifBoth: 'fill only' } },
+        ],
+      },
+    ]);
+  });
+  it.each([
+    [field('n', { type: 'number' }), 'many', /./],
+    [field('n', { type: 'number' }), '12', undefined],
+    [field('t', { maxLength: 3 }), 'four', /./],
+    [field('t'), '  ', /blank/],
+    [interests('honey'), 'wax', /none of its options/],
+    [interests('honey'), 'honey', undefined],
+  ])('takes only what goes into it: %o %s', (into, value, trouble) => {
+    const said = fillingTrouble(into, value);
+    if (trouble) expect(said).toMatch(trouble);
+    else expect(said).toBeUndefined();
+  });
 });

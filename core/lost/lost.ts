@@ -25,10 +25,10 @@ export interface Around {
 }
 
 /** So many are told of, and so many that might be are looked at, at most. */
-const MOST_TOLD = 50;
+export const MOST_TOLD = 50;
 const MOST_LOOKED_AT = 2_000;
 /** Choices offered for one. */
-const MOST_CHOICES = 500;
+export const MOST_CHOICES = 500;
 
 /** Which of the parts that a system has lost are still named anywhere. */
 export function lostParts(system: string, lost: readonly Lost[], around: Around): LostPart[] {

@@ -1,5 +1,5 @@
 import { makeEntity as entity, makeField as field } from '../testing/world.ts';
-import { lostOver } from './lost.ts';
+import { lostOver, newlyRequiredOver } from './lost.ts';
 import type { Option, Schema } from './model.ts';
 
 const options = (...values: string[]): Option[] => values.map((value) => ({ value, label: value.toUpperCase() }));
@@ -31,4 +31,22 @@ it('isn’t what came back, what has another name now, or what nobody has read b
 it('isn’t told of an entity that is gone as a whole, nor of a field that is of another kind now', () => {
   expect(lostOver([{ entities: [] }, people(chosen('a'))])).toEqual([]);
   expect(lostOver([people(field('interests')), people(chosen('a'))])).toEqual([]);
+});
+
+describe('what must be given by now', () => {
+  const kind = (required: boolean) => field('kind', { required });
+  it('is what needn’t be given once, and what is new in an entity that was there', () => {
+    const fresh = field('origin', { required: true });
+    expect(newlyRequiredOver([people(kind(true), fresh), people(kind(false))])).toEqual([
+      { entity: 'People', field: 'kind' },
+      { entity: 'People', field: 'origin' },
+    ]);
+  });
+  it('isn’t what had to be given all along, what the system fills, or what is of a new entity', () => {
+    expect(newlyRequiredOver([people(kind(true)), people(kind(true))])).toEqual([]);
+    const filled = field('origin', { required: true, computed: true });
+    expect(newlyRequiredOver([people(kind(false), filled), people(kind(true))])).toEqual([]);
+    expect(newlyRequiredOver([people(kind(true)), { entities: [] }])).toEqual([]);
+    expect(newlyRequiredOver([])).toEqual([]);
+  });
 });

@@ -1,5 +1,5 @@
 import { renamesOver } from './drift.ts';
-import type { Field, Option, Schema } from './model.ts';
+import { entityOf, fieldOf, mustBeGiven, type Field, type Option, type Schema } from './model.ts';
 
 /** A field that its system no longer has, or an option that one of its fields no longer has. */
 export interface Lost {
@@ -41,4 +41,28 @@ export function lostOver(readings: readonly Schema[]): Lost[] {
       }
   }
   return [...lost.values()];
+}
+
+/** A field without which no record can be made any more. */
+export interface NewlyRequired {
+  entity: string;
+  field: string;
+}
+
+/**
+ * Fields that must be given now and needn't once, or weren't there, in entities that were there before.
+ * @param readings the newest first
+ */
+export function newlyRequiredOver([now, ...earlier]: readonly Schema[]): NewlyRequired[] {
+  return (now?.entities ?? []).flatMap(({ name: entity, fields }) => {
+    const before = earlier.flatMap((reading) => entityOf(reading, entity) ?? []);
+    const once = (field: string): boolean =>
+      before.some((each) => {
+        const was = fieldOf(each, field);
+        return !was || !mustBeGiven(was);
+      });
+    return fields
+      .filter((field) => mustBeGiven(field) && once(field.name))
+      .map(({ name: field }) => ({ entity, field }));
+  });
 }

@@ -53,6 +53,12 @@ export const schemas: Attack = {
       })),
     });
     const renames = listOf(200, (at) => ({ entity: 'People', was: `was${at}`, is: 'email' }));
+    const replaced = listOf(200, (at) => ({ entity: 'People', field: '__proto__', from: `o${at}`, into: 'honey' }));
+    const filled = listOf(200, (at) => ({
+      entity: 'People',
+      field: at === 199 ? 'x' : 'notes',
+      value: '9'.repeat(4_000),
+    }));
     const keys = listOf(40, () => [crm, 'People', 'interests']);
     const statuses = await together(4, () => as('specialist', 'POST', '/schema/one-field/look', json(fields[0])));
     for (const each of fields) {
@@ -69,8 +75,10 @@ export const schemas: Attack = {
       await as('specialist', 'POST', '/schema/options', json(changes(20_000, () => ({})))),
       await as('viewer', 'GET', `/schema/options?of=${encodeURIComponent(json(keys))}`),
       await as('viewer', 'GET', `/schema/options?of=${encodeURIComponent('['.repeat(4_000))}`),
-      await as('specialist', 'POST', `/schema/${crm}/renames`, json({ renames })),
-      await as('specialist', 'POST', `/schema/${crm}/renames`, '['.repeat(100_000)),
+      await as('specialist', 'POST', `/schema/${crm}/drift`, json({ renames })),
+      await as('specialist', 'POST', `/schema/${crm}/drift`, json({ renames: [], options: replaced, filled })),
+      ...(await together(3, () => as('specialist', 'POST', `/schema/${crm}/drift`, json({ renames: [], filled })))),
+      await as('specialist', 'POST', `/schema/${crm}/drift`, '['.repeat(100_000)),
       ...(await together(6, () => as('specialist', 'GET', `/schema/${crm}/entities/People/fields/interests/counts`))),
       await as('specialist', 'GET', `/schema/${crm}/entities/People/fields/__proto__/counts`),
     );

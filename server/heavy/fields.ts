@@ -9,10 +9,19 @@ import {
   type Standing,
 } from '@zusammen/core/one-field';
 import { stepsOfOptions, type Naming, type OptionChange, type OptionMove } from '@zusammen/core/option-sets';
-import { lostParts, mendSteps, type Around, type LostPart } from '@zusammen/core/lost';
+import {
+  fillSteps,
+  lostParts,
+  mendSteps,
+  requiredParts,
+  type Around,
+  type Filling,
+  type LostPart,
+  type RequiredPart,
+} from '@zusammen/core/lost';
 import type { FieldMove } from '@zusammen/core/renamed-fields';
 import type { ChangeStep } from '@zusammen/core/schema-changes';
-import { entityOf, fieldOf, type Lost, type Schema } from '@zusammen/core/schema';
+import { entityOf, fieldOf, type Lost, type NewlyRequired, type Schema } from '@zusammen/core/schema';
 import { v7 as uuid } from 'uuid';
 
 /** What a system makes of fields: none from here, all as they are wanted, or what its adapter says. */
@@ -59,10 +68,30 @@ export const optionSteps = ({
   naming: Naming;
 }): ChangeStep[] => stepsOfOptions(changes, schemas, naming);
 
-/** What goes by names of fields, or names options, that are no longer there, and is to go by others. */
-export const renaming = (task: Around & { moves: FieldMove[]; options: OptionMove[] }): ChangeStep[] =>
-  mendSteps(task.moves, task.options, task);
+/** What is done where a system is no longer as it was when things of ours were made. */
+export interface MendTask extends Around {
+  system: string;
+  moves: FieldMove[];
+  options: OptionMove[];
+  filled: Filling[];
+}
 
-/** What has gone from a system and is still named. */
-export const stillNamed = ({ system, lost, ...around }: Around & { system: string; lost: Lost[] }): LostPart[] =>
-  lostParts(system, lost, around);
+/** What a mend comes to, step by step. */
+export const mended = ({ system, moves, options, filled, ...around }: MendTask): ChangeStep[] => [
+  ...mendSteps(moves, options, around),
+  ...fillSteps(system, filled, around, uuid),
+];
+
+/** What has gone from a system and is still named, and what must be given by now and isn't. */
+export const drifted = ({
+  system,
+  lost,
+  needed,
+  ...around
+}: Around & { system: string; lost: Lost[]; needed: NewlyRequired[] }): {
+  lost: LostPart[];
+  required: RequiredPart[];
+} => ({
+  lost: lostParts(system, lost, around),
+  required: requiredParts(system, needed, around),
+});

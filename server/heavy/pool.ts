@@ -42,8 +42,8 @@ const PATIENCE: Record<TaskName, number> = {
   rehearsePairing: 60,
   planOneField: 60,
   planOptions: 60,
-  planRenames: 60,
-  planLost: 60,
+  planMend: 60,
+  planDrift: 60,
   match: 600,
   rehearse: 180,
   compare: 180,
@@ -58,8 +58,8 @@ const LONG: Partial<Record<TaskName, 'long' | 'looks'>> = {
   rehearsePairing: 'looks',
   planOneField: 'looks',
   planOptions: 'looks',
-  planRenames: 'looks',
-  planLost: 'looks',
+  planMend: 'looks',
+  planDrift: 'looks',
 };
 /** What one person may have under way at once. */
 const MOST_EACH = 3;

@@ -96,8 +96,8 @@ export const fileType = ({ bytes }: { bytes: Uint8Array }): Promise<string | und
 /** Fields over several entities and systems. */
 export const planOneField = fields.planned;
 export const planOptions = fields.optionSteps;
-export const planRenames = fields.renaming;
-export const planLost = fields.stillNamed;
+export const planMend = fields.mended;
+export const planDrift = fields.drifted;
 
 export const proposePairing = pairings.propose;
 export const lookAtPairing = pairings.look;

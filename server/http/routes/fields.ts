@@ -1,9 +1,17 @@
-import { ChangeOptionsBody, FollowRenamesBody, OneFieldBody } from '@zusammen/core/api';
+import { ChangeOptionsBody, MendDriftBody, OneFieldBody } from '@zusammen/core/api';
 import { fieldTrouble } from '@zusammen/core/definitions';
 import { optionTrouble, type OptionMove } from '@zusammen/core/option-sets';
 import { membersOf } from '@zusammen/core/one-field';
-import type { Around } from '@zusammen/core/lost';
-import { entityOf, fieldOf, lostOver, renamesOver, type Option, type Schema } from '@zusammen/core/schema';
+import { fillingTrouble, type Around } from '@zusammen/core/lost';
+import {
+  entityOf,
+  fieldOf,
+  lostOver,
+  newlyRequiredOver,
+  renamesOver,
+  type Option,
+  type Schema,
+} from '@zusammen/core/schema';
 import { stepInWords, type ChangeStep } from '@zusammen/core/schema-changes';
 import { counted, listed } from '@zusammen/core/values';
 import type { Wanted } from '../../heavy/index.ts';
@@ -34,7 +42,7 @@ export const fieldRoutes = (context: Context): Route[] => {
     (await snapshotsOf(db, system, READINGS)).map(({ schema }) => schema);
   const stepsToMend = async (
     system: string | undefined,
-    { renames, options = [] }: FollowRenamesBody,
+    { renames, options = [], filled = [] }: MendDriftBody,
     wanted: Wanted,
   ): Promise<ChangeStep[]> => {
     const { row, schema } = await readSystem(db, system);
@@ -54,8 +62,15 @@ export const fieldRoutes = (context: Context): Route[] => {
       const called = `${gone.was.label} of ${known!.label}`;
       return { ...{ system: row.id, entity, field, called }, from: plain(gone.option), into: plain(next) };
     });
+    filled.forEach(({ entity, field, value }, at) => {
+      const known = entityOf(schema, entity);
+      const into = known && fieldOf(known, field);
+      const reason = into ? fillingTrouble(into, value) : 'can’t be seen in the system';
+      if (reason !== undefined) throw unacceptable([{ field: `filled.${at}.${into ? 'value' : 'field'}`, reason }]);
+    });
     const moves = renames.map((each) => ({ system: row.id, ...each }));
-    return heavy.run('planRenames', { moves, options: replaced, ...(await around()) }, wanted);
+    const task = { system: row.id, moves, options: replaced, filled, ...(await around()) };
+    return heavy.run('planMend', task, wanted);
   };
   const stepsOf = async ({ changes }: ChangeOptionsBody, wanted: Wanted): Promise<ChangeStep[]> => {
     const [schemas, naming] = await Promise.all([live.allSchemas(), namingNow(context)]);
@@ -114,8 +129,8 @@ export const fieldRoutes = (context: Context): Route[] => {
     }),
     route({
       method: 'get',
-      path: '/schema/:system/renames',
-      summary: 'What was renamed in the system or has gone from it, and what still names it',
+      path: '/schema/:system/drift',
+      summary: 'What was renamed in the system, has gone from it or must be given by now, and what it is missed by',
       role: 'viewer',
       work: async ({ params, wanted }) => {
         const { row } = await readSystem(db, params['system']);
@@ -123,30 +138,31 @@ export const fieldRoutes = (context: Context): Route[] => {
         const renames = renamesOver(readings);
         const steps = renames.length === 0 ? [] : await stepsToMend(row.id, { renames }, wanted);
         const gone = lostOver(readings);
-        const lost =
-          gone.length === 0
-            ? []
-            : await heavy.run('planLost', { system: row.id, lost: gone, ...(await around()) }, wanted);
-        return { renames, steps: steps.map(stepInWords), lost };
+        const needed = newlyRequiredOver(readings);
+        if (gone.length + needed.length === 0)
+          return { renames, steps: steps.map(stepInWords), lost: [], required: [] };
+        const task = { system: row.id, lost: gone, needed, ...(await around()) };
+        return { renames, steps: steps.map(stepInWords), ...(await heavy.run('planDrift', task, wanted)) };
       },
     }),
     route({
       method: 'post',
-      path: '/schema/:system/renames',
+      path: '/schema/:system/drift',
       summary:
         'Have everything go by the new names of renamed fields, and name something else in the place of what is gone; what waited for it is carried out',
       role: 'specialist',
-      body: FollowRenamesBody,
+      body: MendDriftBody,
       work: async ({ params, body, response, user, wanted }) => {
         const steps = await stepsToMend(params['system'], body, wanted);
-        if (steps.length === 0) throw unacceptable([{ field: 'renames', reason: 'nothing goes by the old names' }]);
-        const { renames, options = [] } = body;
+        if (steps.length === 0) throw unacceptable([{ field: 'renames', reason: 'nothing of it is named or missed' }]);
+        const { renames, options = [], filled = [] } = body;
         const names = [
           ...renames.map(({ was, is }) => `${was} as ${is}`),
           ...options.map(({ from, into }) => `${from} as ${into}`),
+          ...filled.map(({ field, value }) => `${field} as ${value}`),
         ];
         response.status(202);
-        return { change: await beginChange(context, user, `Named anew: ${listed(names, { most: 2 })}`, steps) };
+        return { change: await beginChange(context, user, `Mended: ${listed(names, { most: 2 })}`, steps) };
       },
     }),
     route({

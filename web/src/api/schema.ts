@@ -81,9 +81,9 @@ export const useOptionPlan = (changes: readonly OptionChange[]) =>
   });
 
 /** Fields that were renamed in their system, and what still goes by the old names. */
-export const useRenames = (system: string) =>
+export const useDrift = (system: string) =>
   useQuery({
     queryKey: ['schema changes', 'renames', system],
-    queryFn: () => call('get /schema/:system/renames', { params: { system } }),
+    queryFn: () => call('get /schema/:system/drift', { params: { system } }),
     refetchInterval: asking(30_000),
   });

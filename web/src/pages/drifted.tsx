@@ -1,11 +1,12 @@
-import type { FollowRenamesBody } from '@zusammen/core/api';
-import type { LostPart } from '@zusammen/core/lost';
+import type { MendDriftBody } from '@zusammen/core/api';
+import type { LostPart, RequiredPart } from '@zusammen/core/lost';
+import type { Option } from '@zusammen/core/schema';
 import { listed } from '@zusammen/core/values';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../api/client.ts';
 import { useDo } from '../api/hooks.ts';
-import { useRenames } from '../api/schema.ts';
+import { useDrift } from '../api/schema.ts';
 import { Button } from '../parts/button.tsx';
 import { Combobox } from '../parts/combobox.tsx';
 import { Editable } from '../parts/editable.tsx';
@@ -13,23 +14,24 @@ import { plural } from '../parts/plural.ts';
 
 /** What has changed in a system so that something of ours names what isn't there any more, mended everywhere at once. */
 export function Drifted({ system }: { system: string }) {
-  const look = useRenames(system);
-  const { renames = [], steps = [], lost = [] } = look.data ?? {};
+  const look = useDrift(system);
+  const { renames = [], steps = [], lost = [], required = [] } = look.data ?? {};
   return (
     <>
       {steps.length > 0 && <Renamed system={system} renames={renames} steps={steps} />}
       {lost.length > 0 && <Gone system={system} lost={lost} />}
+      {required.length > 0 && <Required system={system} required={required} />}
     </>
   );
 }
 
-type Body = FollowRenamesBody;
+type Body = MendDriftBody;
 
 /** Has the places mended, and goes to where that can be watched and taken back. */
 function useMend(system: string) {
   const navigate = useNavigate();
   const mend = useDo(
-    async (body: Body) => (await call('post /schema/:system/renames', { params: { system }, body })).change,
+    async (body: Body) => (await call('post /schema/:system/drift', { params: { system }, body })).change,
     ['schema changes', 'intakes', 'pairings', 'recognitions'],
   );
   return {
@@ -59,7 +61,8 @@ function Renamed({ system, renames, steps }: { system: string; renames: Body['re
   );
 }
 
-const keyOf = ({ entity, field, option }: LostPart): string => JSON.stringify([entity, field, option?.value]);
+const keyOf = ({ entity, field, option }: Omit<LostPart, 'choices'>): string =>
+  JSON.stringify([entity, field, option?.value]);
 
 /** What is gone and has no new name: somebody says what is named in its place. */
 function Gone({ system, lost }: { system: string; lost: readonly LostPart[] }) {
@@ -94,8 +97,10 @@ function Gone({ system, lost }: { system: string; lost: readonly LostPart[] }) {
               <b className="font-semibold">{part.called}</b>
             )}
             , named by {listed(part.places, { most: 4, quoted: true })}. In its place:{' '}
-            <InItsPlace
-              part={part}
+            <OneOf
+              label={`What is named in the place of ${part.option ? part.option.label : part.called}`}
+              placeholder={part.option ? `An option of ${part.called}` : 'A field that is there'}
+              choices={part.choices}
               chosen={chosen[keyOf(part)]}
               choose={(value) => setChosen((before) => ({ ...before, [keyOf(part)]: value }))}
             />
@@ -116,24 +121,87 @@ function Gone({ system, lost }: { system: string; lost: readonly LostPart[] }) {
   );
 }
 
-function InItsPlace({
-  part: { called, option, choices },
+/** What must be given by now: whatever makes records without it gives it a value from then on. */
+function Required({ system, required }: { system: string; required: readonly RequiredPart[] }) {
+  const { go, busy, error } = useMend(system);
+  const [given, setGiven] = useState<Record<string, string>>({});
+  const set = (part: RequiredPart, value: string): void => setGiven((before) => ({ ...before, [keyOf(part)]: value }));
+  const filled = required.filter((part) => (given[keyOf(part)] ?? '').trim() !== '');
+  const places = new Set(filled.flatMap((part) => part.places)).size;
+  return (
+    <div className="border-b border-hair bg-saffron-wash px-4 py-2.5">
+      <p className="font-semibold text-saffron">
+        ◆ {plural(required.length, 'field must', 'fields must')} be given by now, and not everything gives{' '}
+        {required.length === 1 ? 'it' : 'them'}.
+      </p>
+      <ul className="my-1.5 grid gap-1.5 text-small">
+        {required.map((part) => (
+          <li key={keyOf(part)}>
+            <b className="font-semibold">{part.called}</b>: nothing comes from{' '}
+            {listed(part.places, { most: 4, quoted: true })}. From now on:{' '}
+            {part.choices ? (
+              <OneOf
+                label={`What ${part.called} is given`}
+                placeholder={`An option of ${part.called}`}
+                choices={part.choices}
+                chosen={given[keyOf(part)]}
+                choose={(value) => set(part, value)}
+              />
+            ) : (
+              <input
+                aria-label={`What ${part.called} is given`}
+                className="h-[30px] w-[180px] rounded-[6px] border border-line bg-sheet px-2.5"
+                value={given[keyOf(part)] ?? ''}
+                onChange={({ target }) => set(part, target.value)}
+              />
+            )}
+          </li>
+        ))}
+      </ul>
+      <Button
+        look="strong"
+        busy={busy}
+        disabled={filled.length === 0}
+        onClick={() =>
+          go({
+            renames: [],
+            filled: filled.map((part) => ({
+              ...{ entity: part.entity, field: part.field },
+              value: given[keyOf(part)]!.trim(),
+            })),
+          })
+        }
+      >
+        {filled.length === 0 ? 'Say what is given' : `Have ${plural(places, 'place', 'places')} give it`}
+      </Button>
+      {error && (
+        <p role="alert" className="mt-1 text-brick">
+          {error.message}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function OneOf({
+  label,
+  placeholder,
+  choices,
   chosen,
   choose,
 }: {
-  part: LostPart;
+  label: string;
+  placeholder: string;
+  choices: readonly Option[];
   chosen: string | undefined;
   choose: (value: string) => void;
 }) {
-  const label = (value: string): string => choices.find((each) => each.value === value)?.label ?? value;
+  const called = (value: string): string => choices.find((each) => each.value === value)?.label ?? value;
   return (
-    <Editable
-      label={`What is named in the place of ${option ? option.label : called}`}
-      shown={chosen === undefined ? 'nothing yet' : label(chosen)}
-    >
+    <Editable label={label} shown={chosen === undefined ? 'nothing yet' : called(chosen)}>
       {(close) => (
         <Combobox
-          placeholder={option ? `An option of ${called}` : 'A field that is there'}
+          placeholder={placeholder}
           items={choices.map(({ value, label: name }) => ({
             ...{ value, label: name, words: `${name} ${value}` },
             ...(name.toLowerCase() === value.toLowerCase() ? {} : { note: value }),

@@ -42,7 +42,7 @@ const systems = (
       'get /session': { user: { id: 'u1', email: 'm@wren.example', name: 'Mara', role, active: true } },
       'get /systems': { systems: [CRM, OTHER] },
       'get /systems/:id/acting': { acting: null, audience: 'https://zusammen.example/context' },
-      'get /schema/:system/renames': { renames: [], steps: [], lost: [] },
+      'get /schema/:system/drift': { renames: [], steps: [], lost: [], required: [] },
       'get /systems/:id': ({ params }) => detail(params['id'] === 'crm' ? CRM : OTHER),
       ...more,
     },
@@ -84,17 +84,17 @@ describe('the systems', () => {
   it('what goes by an old name in it goes by the new one everywhere, at one press', async () => {
     const renames = [{ entity: 'Keeper', was: 'phone', is: 'telephone' }];
     const { user, saidTo, where } = systems({
-      'get /schema/:system/renames': {
+      'get /schema/:system/drift': {
         renames,
         steps: ['Visit goes by telephone of Keeper, which was phone.'],
-        lost: [],
+        ...{ lost: [], required: [] },
       },
-      'post /schema/:system/renames': { change: 'c9' },
+      'post /schema/:system/drift': { change: 'c9' },
     });
     expect(await screen.findByText(/1 place goes by an old name; what arrives for them waits/)).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'Have all of them go by the new name' }));
     await waitFor(() => expect(where()).toBe('/schema/changes/c9'));
-    expect(saidTo('post /schema/:system/renames')).toEqual([{ renames }]);
+    expect(saidTo('post /schema/:system/drift')).toEqual([{ renames }]);
   });
 
   it('what has gone from it is named, and what is chosen in its place is named everywhere at one press', async () => {
@@ -113,8 +113,8 @@ describe('the systems', () => {
       },
     ];
     const { user, saidTo, where } = systems({
-      'get /schema/:system/renames': { renames: [], steps: [], lost },
-      'post /schema/:system/renames': { change: 'c10' },
+      'get /schema/:system/drift': { renames: [], steps: [], lost, required: [] },
+      'post /schema/:system/drift': { change: 'c10' },
     });
     expect(await screen.findByText(/2 things that are named here have gone from the system/)).toBeTruthy();
     expect(screen.getByText(/named by “Visit”, “Letters”/)).toBeTruthy();
@@ -124,8 +124,37 @@ describe('the systems', () => {
     await user.click(await screen.findByText('Honey'));
     await user.click(screen.getByRole('button', { name: 'Have 2 places name what was chosen' }));
     await waitFor(() => expect(where()).toBe('/schema/changes/c10'));
-    expect(saidTo('post /schema/:system/renames')).toEqual([
+    expect(saidTo('post /schema/:system/drift')).toEqual([
       { renames: [], options: [{ entity: 'keepers', field: 'interests', from: 'swarms', into: 'honey' }] },
+    ]);
+  });
+
+  it('what must be given by now is told with what gives nothing, and is given from there on at one press', async () => {
+    const required = [
+      {
+        ...{ entity: 'keepers', field: 'kind', called: 'Kind of Keeper', places: ['Visit', 'Shop'] },
+        choices: [{ value: 'x', label: 'Guild' }],
+      },
+      { entity: 'keepers', field: 'origin', called: 'Origin of Keeper', places: ['Visit'] },
+    ];
+    const { user, saidTo, where } = systems({
+      'get /schema/:system/drift': { renames: [], steps: [], lost: [], required },
+      'post /schema/:system/drift': { change: 'c11' },
+    });
+    expect(await screen.findByText(/2 fields must be given by now, and not everything gives them/)).toBeTruthy();
+    await user.type(screen.getByRole('textbox', { name: 'What Origin of Keeper is given' }), ' web ');
+    await user.click(screen.getByRole('button', { name: 'What Kind of Keeper is given' }));
+    await user.click(await screen.findByText('Guild'));
+    await user.click(screen.getByRole('button', { name: 'Have 2 places give it' }));
+    await waitFor(() => expect(where()).toBe('/schema/changes/c11'));
+    expect(saidTo('post /schema/:system/drift')).toEqual([
+      {
+        renames: [],
+        filled: [
+          { entity: 'keepers', field: 'kind', value: 'x' },
+          { entity: 'keepers', field: 'origin', value: 'web' },
+        ],
+      },
     ]);
   });
 

@@ -23,6 +23,15 @@ const rename = async (path: string, name: string): Promise<number> => {
   });
   return response.status;
 };
+const headers = { Authorization: 'Bearer demo-administrator', 'Content-Type': 'application/json' };
+/** What the keeper of the system does to a field of people, without telling us. */
+const changePersonField = async (name: string, change: (was: Json) => Json): Promise<void> => {
+  const schema = (await (await fetch(`${stage.standins}/crm/schema/`, { headers })).json()) as Json;
+  const Person = { $Kind: 'EntityType', [name]: change(schema.coop.Person[name]) };
+  const body = JSON.stringify({ $Version: '4.01', coop: { Person } });
+  const changed = await fetch(`${stage.standins}/crm/schema/`, { method: 'POST', headers, body });
+  expect(changed.status).toBeLessThan(300);
+};
 const atRest = async (id: string): Promise<Json> => {
   let change: Json;
   await until('the change has come to rest', async () => {
@@ -66,10 +75,10 @@ it('a renamed field is recognised; what arrives waits, all places are mended at 
   });
 
   const renames = [{ entity: 'People', was: 'phone', is: 'telephone' }];
-  const { body: looked } = await stage.api('GET', `/schema/${crm}/renames`);
+  const { body: looked } = await stage.api('GET', `/schema/${crm}/drift`);
   expect(looked.renames).toEqual(renames);
   expect(looked.steps).toContain('By phone goes by telephone of People, which was phone.');
-  const made = await stage.api('POST', `/schema/${crm}/renames`, { renames });
+  const made = await stage.api('POST', `/schema/${crm}/drift`, { renames });
   expect(made.status).toBe(202);
   const change = await atRest(made.body.change);
   expect(change.outcomes.map(({ state }: Json) => state)).toEqual(change.steps.map(() => 'done'));
@@ -84,7 +93,7 @@ it('a renamed field is recognised; what arrives waits, all places are mended at 
   const paired = (await stage.api('GET', `/pairings/${pairing}`)).body.pairing.draft;
   expect(paired.lines[0].right.path).toEqual(['telephone']);
   expect(paired.matches[0].parts[0].right).toEqual(['telephone']);
-  expect((await stage.api('GET', `/schema/${crm}/renames`)).body.steps).toEqual([]);
+  expect((await stage.api('GET', `/schema/${crm}/drift`)).body.steps).toEqual([]);
 }, 120_000);
 
 it('a rename that nobody has read yet is noticed by the first refusal: the schema is read, and what was refused waits', async () => {
@@ -103,7 +112,7 @@ it('a rename that nobody has read yet is noticed by the first refusal: the schem
   const { differences } = (await stage.api('GET', `/systems/${crm}`)).body;
   expect(differences).toMatchObject([{ kind: 'field renamed', was: 'first_name', field: 'given_name' }]);
   const renames = [{ entity: 'People', was: 'first_name', is: 'given_name' }];
-  await atRest((await stage.api('POST', `/schema/${crm}/renames`, { renames })).body.change);
+  await atRest((await stage.api('POST', `/schema/${crm}/drift`, { renames })).body.change);
   await stage.settled(60_000);
   expect((await stateOf(submission)).state).toBe('applied');
   const [person] = (await stage.crm("People?$filter=email eq 'ole@biene.example'")).value;
@@ -116,7 +125,7 @@ it('an option and a field that have gone are told with what names them, and ever
   const options = ['Tile', 'Slate'].map((value) => ({ value, label: value }));
   const roof = await make('Roof', { type: 'option', options });
   const note = await make('Note on the roof', { type: 'text' });
-  const told = async (): Promise<Json> => (await stage.api('GET', `/schema/${crm}/renames`)).body;
+  const told = async (): Promise<Json> => (await stage.api('GET', `/schema/${crm}/drift`)).body;
   const intake = await intakeLike(stage, 'roofs', (document) => {
     const { lines } = document.plan.steps.find(({ entity }: Json) => entity === 'People');
     const [pattern] = lines;
@@ -132,15 +141,8 @@ it('an option and a field that have gone are told with what names them, and ever
   expect((await told()).lost).toEqual([]);
 
   // The keeper of the system takes away the option and the field.
-  const headers = { Authorization: 'Bearer demo-administrator', 'Content-Type': 'application/json' };
-  const schema = (await (await fetch(`${stage.standins}/crm/schema/`, { headers })).json()) as Json;
   const allowed = '@Org.OData.Validation.V1.AllowedValues';
-  const kept = { ...schema.coop.Person[roof], [allowed]: [schema.coop.Person[roof][allowed][0]] };
-  const changed = await fetch(`${stage.standins}/crm/schema/`, {
-    ...{ method: 'POST', headers },
-    body: JSON.stringify({ $Version: '4.01', coop: { Person: { $Kind: 'EntityType', [roof]: kept } } }),
-  });
-  expect(changed.status).toBeLessThan(300);
+  await changePersonField(roof, (was) => ({ ...was, [allowed]: [was[allowed][0]] }));
   const gone = await fetch(`${stage.standins}/crm/schema/Person/${note}`, { method: 'DELETE', headers });
   expect(gone.status).toBe(204);
   await stage.api('POST', `/systems/${crm}/read`);
@@ -159,7 +161,7 @@ it('an option and a field that have gone are told with what names them, and ever
 
   const renames = [{ entity: 'People', was: note, is: 'notes' }];
   const mend = (from: string, into: string) =>
-    stage.api('POST', `/schema/${crm}/renames`, { renames, options: [{ entity: 'People', field: roof, from, into }] });
+    stage.api('POST', `/schema/${crm}/drift`, { renames, options: [{ entity: 'People', field: roof, from, into }] });
   expect(await mend('Tile', 'Slate')).toMatchObject({ status: 422, body: { errors: [{ field: 'options.0.from' }] } });
   expect(await mend('Slate', 'Thatch')).toMatchObject({ status: 422, body: { errors: [{ field: 'options.0.into' }] } });
   const change = await atRest((await mend('Slate', 'Tile')).body.change);
@@ -177,8 +179,37 @@ it('an option and a field that have gone are told with what names them, and ever
   await until('it is taken back', async () => (await told()).lost.length === 2);
 }, 120_000);
 
+it('a field that must be given by now is told with what gives it nothing, and is given a value from there on', async () => {
+  const made = await stage.api('POST', `/systems/${crm}/fields`, { entity: 'People', label: 'Origin', type: 'text' });
+  const origin: string = made.body.name;
+  const intake = await intakeLike(stage, 'origins', () => undefined);
+  for (const { id } of (await stage.crm('People')).value)
+    await stage.crm(`People('${id}')`, {
+      ...{ method: 'PATCH', headers: { 'If-Match': '*' } },
+      body: JSON.stringify({ [origin]: 'fair' }),
+    });
+  await changePersonField(origin, ({ $Nullable: _, ...was }) => was);
+  await stage.api('POST', `/systems/${crm}/read`);
+  const { name } = (await stage.api('GET', `/intakes/${intake}`)).body.intake.draft;
+  const { required } = (await stage.api('GET', `/schema/${crm}/drift`)).body;
+  expect(required).toMatchObject([{ entity: 'People', field: origin, called: 'Origin of Person' }]);
+  expect(required[0].places).toContain(name);
+
+  const fill = (value: string) =>
+    stage.api('POST', `/schema/${crm}/drift`, { renames: [], filled: [{ entity: 'People', field: origin, value }] });
+  expect(await fill('x'.repeat(3_000))).toMatchObject({ status: 422, body: { errors: [{ field: 'filled.0.value' }] } });
+  const change = await atRest((await fill('website')).body.change);
+  expect(new Set(change.outcomes.map(({ state }: Json) => state))).toEqual(new Set(['done']));
+  expect((await stage.api('GET', `/schema/${crm}/drift`)).body.required).toEqual([]);
+  await stage.submit('origins', { contact_last: 'Falk', contact_first: 'Ida', contact_email: 'ida@biene.example' });
+  await stage.settled(60_000);
+  expect((await stage.crm("People?$filter=email eq 'ida@biene.example'")).value).toMatchObject([
+    { [origin]: 'website' },
+  ]);
+}, 120_000);
+
 it('what isn’t so in the system as it was read last is refused', async () => {
-  const wrong = await stage.api('POST', `/schema/${crm}/renames`, {
+  const wrong = await stage.api('POST', `/schema/${crm}/drift`, {
     renames: [{ entity: 'People', was: 'email', is: 'telephone' }],
   });
   expect(wrong).toMatchObject({ status: 422, body: { errors: [{ field: 'renames.0' }] } });
