@@ -80,6 +80,13 @@ describe('writes that belong together', () => {
     expect(seen).toEqual(['rows', 'rows', undefined, undefined, undefined, undefined]);
   });
 
+  it('that each go on their own are sent once, also where the system does none of them yet', async () => {
+    const { asked, send } = system((parts) => ok(parts.map(({ id }) => ({ id, status: 501 }))));
+    const answers = await Promise.all(['a', 'b'].map((name) => send(write(name, 'g'))));
+    expect(answers.map(({ status }) => status)).toEqual([501, 501]);
+    expect(asked).toHaveLength(1);
+  });
+
   it('lose no digit of a number within a batch', async () => {
     const bodies: string[] = [];
     const send = withBatches(

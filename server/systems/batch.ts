@@ -61,8 +61,9 @@ export function withBatches(send: Send, { base, headers, crowd = new Crowd() }: 
     };
     try {
       const requests = waiting.map(({ request }) => request);
-      let answers = await batched(requests, groupsKnown && requests.every(({ atomic }) => atomic));
-      if (answers !== 'unable' && groupsKnown && answers.every((each) => 'status' in each && each.status === 501)) {
+      const asGroup = groupsKnown && requests.every(({ atomic }) => atomic);
+      let answers = await batched(requests, asGroup);
+      if (answers !== 'unable' && asGroup && answers.every((each) => 'status' in each && each.status === 501)) {
         // Batches it takes, but not all or none of one: then each on its own.
         groupsKnown = false;
         answers = await batched(requests, false);
