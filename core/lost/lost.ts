@@ -61,7 +61,7 @@ export function lostParts(system: string, lost: readonly Lost[], around: Around)
 const NOTHING: Option = { value: '', label: '' };
 
 /** Fields that could take the place of one, those of its kind first. */
-const successorsOf = (was: Field, fields: readonly Field[]): Option[] =>
+const successorsOf = (was: Lost['was'], fields: readonly Field[]): Option[] =>
   fields
     .filter(({ rights }) => rights !== 'none')
     .sort((a, b) => Number(b.type === was.type) - Number(a.type === was.type))

@@ -33,6 +33,13 @@ it('isn’t told of an entity that is gone as a whole, nor of a field that is of
   expect(lostOver([people(field('interests')), people(chosen('a'))])).toEqual([]);
 });
 
+it('is bounded where a long list is another with every reading', () => {
+  const list = (at: number) => people(chosen(...Array.from({ length: 6_000 }, (_, each) => `${at}-${each}`)));
+  const lost = lostOver([list(0), list(1), list(2)]);
+  expect(lost).toHaveLength(5_000);
+  expect(lost[0]!.was).not.toHaveProperty('options');
+});
+
 describe('what must be given by now', () => {
   const kind = (required: boolean) => field('kind', { required });
   it('is what needn’t be given once, and what is new in an entity that was there', () => {

@@ -6,11 +6,14 @@ export interface Lost {
   entity: string;
   /** As it is called in the system, or was. */
   field: string;
-  /** The field as it was read last with what is gone. */
-  was: Field;
+  /** What the field was when it was read last with what is gone. */
+  was: Pick<Field, 'label' | 'type'>;
   /** The option that is gone; absent: the field itself is. */
   option?: Option;
 }
+
+/** So much is told at most: ten thousand options may be others with every reading. */
+const MOST_LOST = 5_000;
 
 /**
  * What has gone over several readings and is still gone; fields that only have another name now aren't among it, and
@@ -21,9 +24,10 @@ export function lostOver(readings: readonly Schema[]): Lost[] {
   const [now, ...earlier] = readings;
   const renamed = new Set(renamesOver(readings).map(({ entity, was }) => JSON.stringify([entity, was])));
   const lost = new Map<string, Lost>();
-  const note = (each: Lost): void => {
-    const key = JSON.stringify([each.entity, each.field, each.option?.value]);
-    if (!lost.has(key)) lost.set(key, each);
+  const note = (entity: string, { name: field, label, type }: Field, option?: Option): void => {
+    const key = JSON.stringify([entity, field, option?.value]);
+    if (lost.size < MOST_LOST && !lost.has(key))
+      lost.set(key, { entity, field, was: { label, type }, ...(option ? { option } : {}) });
   };
   for (const { name: entity, fields } of now?.entities ?? []) {
     const has = new Map(fields.map((field) => [field.name, field]));
@@ -31,13 +35,13 @@ export function lostOver(readings: readonly Schema[]): Lost[] {
       for (const was of reading.entities.find(({ name }) => name === entity)?.fields ?? []) {
         const is = has.get(was.name);
         if (!is) {
-          if (!renamed.has(JSON.stringify([entity, was.name]))) note({ entity, field: was.name, was });
+          if (!renamed.has(JSON.stringify([entity, was.name]))) note(entity, was);
           continue;
         }
         // One that is no longer chosen from options is another kind of field, which a check says.
-        if (!was.options || !is.options) continue;
+        if (!was.options || !is.options || lost.size === MOST_LOST) continue;
         const there = new Set(is.options.map(({ value }) => value));
-        for (const option of was.options) if (!there.has(option.value)) note({ entity, field: was.name, was, option });
+        for (const option of was.options) if (!there.has(option.value)) note(entity, was, option);
       }
   }
   return [...lost.values()];

@@ -1,5 +1,6 @@
 import { freshLine, freshPairing } from '@zusammen/core/pairing';
 import { addPairing } from '../store/index.ts';
+import { changeAtRest } from '../testing/schema-changes.ts';
 import { intakeLike, openStage, type Json, type Stage } from '../testing/stage.ts';
 import { until } from '../testing/until.ts';
 
@@ -32,14 +33,7 @@ const changePersonField = async (name: string, change: (was: Json) => Json): Pro
   const changed = await fetch(`${stage.standins}/crm/schema/`, { method: 'POST', headers, body });
   expect(changed.status).toBeLessThan(300);
 };
-const atRest = async (id: string): Promise<Json> => {
-  let change: Json;
-  await until('the change has come to rest', async () => {
-    change = (await stage.api('GET', `/schema-changes/${id}`)).body.change;
-    return change.state !== 'running';
-  });
-  return change;
-};
+const atRest = (id: string): Promise<Json> => changeAtRest(stage, id);
 const stateOf = async (id: string): Promise<Json> => (await stage.api('GET', `/submissions/${id}`)).body.submission;
 
 it('a renamed field is recognised; what arrives waits, all places are mended at once, and what waited is carried out', async () => {

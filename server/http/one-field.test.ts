@@ -2,6 +2,7 @@ import { freshLine, freshPairing } from '@zusammen/core/pairing';
 import { addPairing } from '../store/index.ts';
 import { conversionsOn, type Conversions } from '../testing/conversions.ts';
 import { simpleServer } from '../testing/odata/third-party.ts';
+import { changeAtRest } from '../testing/schema-changes.ts';
 import { openStage, type Json, type Stage } from '../testing/stage.ts';
 import { until } from '../testing/until.ts';
 
@@ -48,14 +49,7 @@ const look = async (body: Json): Promise<Json> => {
   expect({ status, told }).toMatchObject({ status: 200 });
   return told;
 };
-const atRest = async (id: string): Promise<Json> => {
-  let change: Json;
-  await until('the change has come to rest', async () => {
-    change = (await stage.api('GET', `/schema-changes/${id}`)).body.change;
-    return change.state !== 'running';
-  });
-  return change;
-};
+const atRest = (id: string): Promise<Json> => changeAtRest(stage, id);
 const fieldIn = async (system: string, entity: string, name: string): Promise<Json> => {
   const { schema } = (await stage.api('GET', `/systems/${system}`)).body;
   return schema.entities.find((each: Json) => each.name === entity).fields.find((each: Json) => each.name === name);

@@ -2,8 +2,8 @@ import { compareOptions } from '@zusammen/core/option-sets';
 import { freshLine, freshPairing } from '@zusammen/core/pairing';
 import { addPairing } from '../store/index.ts';
 import { conversionsOn, type Conversions } from '../testing/conversions.ts';
+import { changeAtRest } from '../testing/schema-changes.ts';
 import { openStage, type Json, type Stage } from '../testing/stage.ts';
-import { until } from '../testing/until.ts';
 
 let stage: Stage;
 let conversions: Conversions;
@@ -57,14 +57,7 @@ const counts = async ({ system, entity, field }: Json): Promise<Record<string, n
   const { body } = await stage.api('GET', `/schema/${system}/entities/${entity}/fields/${field}/counts`);
   return Object.fromEntries(body.counts.values.map(({ value, count }: Json) => [value, count]));
 };
-const atRest = async (id: string): Promise<Json> => {
-  let change: Json;
-  await until('the change has come to rest', async () => {
-    change = (await stage.api('GET', `/schema-changes/${id}`)).body.change;
-    return change.state !== 'running';
-  });
-  return change;
-};
+const atRest = (id: string): Promise<Json> => changeAtRest(stage, id);
 const option = (label: string): Json => ({ value: label, label });
 const draft = async (): Promise<Json> => (await stage.api('GET', `/pairings/${pairing}`)).body.pairing.draft;
 

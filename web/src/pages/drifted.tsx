@@ -2,7 +2,7 @@ import type { MendDriftBody } from '@zusammen/core/api';
 import type { LostPart, RequiredPart } from '@zusammen/core/lost';
 import type { Option } from '@zusammen/core/schema';
 import { listed } from '@zusammen/core/values';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../api/client.ts';
 import { useDo } from '../api/hooks.ts';
@@ -40,24 +40,48 @@ function useMend(system: string) {
   };
 }
 
-function Renamed({ system, renames, steps }: { system: string; renames: Body['renames']; steps: readonly string[] }) {
-  const { go, busy, error } = useMend(system);
+/** Something that has changed, and the one press that mends it. */
+function Change({
+  title,
+  mend: { busy, error },
+  label,
+  press,
+  disabled = false,
+  children,
+}: {
+  title: ReactNode;
+  mend: ReturnType<typeof useMend>;
+  label: string;
+  press: () => void;
+  disabled?: boolean;
+  children: ReactNode;
+}) {
   return (
     <div className="border-b border-hair bg-saffron-wash px-4 py-2.5">
-      <p className="font-semibold text-saffron">
-        ◆ {plural(steps.length, 'place goes by an old name', 'places go by old names')}; what arrives for them waits.
-      </p>
-      <ul className="my-1 text-small">
-        {steps.slice(0, 8).map((step) => (
-          <li key={step}>{step}</li>
-        ))}
-        {steps.length > 8 && <li>and {steps.length - 8} more</li>}
-      </ul>
-      <Button look="strong" busy={busy} onClick={() => go({ renames })}>
-        Have all of them go by the new name
+      <p className="font-semibold text-saffron">◆ {title}</p>
+      <ul className="my-1.5 grid gap-1.5 text-small">{children}</ul>
+      <Button look="strong" busy={busy} disabled={disabled} onClick={press}>
+        {label}
       </Button>
-      {error && <p className="mt-1 text-brick">{error.message}</p>}
+      {error && (
+        <p role="alert" className="mt-1 text-brick">
+          {error.message}
+        </p>
+      )}
     </div>
+  );
+}
+
+function Renamed({ system, renames, steps }: { system: string; renames: Body['renames']; steps: readonly string[] }) {
+  const mend = useMend(system);
+  const title = `${plural(steps.length, 'place goes by an old name', 'places go by old names')}; what arrives for them waits.`;
+  return (
+    <Change title={title} mend={mend} label="Have all of them go by the new name" press={() => mend.go({ renames })}>
+      {steps.slice(0, 8).map((step) => (
+        <li key={step}>{step}</li>
+      ))}
+      {steps.length > 8 && <li>and {steps.length - 8} more</li>}
+    </Change>
   );
 }
 
@@ -66,7 +90,7 @@ const keyOf = ({ entity, field, option }: Omit<LostPart, 'choices'>): string =>
 
 /** What is gone and has no new name: somebody says what is named in its place. */
 function Gone({ system, lost }: { system: string; lost: readonly LostPart[] }) {
-  const { go, busy, error } = useMend(system);
+  const mend = useMend(system);
   const [chosen, setChosen] = useState<Record<string, string>>({});
   const mended = lost.filter((part) => chosen[keyOf(part)] !== undefined);
   const places = new Set(mended.flatMap((part) => part.places)).size;
@@ -81,105 +105,82 @@ function Gone({ system, lost }: { system: string; lost: readonly LostPart[] }) {
     ),
   });
   return (
-    <div className="border-b border-hair bg-saffron-wash px-4 py-2.5">
-      <p className="font-semibold text-saffron">
-        ◆ {plural(lost.length, 'thing that is named here has gone', 'things that are named here have gone')} from the
-        system.
-      </p>
-      <ul className="my-1.5 grid gap-1.5 text-small">
-        {lost.map((part) => (
-          <li key={keyOf(part)}>
-            {part.option ? (
-              <>
-                <b className="font-semibold">“{part.option.label}”</b> of {part.called}
-              </>
-            ) : (
-              <b className="font-semibold">{part.called}</b>
-            )}
-            , named by {listed(part.places, { most: 4, quoted: true })}. In its place:{' '}
-            <OneOf
-              label={`What is named in the place of ${part.option ? part.option.label : part.called}`}
-              placeholder={part.option ? `An option of ${part.called}` : 'A field that is there'}
-              choices={part.choices}
-              chosen={chosen[keyOf(part)]}
-              choose={(value) => setChosen((before) => ({ ...before, [keyOf(part)]: value }))}
-            />
-          </li>
-        ))}
-      </ul>
-      <Button look="strong" busy={busy} disabled={mended.length === 0} onClick={() => go(body())}>
-        {mended.length === 0
+    <Change
+      title={`${plural(lost.length, 'thing that is named here has gone', 'things that are named here have gone')} from the system.`}
+      mend={mend}
+      label={
+        mended.length === 0
           ? 'Choose what is named in its place'
-          : `Have ${plural(places, 'place', 'places')} name what was chosen`}
-      </Button>
-      {error && (
-        <p role="alert" className="mt-1 text-brick">
-          {error.message}
-        </p>
-      )}
-    </div>
+          : `Have ${plural(places, 'place', 'places')} name what was chosen`
+      }
+      press={() => mend.go(body())}
+      disabled={mended.length === 0}
+    >
+      {lost.map((part) => (
+        <li key={keyOf(part)}>
+          {part.option ? (
+            <>
+              <b className="font-semibold">“{part.option.label}”</b> of {part.called}
+            </>
+          ) : (
+            <b className="font-semibold">{part.called}</b>
+          )}
+          , named by {listed(part.places, { most: 4, quoted: true })}. In its place:{' '}
+          <OneOf
+            label={`What is named in the place of ${part.option ? part.option.label : part.called}`}
+            placeholder={part.option ? `An option of ${part.called}` : 'A field that is there'}
+            choices={part.choices}
+            chosen={chosen[keyOf(part)]}
+            choose={(value) => setChosen((before) => ({ ...before, [keyOf(part)]: value }))}
+          />
+        </li>
+      ))}
+    </Change>
   );
 }
 
 /** What must be given by now: whatever makes records without it gives it a value from then on. */
 function Required({ system, required }: { system: string; required: readonly RequiredPart[] }) {
-  const { go, busy, error } = useMend(system);
+  const mend = useMend(system);
   const [given, setGiven] = useState<Record<string, string>>({});
   const set = (part: RequiredPart, value: string): void => setGiven((before) => ({ ...before, [keyOf(part)]: value }));
   const filled = required.filter((part) => (given[keyOf(part)] ?? '').trim() !== '');
   const places = new Set(filled.flatMap((part) => part.places)).size;
+  const fillingOf = (part: RequiredPart) => ({
+    ...{ entity: part.entity, field: part.field },
+    value: given[keyOf(part)]!.trim(),
+  });
   return (
-    <div className="border-b border-hair bg-saffron-wash px-4 py-2.5">
-      <p className="font-semibold text-saffron">
-        ◆ {plural(required.length, 'field must', 'fields must')} be given by now, and not everything gives{' '}
-        {required.length === 1 ? 'it' : 'them'}.
-      </p>
-      <ul className="my-1.5 grid gap-1.5 text-small">
-        {required.map((part) => (
-          <li key={keyOf(part)}>
-            <b className="font-semibold">{part.called}</b>: nothing comes from{' '}
-            {listed(part.places, { most: 4, quoted: true })}. From now on:{' '}
-            {part.choices ? (
-              <OneOf
-                label={`What ${part.called} is given`}
-                placeholder={`An option of ${part.called}`}
-                choices={part.choices}
-                chosen={given[keyOf(part)]}
-                choose={(value) => set(part, value)}
-              />
-            ) : (
-              <input
-                aria-label={`What ${part.called} is given`}
-                className="h-[30px] w-[180px] rounded-[6px] border border-line bg-sheet px-2.5"
-                value={given[keyOf(part)] ?? ''}
-                onChange={({ target }) => set(part, target.value)}
-              />
-            )}
-          </li>
-        ))}
-      </ul>
-      <Button
-        look="strong"
-        busy={busy}
-        disabled={filled.length === 0}
-        onClick={() =>
-          go({
-            renames: [],
-            filled: filled.map((part) => ({
-              ...{ entity: part.entity, field: part.field },
-              value: given[keyOf(part)]!.trim(),
-            })),
-          })
-        }
-      >
-        {filled.length === 0 ? 'Say what is given' : `Have ${plural(places, 'place', 'places')} give it`}
-      </Button>
-      {error && (
-        <p role="alert" className="mt-1 text-brick">
-          {error.message}
-        </p>
-      )}
-    </div>
+    <Change
+      title={`${plural(required.length, 'field must', 'fields must')} be given by now, and not everything gives ${required.length === 1 ? 'it' : 'them'}.`}
+      mend={mend}
+      label={filled.length === 0 ? 'Say what is given' : `Have ${plural(places, 'place', 'places')} give it`}
+      press={() => mend.go({ renames: [], filled: filled.map(fillingOf) })}
+      disabled={filled.length === 0}
+    >
+      {required.map((part) => (
+        <li key={keyOf(part)}>
+          <b className="font-semibold">{part.called}</b>: nothing comes from{' '}
+          {listed(part.places, { most: 4, quoted: true })}. From now on:{' '}
+          {part.choices ? (
+            <OneOf
+              label={`What ${part.called} is given`}
+              placeholder={`An option of ${part.called}`}
+              choices={part.choices}
+              chosen={given[keyOf(part)]}
+              choose={(value) => set(part, value)}
+            />
+          ) : (
+            <input
+              aria-label={`What ${part.called} is given`}
+              className="h-[30px] w-[180px] rounded-[6px] border border-line bg-sheet px-2.5"
+              value={given[keyOf(part)] ?? ''}
+              onChange={({ target }) => set(part, target.value)}
+            />
+          )}
+        </li>
+      ))}
+    </Change>
   );
 }
 
