@@ -28,12 +28,14 @@ const PEOPLE = {
 /**
  * Attacks a whole Zusammen, one attack after another, and watches what it does to everybody else.
  * @param size of the attacks, 1 being whole @param longestMs nobody may wait longer for health, in milliseconds
+ * @param only attacks whose name holds this; of all others nothing is sent
  */
 export async function hostileTrial(
   whole: Whole,
   size: number,
   longestMs: number,
   log: (words: string) => void,
+  only = '',
 ): Promise<Outcome[]> {
   const evil = new EvilServer();
   await evil.listen();
@@ -71,7 +73,7 @@ export async function hostileTrial(
   const outcomes: Outcome[] = [];
   try {
     await watch.ready();
-    for (const { name, run } of ATTACKS) {
+    for (const { name, run } of ATTACKS.filter(({ name }) => name.includes(only))) {
       await watch.waits();
       const started = performance.now();
       const answers = await run(arena);
