@@ -73,6 +73,17 @@ export const usualRows: RowsOf = ({ leastRows = 0 }, _name, came) => {
 export const placedIn = (form: Pick<HostedForm, 'pages'>, answers: Answers): Placed[] =>
   everythingOn(placedPages(form, answers));
 
+/** Those items of a form in their places that are asked for; a form that has none isn't placed, whatever was answered. */
+export function placedThat(
+  form: Pick<HostedForm, 'pages'>,
+  answers: Answers,
+  which: (item: Item) => boolean,
+): Placed[] {
+  const has = (items: readonly Item[]): boolean => items.some((item) => which(item) || has(item.items ?? []));
+  if (!form.pages.some(({ items }) => has(items))) return [];
+  return placedIn(form, answers).filter(({ item }) => which(item));
+}
+
 /** All that stands on pages, in order, what stands in rows behind its group. */
 export function everythingOn(pages: readonly PlacedPage[]): Placed[] {
   const all = (items: readonly Placed[]): Placed[] =>
@@ -124,6 +135,8 @@ export function placedPages(form: Pick<HostedForm, 'pages'>, answers: Answers, r
     const name = item.name === undefined ? '' : last ? inside(last.actual, item.name) : item.name;
     const answerTo = seenFrom(rows);
     const conditions = item.shown ? [...around, { shown: item.shown, answerTo }] : around;
+    // The answers stay as they are: it is asked often, and told once.
+    let shown: boolean | undefined;
     const placed: Placed = {
       item,
       name,
@@ -131,7 +144,7 @@ export function placedPages(form: Pick<HostedForm, 'pages'>, answers: Answers, r
       answerTo,
       idle: rows.some(({ actual, needed }) => !needed && !saying.has(actual)),
       get shown() {
-        return allHold(conditions);
+        return (shown ??= allHold(conditions));
       },
     };
     if (isQuestion(item.kind)) asked.set(name, conditions);
@@ -169,12 +182,20 @@ interface Row {
   needed: boolean;
 }
 
+/** Groups stand in groups, and no deeper (trouble.ts): `contacts[2][phones][0]` is the longest name that a row can have. */
+const MOST_IN_ROW_NAME = 3;
+
 /** The rows in which anything is said: `contacts[2]`, and `contacts[2][phones][0]` within it. */
 function rowsThatSay(answers: Answers): ReadonlySet<string> {
   const saying = new Set<string>();
   for (const [name, said] of Object.entries(answers)) {
     if (!name.includes('[') || ![said].flat().some((each) => each.trim() !== '')) continue;
-    for (let at = name.indexOf(']'); at >= 0; at = name.indexOf(']', at + 1)) saying.add(name.slice(0, at + 1));
+    // A sender may close as many brackets in each name as fit in, and each would be cut out and kept.
+    let at = name.indexOf(']');
+    for (let closed = 0; at >= 0 && closed < MOST_IN_ROW_NAME; closed += 1) {
+      saying.add(name.slice(0, at + 1));
+      at = name.indexOf(']', at + 1);
+    }
   }
   return saying;
 }

@@ -8,7 +8,7 @@ import {
   FILE_SORTS,
   MOST_MEBIBYTES,
   MOST_FILE_TOKEN,
-  placedIn,
+  placedThat,
   standingsOf,
   USUAL_SORTS,
   wordsIn,
@@ -150,7 +150,7 @@ export async function withFiles(
 ): Promise<{ files: string[]; errors: AnswerTrouble[] }> {
   const files: string[] = [];
   const errors: AnswerTrouble[] = [];
-  const asking = placedIn(form, answers).filter(({ item: { kind } }) => kind === 'file' || kind === 'signature');
+  const asking = placedThat(form, answers, ({ kind }) => kind === 'file' || kind === 'signature');
   const read = new Map(
     asking.flatMap(({ item, name }) => {
       const token = item.kind === 'file' ? [values[name] ?? ''].flat()[0]! : '';

@@ -1,7 +1,7 @@
 import {
   besides,
   comparisonsOf,
-  placedIn,
+  placedThat,
   shownName,
   wordsIn,
   type AnswerTrouble,
@@ -77,7 +77,7 @@ export async function heldToOffers(
   values: Record<string, string | string[]>,
   sent: unknown,
 ): Promise<AnswerTrouble[]> {
-  const choosing = placedIn(form, answers).filter(({ item, name }) => item.reads !== undefined && name !== '');
+  const choosing = placedThat(form, answers, ({ reads, name }) => reads !== undefined && name !== undefined);
   if (choosing.length === 0) return [];
   const words = wordsIn(language);
   const offers = readOffers(sealer, intake, sent);
