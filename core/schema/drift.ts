@@ -1,3 +1,4 @@
+import type { ValuesAlike } from './alike.ts';
 import type { Field, Schema } from './model.ts';
 import { renamesAmong, type Rename } from './renames.ts';
 
@@ -26,18 +27,19 @@ export function drift(before: Schema, after: Schema): Difference[] {
     const is = fresh.get(name);
     if (!is) differences.push({ kind: 'entity gone', entity: name, what: `${name} can no longer be seen` });
     else if (!was) differences.push({ kind: 'entity new', entity: name, what: `${name} is new` });
-    else differences.push(...fieldDrift(name, was.fields, is.fields));
+    else differences.push(...fieldDrift(name, was.fields, is.fields, after.alike));
   }
   return differences;
 }
 
-function fieldDrift(entity: string, before: Field[], after: Field[]): Difference[] {
+function fieldDrift(entity: string, before: Field[], after: Field[], alike: readonly ValuesAlike[] = []): Difference[] {
   const differences: Difference[] = [];
   const fresh = new Map(after.map((field) => [field.name, field]));
   const old = new Set(before.map((field) => field.name));
   const renames = renamesAmong(
     before.filter(({ name }) => !fresh.has(name)),
     after.filter(({ name }) => !old.has(name)),
+    alike.filter((each) => each.entity === entity),
   );
   const renamed = new Set(renames.map(({ is }) => is));
   for (const was of before) {

@@ -1,3 +1,4 @@
+export * from './alike.ts';
 export * from './drift.ts';
 export * from './lost.ts';
 export * from './model.ts';

@@ -1,3 +1,5 @@
+import type { ValuesAlike } from './alike.ts';
+
 /**
  * What a system keeps, as Zusammen sees it: plain data read from the system itself, never written in code.
  *
@@ -95,6 +97,8 @@ export interface Schema {
   entities: Entity[];
   /** What the system keeps and can't be worked with, and why, in words. */
   unusable?: { name: string; why: string }[];
+  /** Of fields that have gone since the reading before and fields that have come: what their values say. */
+  alike?: ValuesAlike[];
 }
 
 /** A system's record as read: its id, its version tag (ETag, RFC 9110) and its values by field name. */

@@ -1,4 +1,5 @@
 import { fold } from '../values/index.ts';
+import type { ValuesAlike } from './alike.ts';
 import type { Field } from './model.ts';
 
 /** A field that is likely another's new name, and what speaks for it. */
@@ -16,12 +17,20 @@ const CLEARLY = 1;
 const TEXTS = new Set<string>(['text', 'long text', 'email', 'phone', 'web address']);
 
 /**
- * Which of the fields that are gone are there under another name: by label, name, kind, options and limits, each pair
- * weighed, and taken where it is the best for both by a clear margin. Greedy, the likeliest first.
+ * Which of the fields that are gone are there under another name: by label, name, kind, options, limits and values, each
+ * pair weighed, and taken where it is the best for both by a clear margin. Greedy, the likeliest first.
+ * @param alike what values of these fields say, where any are known
  */
-export function renamesAmong(gone: readonly Field[], fresh: readonly Field[]): Rename[] {
+export function renamesAmong(
+  gone: readonly Field[],
+  fresh: readonly Field[],
+  alike: readonly ValuesAlike[] = [],
+): Rename[] {
+  const said = new Map(alike.map((each) => [JSON.stringify([each.was, each.is]), each]));
   const pairs = gone
-    .flatMap((was) => fresh.map((is) => ({ was, is, ...likeness(was, is) })))
+    .flatMap((was) =>
+      fresh.map((is) => ({ was, is, ...likeness(was, is, said.get(JSON.stringify([was.name, is.name]))) })),
+    )
     .filter(({ weight }) => weight >= LIKELY)
     .sort((a, b) => b.weight - a.weight);
   const taken = new Set<Field>();
@@ -43,15 +52,15 @@ export function renamesAmong(gone: readonly Field[], fresh: readonly Field[]): R
 }
 
 /** What speaks for it that two fields are the same: how much, and in words. */
-export function likeness(was: Field, is: Field): { weight: number; why: string[] } {
+export function likeness(was: Field, is: Field, values?: ValuesAlike): { weight: number; why: string[] } {
   const sameKind = was.type === is.type || (TEXTS.has(was.type) && TEXTS.has(is.type));
   if (!sameKind || was.relation !== is.relation) return { weight: 0, why: [] };
   let weight = 0;
-  const why: string[] = [];
+  const why: { more: number; words: string }[] = [];
   const add = (more: number, words: string): void => {
     if (more <= 0) return;
     weight += more;
-    why.push(words);
+    why.push({ more, words });
   };
   if (fold(was.label) === fold(is.label)) add(4, 'the same label');
   else add(2 * shared(was.label, is.label), 'a label alike');
@@ -65,8 +74,19 @@ export function likeness(was: Field, is: Field): { weight: number; why: string[]
   if (was.relation !== undefined) add(1, `leads to ${was.relation}`);
   if (was.unique && is.unique) add(1.5, 'unique as well');
   if (was.maxLength !== undefined && was.maxLength === is.maxLength) add(0.5, 'the same limit');
-  return { weight, why };
+  if (values && values.of >= FEWEST_VALUES) {
+    // The more records say so, the surer; after a few they don't say much more.
+    add((5 * values.beyondChance * values.of) / (values.of + 2), `the same in ${values.equal} of ${values.of} records`);
+    // Values may have been written otherwise on the way: that few are the same speaks against it, and doesn't settle it.
+    if (values.equal < values.of * FEW) weight -= 1;
+  }
+  return { weight, why: why.sort((a, b) => b.more - a.more).map(({ words }) => words) };
 }
+
+/** So many records have to hold something before and after for their values to say anything. */
+const FEWEST_VALUES = 3;
+/** A share of the same values that is hardly any. */
+const FEW = 0.2;
 
 /** A list that another holds whole is alike, however much longer that one is; a single option says little. */
 function sharedOptions(a: readonly string[], b: readonly string[]): number {

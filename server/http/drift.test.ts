@@ -208,3 +208,32 @@ it('what isn’t so in the system as it was read last is refused', async () => {
   });
   expect(wrong).toMatchObject({ status: 422, body: { errors: [{ field: 'renames.0' }] } });
 });
+
+it('a field that is called and labelled otherwise is recognised by what its records hold', async () => {
+  const people = Array.from({ length: 6 }, (_, at) => `Wabe${'abcdef'[at]!}`);
+  await intakeLike(stage, 'by-values', (document) => {
+    for (const step of document.plan.steps)
+      for (const line of step.lines)
+        if (line.field === 'phone') line.field = 'telephone';
+        else if (line.field === 'first_name') line.field = 'given_name';
+  });
+  for (const name of people)
+    await stage.submit('by-values', {
+      contact_last: name,
+      contact_first: 'Ole',
+      contact_email: `${name}@biene.example`,
+    });
+  await stage.settled(60_000);
+  expect(await rename('Person/last_name', 'x17')).toBe(204);
+  await changePersonField('x17', (was) => ({ ...was, '@Org.OData.Core.V1.Description': 'Called at home' }));
+  const { differences } = (await stage.api('POST', `/systems/${crm}/read`)).body;
+  const found = differences.find(({ kind }: Json) => kind === 'field renamed');
+  expect(found).toMatchObject({ was: 'last_name', field: 'x17' });
+  expect(found.what).toMatch(
+    /^Family name \(last_name\) is called Called at home \(x17\) now: the same in (\d+) of \1 records, /,
+  );
+  // What was recognised is known from then on, by whoever asks.
+  expect((await stage.api('GET', `/schema/${crm}/drift`)).body.renames).toContainEqual({
+    ...{ entity: 'People', was: 'last_name', is: 'x17' },
+  });
+}, 120_000);

@@ -1,4 +1,5 @@
 import { and, desc, eq, getTableColumns, inArray, lt, ne, type SQL } from 'drizzle-orm';
+import type { Values } from '@zusammen/core/schema';
 import type { Database } from './database.ts';
 import { leaveLanes } from './lanes.ts';
 import { restAfterTakingBack } from './pairs.ts';
@@ -167,6 +168,25 @@ export async function changesOfRecord(
   return rows(db)
     .where(and(eq(ledger.systemId, systemId), eq(ledger.entity, entity), eq(ledger.recordId, recordId)))
     .orderBy(ledger.id);
+}
+
+/** What was written last to records of an entity, by their ids. @param limit of changes looked at, the newest */
+export async function lastWritten(
+  db: Database,
+  systemId: string,
+  entity: string,
+  limit: number,
+): Promise<Map<string, Values>> {
+  const written = await db
+    .select({ recordId: ledger.recordId, after: ledger.after })
+    .from(ledger)
+    .where(and(eq(ledger.systemId, systemId), eq(ledger.entity, entity), eq(ledger.state, 'written')))
+    .orderBy(desc(ledger.id))
+    .limit(limit);
+  const last = new Map<string, Values>();
+  for (const { recordId, after } of written)
+    if (recordId !== null) last.set(recordId, { ...after, ...last.get(recordId) });
+  return last;
 }
 
 /** What a turn wrote or tried to, and what was done to take that back, in order. */

@@ -1,5 +1,5 @@
 import { compareAdapters, type AdapterDifference } from '@zusammen/core/adapters';
-import { drift, type Difference } from '@zusammen/core/schema';
+import { drift, type Difference, type Schema } from '@zusammen/core/schema';
 import type { Sealer } from '../access/index.ts';
 import {
   adapterOf,
@@ -11,8 +11,9 @@ import {
   type SystemRow,
 } from '../store/index.ts';
 import { lookAt, type SignInSecrets } from './json/index.ts';
-import { describeAnew, type Via } from './registry.ts';
-import { isSystemTrouble, NotUnderstood } from './system.ts';
+import { valuesAlike } from './renamed-values.ts';
+import { describeAnew, readerOf, type Via } from './registry.ts';
+import { isSystemTrouble, NotUnderstood, type System } from './system.ts';
 
 /** What reading systems works with. */
 export interface Reader {
@@ -48,9 +49,19 @@ export async function readAgain(
       return (await newestReading(db, system.id)).differences;
     }
     const [before] = await snapshotsOf(db, system.id);
-    const read = await describeAnew(system.address, sealer.open(system.sealedToken, system.id), via);
-    const differences = before ? drift(before.schema, read.schema) : [];
-    if (!before || differences.length > 0) await addSnapshot(db, system.id, read.schema);
+    const token = sealer.open(system.sealedToken, system.id);
+    const read = await describeAnew(system.address, token, via);
+    const schema = before
+      ? await withValues(
+          db,
+          system.id,
+          before.schema,
+          read.schema,
+          readerOf(system.address, token, read.capabilities, via),
+        )
+      : read.schema;
+    const differences = before ? drift(before.schema, schema) : [];
+    if (!before || differences.length > 0) await addSnapshot(db, system.id, schema);
     await changeSystem(db, system.id, {
       ...{ state: 'answers', stateWords: null, checkedAt: new Date(), schemaReadAt: new Date() },
       ...{ latencyMs: read.latencyMs, capabilities: read.capabilities, recordPage: read.recordPage ?? null },
@@ -59,6 +70,23 @@ export async function readAgain(
   } catch (error) {
     if (isSystemTrouble(error) && !unasked)
       await changeSystem(db, system.id, { state: error.code, stateWords: error.message, checkedAt: new Date() });
+    throw error;
+  }
+}
+
+/** A schema with what values say of fields that have gone and come. That they can't be read now keeps nobody waiting. */
+async function withValues(
+  db: Database,
+  systemId: string,
+  before: Schema,
+  after: Schema,
+  system: System,
+): Promise<Schema> {
+  try {
+    const alike = await valuesAlike(db, systemId, system, before, after);
+    return alike.length === 0 ? after : { ...after, alike };
+  } catch (error) {
+    if (isSystemTrouble(error)) return after;
     throw error;
   }
 }

@@ -129,6 +129,15 @@ export async function describeAnew(
   return { ...description, ...tried, latencyMs };
 }
 
+/** A system that is read now and then forgotten, as it has just described itself. */
+export const readerOf = (address: string, token: string, able: Capabilities, { dispatcher }: Via): System =>
+  new ODataSystem(
+    address,
+    token,
+    able,
+    withRetry(onceTo(token, dispatcher), { attempts: 3, pauseMs: 100, longestWaitMs: 1_000 }),
+  );
+
 /** Somebody who acts in a system as themselves, by a token of their own (OAuth 2.0). */
 export interface ActingPerson {
   /** Who it is to the system. */

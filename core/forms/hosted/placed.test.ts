@@ -3,7 +3,12 @@ import { placedIn, placedPages, placedThat } from './placed.ts';
 
 const form = formOf([
   item('text', 'name', { shown: { match: 'all', parts: [{ field: 'kind', test: 'is', value: 'new' }] } }),
-  item('one of', 'kind', { options: [{ value: 'new' }, { value: 'known' }] }),
+  item('one of', 'kind', {
+    options: [
+      { value: 'new', label: { en: 'x' } },
+      { value: 'known', label: {} },
+    ],
+  }),
   item('group', 'contacts', { items: [item('group', 'phones', { items: [item('phone', 'number')] })] }),
 ]);
 
