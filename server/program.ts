@@ -106,12 +106,13 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
   const live = new LiveView(db);
   const pairings = new Pairings(db, live);
   const rereading = { db, sealer, systems, live };
+  const lookAgain = changeWatch(rereading);
   const worker =
     settings.role === 'web'
       ? undefined
       : new Worker(db, systems, live, pairings, {
           ...{ ...workerSettings(log, settings.concurrency ?? 96), acting },
-          lookAgain: changeWatch(rereading),
+          lookAgain,
           // Where another process accepts, nobody tells this one that something came.
           pollMs: settings.role === 'worker' ? 40 : 250,
         });
@@ -129,7 +130,7 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
     db,
     {
       import: new Importer(db, live, acceptor, fileReader).work,
-      feed: new Feeds(db, systems, live, listeners).work,
+      feed: new Feeds(db, systems, live, listeners, { lookAgain }).work,
       conversion: bulkWork({ db, systems, live, acceptor }),
       schema: schemaWork({ db, sealer, systems, live, fileReader, look: () => jobs.look() }),
       doubles: new Searcher(db, { databaseUrl, thread: doublesThread }).work,

@@ -13,7 +13,7 @@ import {
 } from '../forms/hosted/index.ts';
 import { changePlan, changePlanStep, withForm, type IntakeDocument } from '../intake/index.ts';
 import { prepareLine } from '../mapping/index.ts';
-import { addLines, type Step } from '../plans/index.ts';
+import { addLines, withNames, type Step } from '../plans/index.ts';
 import { calledBy, entityOf, fieldOf, type Field } from '../schema/index.ts';
 import { filledBy, readsFor, type Asking } from './filled.ts';
 import { canBeAsked, questionFor } from './question.ts';
@@ -137,7 +137,7 @@ export function stopAsking(document: IntakeDocument, id: string): IntakeDocument
 
 /**
  * A document with its form changed: where a question is sent under another name afterwards, whatever goes by its answer
- * follows, in the form and in the plan. (Expressions don't: a check names those.)
+ * follows, in the form and in the plan.
  */
 export function editForm(document: IntakeDocument, work: (form: HostedForm) => HostedForm): IntakeDocument {
   const form = document.form && work(document.form);
@@ -158,18 +158,6 @@ export function editForm(document: IntakeDocument, work: (form: HostedForm) => H
     ...plan,
     steps: plan.steps.map((step) => withNames(step, now)),
   }));
-}
-
-/** A step in which names of questions have become others. */
-export function withNames(step: Step, now: (name: string) => string): Step {
-  const next: Step = { ...step, lines: step.lines.map((line) => ({ ...line, from: line.from.map(now) })) };
-  if (step.repeat !== undefined) next.repeat = now(step.repeat);
-  if (step.record?.field !== undefined) next.record = { ...step.record, field: now(step.record.field) };
-  if (step.condition) {
-    const parts = step.condition.parts.map((part) => ({ ...part, field: now(part.field) }));
-    next.condition = { ...step.condition, parts };
-  }
-  return next;
 }
 
 /** A document in which a question or group is sent under another name. */

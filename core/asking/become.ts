@@ -1,7 +1,7 @@
 import { NAME, type HostedForm, type Item, type QuestionKind } from '../forms/hosted/index.ts';
 import type { FormField, InputType } from '../forms/index.ts';
 import { changePlan, withForm, type IntakeDocument } from '../intake/index.ts';
-import { withNames } from './ask.ts';
+import { withNames } from '../plans/index.ts';
 
 /** A page's form as one of ours: the same questions under the same names, so that what fills the records goes on. */
 

@@ -58,7 +58,8 @@ export const FUNCTIONS: { name: string; shown: string; help: string }[] = [
   { name: 'trim', shown: 'form.a.trim()', help: 'without spaces at the ends' },
 ];
 
-const ENVIRONMENT = new Environment({ unlistedVariablesAreDyn: false, limits: LIMITS })
+/** For what else reads expressions in here. */
+export const ENVIRONMENT = new Environment({ unlistedVariablesAreDyn: false, limits: LIMITS })
   .registerVariable('form', 'map<string, dyn>')
   .registerVariable('record', 'map<string, dyn>')
   .registerVariable('value', 'dyn')
@@ -122,13 +123,14 @@ function compile(text: string, fields: readonly ExpressionField[]): Compiled {
     reads: [...reads],
     type: checked.type ?? 'dyn',
     evaluate: (values, value = null) => {
-      const form: Record<string, unknown> = {};
+      // A field may be called what every object has something of, such as `constructor`.
+      const form = new Map<string, unknown>();
       numbersSent = new Set(
         [...reads].flatMap((name) => (typeof values[name] === 'number' ? String(values[name]) : [])),
       );
       for (const name of reads) {
         const field = fields.find((each) => each.name === name)!;
-        form[name] = valueOf(values[name], field);
+        form.set(name, valueOf(Object.hasOwn(values, name) ? values[name] : undefined, field));
       }
       try {
         return plain(run({ form, record: form, value: value ?? '' }));
@@ -171,7 +173,7 @@ function inWords(message: string): string {
 }
 
 /** What an expression reads of is a form's submission or a record: the same, under the name that fits. */
-const isSource = (name: unknown): name is 'form' | 'record' => name === 'form' || name === 'record';
+export const isSource = (name: unknown): name is 'form' | 'record' => name === 'form' || name === 'record';
 
 /** Walks the parsed expression: which fields it reads, and whether its time is bounded. */
 function inspect(

@@ -22,6 +22,13 @@ describe('a computed value', () => {
     expect(expression.evaluate({ note: 'a', 'items[0][qty]': '3' })).toBe('a/3');
   });
 
+  it('reads a field that is called what every object has something of', () => {
+    const expression = readExpression('form.constructor + "!"', [{ name: 'constructor' }]);
+    if (!expression.ok) throw new Error(expression.reason);
+    expect(expression.evaluate({ constructor: 'Zimmermann' } as never)).toBe('Zimmermann!');
+    expect(expression.evaluate({})).toBe('!');
+  });
+
   it('takes a blank as an empty text, and a choice of several as a list even when one is sent', () => {
     expect(compiled('blank(form.note) ? "nothing" : form.note').evaluate({})).toBe('nothing');
     expect(compiled('form.crops.join("+")').evaluate({ crops: 'Apple' })).toBe('Apple');

@@ -1,2 +1,13 @@
 export * from './condition.ts';
-export * from './expression.ts';
+export {
+  EvaluationTrouble,
+  FUNCTIONS,
+  MOST_CHARACTERS,
+  readExpression,
+  type Expression,
+  type ExpressionField,
+  type ExpressionTrouble,
+  type Result,
+  type Submitted,
+} from './expression.ts';
+export * from './names.ts';

@@ -1,6 +1,6 @@
 import { makeLine } from '../testing/world.ts';
 import { carriedRows, unusedFields } from '../plans/index.ts';
-import { changeSettings, INTAKE_FORMAT, type IntakeDocument } from './index.ts';
+import { changeSettings, INTAKE_FORMAT, takeInFields, type IntakeDocument } from './index.ts';
 
 const document = (): IntakeDocument => ({
   format: INTAKE_FORMAT,
@@ -78,4 +78,25 @@ describe('what of a form is used', () => {
   it('what visitors fill in and nothing reads is named once, hidden fields aside', () => {
     expect(unusedFields(document()).map(({ name }) => name)).toEqual(['who[0][age]']);
   });
+});
+
+it('a field of the form under another name is followed in lines, conditions, rows and what is worked out', () => {
+  const before = document();
+  const [step] = before.plan.steps;
+  step!.condition = {
+    ...{ match: 'all', parts: [{ field: 'tel', test: 'is not blank' }] },
+    expression: 'form.tel != "tel"',
+  };
+  step!.lines[2]!.treatments.push({ kind: 'compute', expression: 'form["tel"] + value' });
+  const fields = [{ name: 'phone', label: 'Phone', type: 'phone' as const, required: true }];
+  const after = takeInFields(before, fields, { tel: 'phone', who: 'people' });
+  const [next] = after.plan.steps;
+  expect(next!.lines[0]!.from).toEqual(['phone']);
+  expect(next!.condition).toEqual({
+    ...{ match: 'all', parts: [{ field: 'phone', test: 'is not blank' }] },
+    expression: 'form.phone != "tel"',
+  });
+  expect(next!.lines[2]!.treatments.at(-1)).toEqual({ kind: 'compute', expression: 'form.phone + value' });
+  expect(next!.repeat).toBe('people');
+  expect(after.fields.filter(({ name }) => name === 'tel' || name === 'phone')).toEqual(fields);
 });

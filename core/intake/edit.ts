@@ -1,7 +1,7 @@
 import { fieldsOf, type HostedForm } from '../forms/hosted/index.ts';
 import type { FormField } from '../forms/index.ts';
 import type { Line, Treatment } from '../mapping/index.ts';
-import { changeStep, readNames, removeStep as withoutStep, type Plan, type Step } from '../plans/index.ts';
+import { changeStep, readNames, removeStep as withoutStep, withNames, type Plan, type Step } from '../plans/index.ts';
 import { dateOrderOf, decimalMarkOf } from '../values/index.ts';
 import type { IntakeDocument, IntakeSettings } from './model.ts';
 
@@ -111,7 +111,7 @@ export const removeField = (document: IntakeDocument, name: string): IntakeDocum
 
 /**
  * Fields are replaced by those of the same name, and the others added behind them.
- * @param renamed leads from old names to new ones; lines follow
+ * @param renamed leads from old names to new ones; the plan follows, in lines, conditions and expressions
  */
 export function takeInFields(
   document: IntakeDocument,
@@ -127,10 +127,7 @@ export function takeInFields(
     fields: [...kept, ...fields.filter(({ name }) => !known.has(name))],
     plan: {
       ...document.plan,
-      steps: document.plan.steps.map((step) => ({
-        ...step,
-        lines: step.lines.map((line) => ({ ...line, from: line.from.map(now) })),
-      })),
+      steps: document.plan.steps.map((step) => withNames(step, now)),
     },
   };
 }

@@ -7,6 +7,7 @@ export * from './known-records.ts';
 export * from './links.ts';
 export * from './made-up-sample.ts';
 export * from './model.ts';
+export * from './names.ts';
 export * from './propose.ts';
 export * from './reach.ts';
 export * from './recognise.ts';

@@ -1,9 +1,9 @@
-import { withNames } from '../asking/index.ts';
+import { withNamesIn, withNamesInCondition } from '../expressions/index.ts';
 import type { HostedForm, Reads } from '../forms/hosted/index.ts';
 import { conversionOf, type IntakeDocument } from '../intake/index.ts';
 import type { Line } from '../mapping/index.ts';
 import type { FieldHistory, Pairing, Place } from '../pairing/index.ts';
-import type { Step } from '../plans/index.ts';
+import { withNames, type Step } from '../plans/index.ts';
 import type { Recognition } from '../recognition/index.ts';
 import { entityOf, fieldOf, type Schema } from '../schema/index.ts';
 
@@ -17,7 +17,7 @@ export interface FieldMove {
 
 /**
  * An intake's document in which a record's field goes by its new name, wherever it is read or written: in lines, keys,
- * lookups, conversions and what a form reads. What is worked out by an expression keeps its text: a check names it.
+ * lookups, conversions and what a form reads, and in expressions over what is converted.
  */
 export function followRename(document: IntakeDocument, move: FieldMove): IntakeDocument {
   const { system, entity, was, is } = move;
@@ -134,10 +134,14 @@ export function followRenamePaired(pairing: Pairing, move: FieldMove, schemas: R
       return next;
     });
   };
-  const place = (held: Place, side: 'left' | 'right'): Place => ({ ...held, path: path(held.path, side) });
   const on = (side: 'left' | 'right'): boolean =>
     pairing[side].system === move.system && pairing[side].entity === move.entity;
   const now = (side: 'left' | 'right') => (name: string) => (on(side) && name === move.was ? move.is : name);
+  const place = (held: Place, side: 'left' | 'right'): Place => ({
+    ...held,
+    path: path(held.path, side),
+    ...(held.compute === undefined ? {} : { compute: withNamesIn(held.compute, now(side)) }),
+  });
   const next: Pairing = {
     ...pairing,
     matches: pairing.matches.map((match) => ({
@@ -158,10 +162,7 @@ export function followRenamePaired(pairing: Pairing, move: FieldMove, schemas: R
     if (condition && on(side))
       next.alone[side] = {
         ...pairing.alone[side],
-        condition: {
-          ...condition,
-          parts: condition.parts.map((part) => ({ ...part, field: now(side)(part.field) })),
-        },
+        condition: withNamesInCondition(condition, now(side)),
       };
   }
   for (const [name, side] of [

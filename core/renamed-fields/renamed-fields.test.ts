@@ -121,6 +121,39 @@ describe('a field that goes by another name', () => {
     expect([next.onlyLeft, next.onlyRight]).toEqual([['phone'], ['telephone']]);
     expect(next.alone.right.condition!.parts[0]!.field).toBe('telephone');
   });
+  it('is followed in what is worked out over a record, on its own side only', () => {
+    const compute = 'record.phone + record.name';
+    const condition = { match: 'all' as const, parts: [], expression: 'record.phone != ""' };
+    const paired: Pairing = {
+      ...freshPairing('P', { system: 'crm', entity: 'Visits' }, { system: 'crm', entity: 'People' }),
+      lines: [{ ...freshLine('a', [], []), left: { path: [], compute }, right: { path: [], compute } }],
+      alone: { left: { what: 'make', condition }, right: { what: 'make', condition } },
+    };
+    const next = followRenamePaired(paired, move, schemas);
+    expect(next.lines[0]!.left.compute).toBe(compute);
+    expect(next.lines[0]!.right.compute).toBe('record.telephone + record.name');
+    expect(next.alone.left.condition).toEqual(condition);
+    expect(next.alone.right.condition!.expression).toBe('record.telephone != ""');
+
+    const conversion: IntakeDocument = {
+      ...intake,
+      source: { kind: 'record', system: 'crm', entity: 'People' },
+      fields: fieldsOfRecord('crm', entity('People', [field('name'), field('phone')])),
+      plan: {
+        steps: [
+          {
+            ...blankStep('visit', 'crm', 'Visits'),
+            condition,
+            lines: [line({ from: [], treatments: [{ kind: 'compute', expression: compute }] })],
+          },
+        ],
+      },
+    };
+    const [step] = followRename(conversion, move).plan.steps;
+    expect(step!.condition!.expression).toBe('record.telephone != ""');
+    expect(step!.lines[0]!.treatments).toEqual([{ kind: 'compute', expression: 'record.telephone + record.name' }]);
+    expect(followRename(followRename(conversion, move), back)).toEqual(conversion);
+  });
   it('has a step for every place that goes by the old one', () => {
     const recognition = { parts: [{ part: 'phone', field: 'phone' }] } as never;
     expect(followRenameRecognised(recognition, move)).toEqual({ parts: [{ part: 'phone', field: 'telephone' }] });

@@ -1,5 +1,5 @@
 import { v7 as uuid } from 'uuid';
-import { entityOf, isWritable, type Entity, type Schema, type Values } from '@zusammen/core/schema';
+import { entityOf, isWritable, renamesOver, type Entity, type Schema, type Values } from '@zusammen/core/schema';
 import { isBlank, sameValue } from '@zusammen/core/values';
 import {
   addTurn,
@@ -14,7 +14,7 @@ import {
   type Database,
   type LedgerRow,
 } from '../store/index.ts';
-import type { System, Systems } from '../systems/index.ts';
+import { readingsOf, type System, type Systems } from '../systems/index.ts';
 import { send } from './send.ts';
 import { settlementOf } from './settle.ts';
 
@@ -53,13 +53,14 @@ export async function takeBackChange(
 ): Promise<TakenBack> {
   const { db, systems, schemas } = work;
   const no = (words: string): TakenBack => ({ change: id, done: false, words });
-  const change = await ledgerRow(db, id);
-  if (!change || change.state !== 'written' || change.undoes !== null)
+  const written = await ledgerRow(db, id);
+  if (!written || written.state !== 'written' || written.undoes !== null)
     return no('There is no such change to take back.');
-  if (change.action === 'schema') return no('It is taken back with the change of the schema that it is part of.');
-  if (change.undoneBy !== null) return no('It has been taken back already.');
-  const entity = entityOf(schemas.get(change.systemId) ?? { entities: [] }, change.entity);
-  if (!entity || change.recordId === null) return no(`${change.entity} can no longer be seen in the system.`);
+  if (written.action === 'schema') return no('It is taken back with the change of the schema that it is part of.');
+  if (written.undoneBy !== null) return no('It has been taken back already.');
+  const entity = entityOf(schemas.get(written.systemId) ?? { entities: [] }, written.entity);
+  if (!entity || written.recordId === null) return no(`${written.entity} can no longer be seen in the system.`);
+  const change = await asCalledNow(db, entity, written);
   if (change.action !== 'create' && Object.keys({ ...change.before, ...change.after }).length === 0)
     return no('The former values have been forgotten, as the intake says.');
   const system = await systems.client(change.systemId);
@@ -93,6 +94,17 @@ export async function takeBackChange(
     if (isDuplicate(error)) return no('Somebody else is taking it back right now.');
     throw error;
   }
+}
+
+/** A change with its fields as they are called by now; one that is gone without a new name keeps the one it had. */
+async function asCalledNow(db: Database, entity: Entity, change: LedgerRow): Promise<LedgerRow> {
+  const there = new Set(entity.fields.map(({ name }) => name));
+  if (Object.keys({ ...change.before, ...change.after }).every((name) => there.has(name))) return change;
+  const renames = renamesOver(await readingsOf(db, change.systemId)).filter(({ entity: of }) => of === entity.name);
+  const now = new Map(renames.map(({ was, is }) => [was, is]));
+  const called = (values: Values): Values =>
+    Object.fromEntries(Object.entries(values).map(([name, value]) => [now.get(name) ?? name, value]));
+  return { ...change, before: called(change.before), after: called(change.after) };
 }
 
 interface UndoPlan {

@@ -216,6 +216,7 @@ it('a field that is called and labelled otherwise is recognised by what its reco
       for (const line of step.lines)
         if (line.field === 'phone') line.field = 'telephone';
         else if (line.field === 'first_name') line.field = 'given_name';
+        else if (line.field === 'last_name') line.ifBoth = 'write';
   });
   for (const name of people)
     await stage.submit('by-values', {
@@ -223,6 +224,8 @@ it('a field that is called and labelled otherwise is recognised by what its reco
       contact_first: 'Ole',
       contact_email: `${name}@biene.example`,
     });
+  await stage.settled(60_000);
+  await stage.submit('by-values', { ...{ contact_last: 'Anders', contact_email: `${people[0]!}@biene.example` } });
   await stage.settled(60_000);
   expect(await rename('Person/last_name', 'x17')).toBe(204);
   await changePersonField('x17', (was) => ({ ...was, '@Org.OData.Core.V1.Description': 'Called at home' }));
@@ -236,4 +239,12 @@ it('a field that is called and labelled otherwise is recognised by what its reco
   expect((await stage.api('GET', `/schema/${crm}/drift`)).body.renames).toContainEqual({
     ...{ entity: 'People', was: 'last_name', is: 'x17' },
   });
+
+  // What was written under the old name is taken back under the new one.
+  const { changes } = (await stage.api('GET', `/ledger?system=${crm}&entity=People`)).body;
+  const changed = changes.find(({ after }: Json) => after.last_name === 'Anders');
+  const taken = await stage.api('POST', `/ledger/${changed.id}/take-back`, {});
+  expect(taken.body.result).toMatchObject({ done: true, words: 'The former values are back.' });
+  const [person] = (await stage.crm(`People?$filter=email eq '${people[0]!}@biene.example'`)).value;
+  expect(person.x17).toBe(people[0]);
 }, 120_000);

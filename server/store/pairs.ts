@@ -1,10 +1,11 @@
 import { keyIsOn, type Side, type Sides } from '@zusammen/core/pairing';
 import type { Value, Values } from '@zusammen/core/schema';
 import { hashed } from './hashed.ts';
+import { sql } from 'drizzle-orm';
 import type { Database } from './database.ts';
 import type { pairs, PairState } from './schema.ts';
 import { fromJson } from './seen.ts';
-import type { Query } from './transaction.ts';
+import type { Drizzled, Query } from './transaction.ts';
 
 export type PairRow = typeof pairs.$inferSelect;
 
@@ -264,6 +265,23 @@ export async function keepTroubles(
       ]),
     ],
   );
+}
+
+/**
+ * What is agreed of lines goes on under their new keys: without it, a change that was made meanwhile would be weighed as if
+ * nothing had ever been at rest.
+ * @param moves from the key of a line to the one it has now
+ */
+export async function carryOn(tx: Drizzled, pairing: string, moves: ReadonlyMap<string, string>): Promise<void> {
+  // As it stands before a value; a value that reads the same is followed by something else.
+  const written = (key: string): string => `${JSON.stringify(key)}:`;
+  for (const [was, is] of moves) {
+    const set = (column: string) =>
+      sql`${sql.raw(column)} = REPLACE(${sql.raw(column)}, ${written(was)}, ${written(is)})`;
+    await tx.execute(
+      sql`UPDATE pairs SET ${set('base')}, ${set('decided')}, ${set('pending')} WHERE pairing_id = ${pairing}`,
+    );
+  }
 }
 
 /**

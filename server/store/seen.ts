@@ -131,6 +131,19 @@ export async function isStillKept(query: Query, feed: number, fields: readonly s
   return kept !== undefined && JSON.stringify(kept) === JSON.stringify(fields);
 }
 
+/** Keeps only these of the fields from now on, unless others are kept by now. */
+export function keepFewer(
+  db: Database,
+  feed: number,
+  before: readonly string[],
+  fewer: readonly string[],
+): Promise<void> {
+  return inTransaction(db, async (query) => {
+    if (await isStillKept(query, feed, before))
+      await query('UPDATE feeds SET seen = ? WHERE id = ?', [JSON.stringify(fewer), feed]);
+  });
+}
+
 /** All records have been seen with these fields, where they are still the ones that are kept. */
 export function noteSeen(db: Database, feed: number, fields: readonly string[]): Promise<void> {
   return inTransaction(db, async (query) => {

@@ -31,6 +31,13 @@ export async function newestReading(
   return { newest, differences: newest && before ? drift(before.schema, newest.schema) : [] };
 }
 
+/** Renames, and what has gone, are followed over so many readings. */
+const READINGS = 20;
+
+/** What was last read of a system's schema, the newest first. */
+export const readingsOf = async (db: Database, systemId: string): Promise<Schema[]> =>
+  (await snapshotsOf(db, systemId, READINGS)).map(({ schema }) => schema);
+
 /**
  * Reads a system again: its schema, and what it can do, which is tried now and holds until the next reading. A reading
  * that shows nothing new of the schema isn't kept: the last one that did stays the newest.

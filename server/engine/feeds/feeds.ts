@@ -18,6 +18,8 @@ export interface FeedSettings {
   freshMs?: number;
   /** Milliseconds between looks for what was committed late. */
   lateMs?: number;
+  /** Reads a system's schema again, where that wasn't done a moment ago: it has refused what should have been right. */
+  lookAgain?: (system: string) => Promise<void>;
 }
 
 /** When a feed's changes were looked for last, as only this process knows; in milliseconds since 1970. */
@@ -71,6 +73,7 @@ export class Feeds {
       // A link that the system no longer understands: everything is read anew.
       const anew = error instanceof NotUnderstood ? { nextLink: null, deltaLink: null } : {};
       await job.note({}, keep(feed, { words: error.message, ...anew }));
+      if (error instanceof NotUnderstood) await this.settings.lookAgain?.(feed.systemId);
       return { state: 'running', dueAt: new Date(Date.now() + TROUBLE_MS + waits) };
     }
   };

@@ -1,10 +1,11 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { Pairing } from '@zusammen/core/pairing';
-import { readied } from '@zusammen/core/pairing';
+import { lineKey, readied } from '@zusammen/core/pairing';
 import type { Schema } from '@zusammen/core/schema';
 import type { Finding } from '@zusammen/core/checks';
 import {
   applyPairing,
+  carryOn,
   changePairing,
   feedOf,
   followEntity,
@@ -42,12 +43,14 @@ export function apply(
 /**
  * Changes a pairing's draft and what is applied of it alike, each on its own. One that is paused stays so.
  * @param edit changes a document; done before, it changes nothing more
+ * @param sameFields a line goes by the fields it went by, though they are called otherwise: what is agreed stays agreed
  */
 export async function editApplied(
   { db, schemas }: Applying,
   id: string,
   edit: (document: Pairing) => Pairing,
   by: string,
+  sameFields = false,
 ): Promise<void> {
   for (;;) {
     const row = await pairingById(db, id);
@@ -61,11 +64,25 @@ export async function editApplied(
     const live = row.liveVersion === null ? undefined : await pairingVersion(db, id, row.liveVersion);
     const next = live && edit(live.document);
     if (!live || isDeepStrictEqual(next, live.document)) return;
-    const also = (tx: Drizzled, document: Pairing): Promise<void> => follow(tx, schemas, id, document, by);
+    const also = async (tx: Drizzled, document: Pairing): Promise<void> => {
+      if (sameFields) await carryOn(tx, id, keysCalledOtherwise(live.document, document));
+      await follow(tx, schemas, id, document, by);
+    };
     if ((await applyPairing(db, id, revision, live.accepted, by, also, next)) === undefined) continue;
     if (row.state === 'paused') await setPairingState(db, id, 'paused');
     return;
   }
+}
+
+/** Keys of lines before and after their fields are called otherwise. */
+function keysCalledOtherwise(before: Pairing, after: Pairing): Map<string, string> {
+  const now = new Map(after.lines.map((line) => [line.id, lineKey(line)]));
+  return new Map(
+    before.lines.flatMap((line) => {
+      const [was, is] = [lineKey(line), now.get(line.id)];
+      return is === undefined || is === was ? [] : [[was, is] as const];
+    }),
+  );
 }
 
 /** Sees to it that the entities a pairing looks at are followed with the fields it needs, and has all records looked at. */

@@ -1,9 +1,11 @@
 import { take, takeGone } from '@zusammen/core/pairing';
-import { changedAtField, type Entity, type Values } from '@zusammen/core/schema';
+import { changedAtField, fieldOf, type Entity, type Values } from '@zusammen/core/schema';
 import {
   inTransaction,
   isStillKept,
+  keepFewer,
   keepSeen,
+  livePairings,
   noteBrought,
   noteSeen,
   notBrought,
@@ -26,7 +28,7 @@ import {
   type News,
   type StillLooking,
 } from './lookers.ts';
-import type { Pairings } from './view.ts';
+import { mentions, type Pairings } from './view.ts';
 
 /** What listening for pairings works with. */
 export interface Listening {
@@ -45,10 +47,33 @@ export const pairingListener =
     if (feed.seen === null) return undefined;
     const schema = (await work.live.allSchemas()).get(feed.systemId);
     if (!schema) return undefined;
+    const fields = await fieldsStillThere(work.db, feed.id, feed.seen, feed.systemId, entity);
     const lookers = await lookersOn(work, feed, schema);
     const client = await work.systems.client(feed.systemId);
-    return new PairingListener(work, feed, feed.seen, entity, lookers, client.clockAhead ?? 0);
+    return new PairingListener(work, feed, fields, entity, lookers, client.clockAhead ?? 0);
   };
+
+/**
+ * What is kept of an entity's records, without fields that it no longer has and no pairing goes by any more: asked for one of
+ * those, the system would refuse the whole reading. As long as a pairing does go by it, nothing is read: what isn't told
+ * would look to it like something that somebody has emptied.
+ */
+async function fieldsStillThere(
+  db: Database,
+  feed: number,
+  kept: readonly string[],
+  system: string,
+  entity: Entity,
+): Promise<readonly string[]> {
+  const gone = new Set(kept.filter((name) => !fieldOf(entity, name)));
+  if (gone.size === 0) return kept;
+  const live = await livePairings(db);
+  for (const name of gone) if (live.some(({ document }) => mentions(document, system, name))) gone.delete(name);
+  if (gone.size === 0) return kept;
+  const fewer = kept.filter((name) => !gone.has(name));
+  await keepFewer(db, feed, kept, fewer);
+  return fewer;
+}
 
 const GONE_AT_ONCE = 500;
 

@@ -115,6 +115,14 @@ export function placesOf(document: Pairing, side: Side): Place[] {
   return places;
 }
 
+/** Whether a pairing goes by a field of this name anywhere in a system: in doubt, it does. */
+export const mentions = (document: Pairing, system: string, name: string): boolean =>
+  SIDES.some(
+    (side) =>
+      document[side].system === system &&
+      placesOf(document, side).some(({ path, compute }) => path.includes(name) || compute?.includes(name) === true),
+  );
+
 const reads = new WeakMap<ReadyPairing, Map<Side, Map<string, Set<string>>>>();
 
 /** The fields that one side of a pairing looks at, by entity. */

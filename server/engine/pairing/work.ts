@@ -84,8 +84,8 @@ async function keepInStep(keeping: Keeping, job: HeldJob, pairing: Applied): Pro
   const rest: JobEnd = { state: 'running', dueAt: new Date(Date.now() + REST_MS) };
   const feeds = await feedsOf(db, pairing);
   // Who has a counterpart is known only when all records of both sides are.
+  const words = feeds?.left.words ?? feeds?.right.words ?? null;
   if (!feeds || feeds.left.seenAt === null || feeds.right.seenAt === null) {
-    const words = feeds?.left.words ?? feeds?.right.words ?? null;
     if (words !== job.row.words) await job.note({ words });
     return rest;
   }
@@ -130,7 +130,8 @@ async function keepInStep(keeping: Keeping, job: HeldJob, pairing: Applied): Pro
   const { count, next } = await dueOf(db, pairing.id);
   if (count === 0) {
     if (!pairing.filled) await noteFilled(db, pairing.id);
-    if (job.row.total !== 0) await job.note({ total: 0, done: 0, words: null });
+    // All that is known is in step; where a side can't be read, that isn't all.
+    if (job.row.total !== 0 || words !== job.row.words) await job.note({ total: 0, done: 0, words });
     return rest;
   }
   return { state: 'running', dueAt: new Date(Math.min(Date.now() + REST_MS, Math.max(Date.now(), next ?? 0))) };

@@ -32,7 +32,7 @@ export async function goBy(work: SchemaWork, { at, id }: Rename, move: FieldMove
   }
   if (at === 'pairing') {
     const schemas = await live.allSchemas();
-    await editApplied({ db, schemas }, id, (pairing) => followRenamePaired(pairing, move, schemas), by);
+    await editApplied({ db, schemas }, id, (pairing) => followRenamePaired(pairing, move, schemas), by, true);
     return work.look();
   }
   const held = await recognitionOfEntity(db, move.system, move.entity);

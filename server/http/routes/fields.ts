@@ -3,27 +3,17 @@ import { fieldTrouble } from '@zusammen/core/definitions';
 import { optionTrouble, type OptionMove } from '@zusammen/core/option-sets';
 import { membersOf } from '@zusammen/core/one-field';
 import { fillingTrouble, type Around } from '@zusammen/core/lost';
-import {
-  entityOf,
-  fieldOf,
-  lostOver,
-  newlyRequiredOver,
-  renamesOver,
-  type Option,
-  type Schema,
-} from '@zusammen/core/schema';
+import { entityOf, fieldOf, lostOver, newlyRequiredOver, renamesOver, type Option } from '@zusammen/core/schema';
 import { stepInWords, type ChangeStep } from '@zusammen/core/schema-changes';
 import { counted, listed } from '@zusammen/core/values';
 import type { Wanted } from '../../heavy/index.ts';
-import { listRecognitions, snapshotsOf, type RecognitionRow } from '../../store/index.ts';
+import { listRecognitions, type RecognitionRow } from '../../store/index.ts';
+import { readingsOf } from '../../systems/index.ts';
 import type { Context } from '../context.ts';
 import { countValues, lookAtField, planOneField, rehearseField } from '../one-field.ts';
 import { fieldsAsked, namingNow, optionsCompared } from '../option-sets.ts';
 import { route, type Route } from '../route.ts';
 import { beginChange, DEFINITION_LIMIT, readSystem, unacceptable } from '../schema-change.ts';
-
-/** Readings over which renamed fields are followed. */
-const READINGS = 20;
 
 /** Fields over several entities and systems: one made wherever it is needed, options compared, renames followed. */
 export const fieldRoutes = (context: Context): Route[] => {
@@ -38,8 +28,6 @@ export const fieldRoutes = (context: Context): Route[] => {
     ]);
     return { schemas, naming, recognitions: recognitions.map(documentOf) };
   };
-  const readingsOf = async (system: string): Promise<Schema[]> =>
-    (await snapshotsOf(db, system, READINGS)).map(({ schema }) => schema);
   const stepsToMend = async (
     system: string | undefined,
     { renames, options = [], filled = [] }: MendDriftBody,
@@ -52,7 +40,7 @@ export const fieldRoutes = (context: Context): Route[] => {
     });
     if (missing >= 0)
       throw unacceptable([{ field: `renames.${missing}`, reason: 'isn’t so in the system as it was read last' }]);
-    const lost = options.length === 0 ? [] : lostOver(await readingsOf(row.id));
+    const lost = options.length === 0 ? [] : lostOver(await readingsOf(db, row.id));
     const replaced = options.map(({ entity, field, from, into }, at): OptionMove => {
       const gone = lost.find((each) => each.entity === entity && each.field === field && each.option?.value === from);
       const known = entityOf(schema, entity);
@@ -134,7 +122,7 @@ export const fieldRoutes = (context: Context): Route[] => {
       role: 'viewer',
       work: async ({ params, wanted }) => {
         const { row } = await readSystem(db, params['system']);
-        const readings = await readingsOf(row.id);
+        const readings = await readingsOf(db, row.id);
         const renames = renamesOver(readings);
         const steps = renames.length === 0 ? [] : await stepsToMend(row.id, { renames }, wanted);
         const gone = lostOver(readings);

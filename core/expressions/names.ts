@@ -1,0 +1,67 @@
+import type { ASTNode } from '@marcbachmann/cel-js';
+import type { Condition } from './condition.ts';
+import { ENVIRONMENT, isSource, MOST_CHARACTERS } from './expression.ts';
+
+/** Where an expression names a field: the characters from `form` or `record` on, and the name. */
+interface Naming {
+  from: number;
+  to: number;
+  source: string;
+  name: string;
+}
+
+/** As CEL writes names without brackets (cel-spec, IDENT). */
+const IDENTIFIER = /^[A-Za-z_][A-Za-z0-9_]*$/;
+/** Words that CEL keeps for itself; after a dot some of them may stand, in brackets all of them. */
+const KEPT = new Set(
+  'as break const continue else false for function if import in let loop namespace null package return true var void while'.split(
+    ' ',
+  ),
+);
+
+/**
+ * An expression that names fields by what they are called now; the rest of it stays as it was written. One that can't be
+ * read, or would become too long, is given back as it is: a check names it.
+ */
+export function withNamesIn(text: string, now: (name: string) => string): string {
+  let next = text;
+  // From behind, so that what stands before keeps its place.
+  for (const { from, to, source, name } of namingsIn(text).toSorted((a, b) => b.from - a.from)) {
+    const is = now(name);
+    if (is === name) continue;
+    const written = IDENTIFIER.test(is) && !KEPT.has(is) ? `${source}.${is}` : `${source}[${JSON.stringify(is)}]`;
+    next = next.slice(0, from) + written + next.slice(to);
+  }
+  return next.length <= MOST_CHARACTERS ? next : text;
+}
+
+/** A condition that names fields by what they are called now. */
+export const withNamesInCondition = (condition: Condition, now: (name: string) => string): Condition => ({
+  ...condition,
+  parts: condition.parts.map((part) => ({ ...part, field: now(part.field) })),
+  ...(condition.expression === undefined ? {} : { expression: withNamesIn(condition.expression, now) }),
+});
+
+function namingsIn(text: string): Naming[] {
+  if (text.length > MOST_CHARACTERS || !ENVIRONMENT.check(text).valid) return [];
+  interface Node {
+    op: string;
+    args: unknown;
+    start: number;
+    end: number;
+  }
+  const isNode = (value: unknown): value is Node => typeof value === 'object' && value !== null && 'op' in value;
+  const found: Naming[] = [];
+  const pending: unknown[] = [ENVIRONMENT.parse(text).ast satisfies ASTNode];
+  while (pending.length > 0) {
+    const value = pending.pop();
+    if (Array.isArray(value)) pending.push(...(value as unknown[]));
+    if (!isNode(value)) continue;
+    const [first, second] = Array.isArray(value.args) ? (value.args as unknown[]) : [];
+    const named = value.op === '.' ? second : isNode(second) && second.op === 'value' ? second.args : undefined;
+    if ((value.op === '.' || value.op === '[]') && isNode(first) && isSource(first.args) && typeof named === 'string')
+      found.push({ from: value.start, to: value.end, source: first.args, name: named });
+    else pending.push(value.args);
+  }
+  return found;
+}
