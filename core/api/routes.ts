@@ -7,7 +7,7 @@ import type { LostPart, RequiredPart } from '../lost/index.ts';
 import type { Learned, SuggestedLine } from '../mapping/index.ts';
 import type { ReferenceSeen } from '../new-entities/index.ts';
 import type { StepReport } from '../plans/index.ts';
-import type { OpenRename, RecordState, Schema } from '../schema/index.ts';
+import type { Difference, OpenRename, RecordState, Schema } from '../schema/index.ts';
 import type * as bodies from './bodies.ts';
 import type * as intakes from './intakes.ts';
 import type * as pairings from './pairings.ts';
@@ -137,7 +137,7 @@ export interface Routes {
   'post /systems': { body: bodies.ConnectSystemBody; answer: { system: systems.System } };
   'get /systems/:id': { answer: systems.SystemDetail };
   'patch /systems/:id': { body: bodies.ChangeSystemBody; answer: { system: systems.System } };
-  'post /systems/:id/read': { answer: { system: systems.System; differences: systems.SystemDetail['differences'] } };
+  'post /systems/:id/read': { answer: { system: systems.System; differences: Difference[] } };
   'delete /systems/:id': object;
   /** How people act as themselves there, where that was said; `audience`: for which address a context to try is signed. */
   'get /systems/:id/acting': { answer: { acting: systems.Acting | null; audience: string } };
@@ -149,7 +149,7 @@ export interface Routes {
   'get /systems/:id/adapter/:version': { answer: { document: AdapterDocument } };
   'put /systems/:id/adapter': {
     body: bodies.SaveAdapterBody;
-    answer: { version: number; differences: systems.SystemDetail['differences'] };
+    answer: { version: number; differences: Difference[] };
   };
   'post /systems/:id/adapter/try': { body: bodies.TryAdapterBody; answer: { trials: AdapterTrial[] } };
   'post /systems/:id/adapter/compare': { answer: { differences: AdapterDifference[] } };

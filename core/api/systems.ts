@@ -75,7 +75,13 @@ export interface SystemDetail {
   system: System;
   schema: Schema;
   readAt?: string;
-  differences: Difference[];
+  /** How the newest reading differs from the one before. */
+  differences: DifferenceTold[];
+}
+
+/** A difference with what it concerns here. */
+export interface DifferenceTold extends Difference {
+  uses: { by: 'intake' | 'pairing'; id: string; name: string; how: 'writes' | 'reads' }[];
 }
 
 /** What stands at an address: an OData service, or an API with how it would be spoken to. */

@@ -1,4 +1,4 @@
-import type { Schema } from '../schema/index.ts';
+import { fieldOf, type Schema } from '../schema/index.ts';
 import { standing, type Pairing, type Place } from './model.ts';
 import { aroundOf, placeName, readsOf } from './places.ts';
 import { receivers } from './pair.ts';
@@ -30,10 +30,15 @@ export function usesOfPairing(pairing: Pairing, schemas: ReadonlyMap<string, Sch
     const around = aroundOf(pairing, side, schemas);
     if (!around) return [];
     const { system } = pairing[side];
-    const uses = (place: Place, how: PairedUse['how'], from: string[]): PairedUse[] =>
-      [...readsOf([place], around)].flatMap(([entity, fields]) =>
+    const uses = (place: Place, how: PairedUse['how'], from: string[]): PairedUse[] => {
+      const [first] = place.compute === undefined ? place.path : [];
+      // What its entity no longer has is used all the same: somebody asks just because it is gone.
+      if (first !== undefined && !fieldOf(around.entity, first))
+        return [{ system, entity: around.entity.name, field: first, how, from }];
+      return [...readsOf([place], around)].flatMap(([entity, fields]) =>
         [...fields].map((field) => ({ system, entity, field, how, from })),
       );
+    };
     const other = aroundOf(pairing, across(side), schemas);
     const lines = standing(pairing).flatMap((line) =>
       uses(line[side], receivers(line).includes(side) ? 'kept in step' : 'read by a pairing', [

@@ -35,14 +35,37 @@ describe('drift', () => {
       'field new People fresh fresh is new',
     ]);
   });
-  const renamed = (before: ReturnType<typeof field>[], after: ReturnType<typeof field>[]): string[] =>
-    drift({ entities: [entity('People', before)] }, { entities: [entity('People', after)] }).map(
-      ({ kind, was, field: is }) => (kind === 'field renamed' ? `${was} is ${is}` : kind),
-    );
   const options = (...values: string[]) => ({
     type: 'option' as const,
     options: values.map((value) => ({ value, label: value })),
   });
+  it('says what stops whatever uses a field, what wants a look, and what harms nobody', () => {
+    const harm = (was: Parameters<typeof field>[1], is: Parameters<typeof field>[1]): string | undefined =>
+      drift({ entities: [entity('People', [field('x', was)])] }, { entities: [entity('People', [field('x', is)])] })[0]!
+        .harm;
+    expect(harm({}, { required: true })).toBe('stops');
+    expect(harm({}, { required: true, defaulted: true })).toBeUndefined();
+    expect(harm({ required: true }, {})).toBeUndefined();
+    expect(harm({}, { computed: true })).toBe('stops');
+    expect(harm({}, { rights: 'read' })).toBe('stops');
+    expect(harm({ rights: 'none' }, {})).toBeUndefined();
+    expect(harm({}, { type: 'integer' })).toBe('look');
+    expect(harm({ maxLength: 80 }, { maxLength: 40 })).toBe('look');
+    expect(harm({ maxLength: 40 }, {})).toBeUndefined();
+    expect(harm(options('a', 'b'), options('a'))).toBe('look');
+    expect(harm(options('a'), options('a', 'b'))).toBeUndefined();
+    expect(harm({}, { type: 'integer', rights: 'none' })).toBe('stops');
+    const many = options(...Array.from({ length: 5_000 }, (_, at) => `o${at}`));
+    const [only] = drift(
+      { entities: [entity('People', [field('x', many)])] },
+      { entities: [entity('People', [field('x', options('a'))])] },
+    );
+    expect(only!.what).toMatch(/o19 and 4980 more; options new: a$/);
+  });
+  const renamed = (before: ReturnType<typeof field>[], after: ReturnType<typeof field>[]): string[] =>
+    drift({ entities: [entity('People', before)] }, { entities: [entity('People', after)] }).map(
+      ({ kind, was, field: is }) => (kind === 'field renamed' ? `${was} is ${is}` : kind),
+    );
   it('recognises a field that is there under another name, by label, name or options', () => {
     expect(renamed([field('interests', { label: 'Interests' })], [field('topics', { label: 'Interests' })])).toEqual([
       'interests is topics',

@@ -1,5 +1,5 @@
 import type { ValuesAlike } from './alike.ts';
-import type { Field, Schema } from './model.ts';
+import { mustBeGiven, type Field, type Schema } from './model.ts';
 import { renamesAmong, type Rename } from './renames.ts';
 
 /** One difference between two readings of a schema. */
@@ -12,6 +12,8 @@ export interface Difference {
   was?: string;
   /** In words, for people. */
   what: string;
+  /** What it does to whatever uses it: nothing goes any more, or somebody should look; absent: nothing. */
+  harm?: 'stops' | 'look';
 }
 
 /**
@@ -25,7 +27,8 @@ export function drift(before: Schema, after: Schema): Difference[] {
   for (const name of [...new Set([...old.keys(), ...fresh.keys()])].sort()) {
     const was = old.get(name);
     const is = fresh.get(name);
-    if (!is) differences.push({ kind: 'entity gone', entity: name, what: `${name} can no longer be seen` });
+    if (!is)
+      differences.push({ kind: 'entity gone', entity: name, what: `${name} can no longer be seen`, harm: 'stops' });
     else if (!was) differences.push({ kind: 'entity new', entity: name, what: `${name} is new` });
     else differences.push(...fieldDrift(name, was.fields, is.fields, after.alike));
   }
@@ -50,12 +53,15 @@ function fieldDrift(entity: string, before: Field[], after: Field[], alike: read
       continue;
     }
     if (!is) {
-      differences.push({ kind: 'field gone', entity, field: was.name, what: `${was.label} is gone` });
+      differences.push({ kind: 'field gone', entity, field: was.name, what: `${was.label} is gone`, harm: 'stops' });
       continue;
     }
     const changes = describeChanges(was, is);
     if (changes.length > 0) {
-      differences.push({ kind: 'field changed', entity, field: was.name, what: `${is.label}: ${changes.join('; ')}` });
+      const what = `${is.label}: ${changes.map(({ words }) => words).join('; ')}`;
+      const harms = changes.map(({ harm }) => harm);
+      const harm = harms.includes('stops') ? 'stops' : harms.includes('look') ? 'look' : undefined;
+      differences.push({ kind: 'field changed', entity, field: was.name, what, ...(harm ? { harm } : {}) });
     }
   }
   for (const is of after) {
@@ -67,33 +73,52 @@ function fieldDrift(entity: string, before: Field[], after: Field[], alike: read
 
 function renameOf(entity: string, { was, is, why }: Rename): Difference {
   const changes = describeChanges(was, is);
-  const more = changes.length === 0 ? '' : `; ${changes.join('; ')}`;
+  const more = changes.map(({ words }) => `; ${words}`).join('');
   const what = `${was.label} (${was.name}) is called ${is.label} (${is.name}) now: ${why.join(', ')}${more}`;
-  return { kind: 'field renamed', entity, field: is.name, was: was.name, what };
+  return { kind: 'field renamed', entity, field: is.name, was: was.name, what, harm: 'stops' };
 }
 
-function describeChanges(was: Field, is: Field): string[] {
-  const changes: string[] = [];
-  if (was.type !== is.type) changes.push(`type was ${was.type}, is ${is.type}`);
+/** One thing that is otherwise about a field, in words, and what it does to what uses the field. */
+interface Change {
+  words: string;
+  harm?: 'stops' | 'look' | undefined;
+}
+
+function describeChanges(was: Field, is: Field): Change[] {
+  const changes: Change[] = [];
+  const add = (words: string, harm?: Change['harm']): void => void changes.push({ words, harm });
+  if (was.type !== is.type) add(`type was ${was.type}, is ${is.type}`, 'look');
   else if (was.native !== undefined && is.native !== undefined && was.native !== is.native)
-    changes.push(`the system kept it as ${was.native}, keeps it as ${is.native}`);
-  if (was.required !== is.required) changes.push(is.required ? 'now required' : 'no longer required');
-  if (was.unique !== is.unique) changes.push(is.unique ? 'now unique' : 'no longer unique');
+    add(`the system kept it as ${was.native}, keeps it as ${is.native}`, 'look');
+  if (was.required !== is.required)
+    add(is.required ? 'now required' : 'no longer required', mustBeGiven(is) ? 'stops' : undefined);
+  if (was.unique !== is.unique) add(is.unique ? 'now unique' : 'no longer unique', 'look');
   if (was.computed !== is.computed)
-    changes.push(is.computed ? 'now filled by the system' : 'no longer filled by the system');
+    add(is.computed ? 'now filled by the system' : 'no longer filled by the system', is.computed ? 'stops' : undefined);
   if (was.immutable !== is.immutable)
-    changes.push(is.immutable ? 'now fixed after creation' : 'may now be changed later');
-  if (was.rights !== is.rights) changes.push(`rights were ${was.rights}, are ${is.rights}`);
+    add(is.immutable ? 'now fixed after creation' : 'may now be changed later', is.immutable ? 'look' : undefined);
+  if (was.rights !== is.rights)
+    add(`rights were ${was.rights}, are ${is.rights}`, is.rights === 'read and write' ? undefined : 'stops');
   if (was.maxLength !== is.maxLength)
-    changes.push(`limit was ${was.maxLength ?? 'none'}, is ${is.maxLength ?? 'none'}`);
+    add(
+      `limit was ${was.maxLength ?? 'none'}, is ${is.maxLength ?? 'none'}`,
+      (is.maxLength ?? Infinity) < (was.maxLength ?? Infinity) ? 'look' : undefined,
+    );
   const had = new Set(was.options?.map((option) => option.value));
   const has = new Set(is.options?.map((option) => option.value));
   const gone = [...had].filter((value) => !has.has(value));
   const added = [...has].filter((value) => !had.has(value));
-  if (gone.length > 0) changes.push(`options gone: ${gone.join(', ')}`);
-  if (added.length > 0) changes.push(`options new: ${added.join(', ')}`);
+  if (gone.length > 0) add(`options gone: ${listedFew(gone)}`, 'look');
+  if (added.length > 0) add(`options new: ${listedFew(added)}`);
   return changes;
 }
+
+/** So many options are named; a list may have ten thousand. */
+const MOST_NAMED = 20;
+const listedFew = (values: readonly string[]): string =>
+  values.length <= MOST_NAMED
+    ? values.join(', ')
+    : `${values.slice(0, MOST_NAMED).join(', ')} and ${values.length - MOST_NAMED} more`;
 
 /** A field that has had other names: the one it had in an earlier reading, and the one it has now. */
 export interface OpenRename {

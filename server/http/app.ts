@@ -7,6 +7,7 @@ import { pinoHttp } from 'pino-http';
 import { asProblem } from './as-problem.ts';
 import type { Context } from './context.ts';
 import { FormReading } from './hosted/reading.ts';
+import { Reach } from './reach.ts';
 import { SigningKeys } from '../access/index.ts';
 import { PaymentServices } from '../payments/index.ts';
 import { sendFile } from './hosted/files.ts';
@@ -39,14 +40,15 @@ import { systemRoutes } from './routes/systems.ts';
 
 /** The whole of Zusammen's HTTP: the door for submissions, the API, and the interface's files. */
 export function makeApp(
-  given: Omit<Context, 'formReading' | 'links' | 'payments'>,
+  given: Omit<Context, 'formReading' | 'links' | 'payments' | 'reach'>,
   log: Logger,
   webFolder: string,
 ): Express {
   const keys = new SigningKeys(given.db, given.sealer);
   const links = new Links(keys, given.settings.publicAddress);
   const payments = new PaymentServices(given.db, given.sealer, given.systems.via.dispatcher);
-  const context: Context = { ...given, formReading: new FormReading(given), links, payments };
+  const reach = new Reach(given.db);
+  const context: Context = { ...given, formReading: new FormReading(given), links, payments, reach };
   const app = express();
   app.disable('x-powered-by');
   app.disable('etag');

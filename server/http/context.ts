@@ -9,6 +9,7 @@ import type { FileReader } from '../files/index.ts';
 import type { Actor, Database, User } from '../store/index.ts';
 import type { Systems } from '../systems/index.ts';
 import type { LiveFeed } from './live-feed.ts';
+import type { Reach } from './reach.ts';
 
 /** What the routes work with. */
 export interface Context {
@@ -24,6 +25,8 @@ export interface Context {
   jobs: Jobs;
   /** Where what takes long is worked out. */
   heavy: Heavy;
+  /** Who reads and who writes which field. */
+  reach: Reach;
   /** What forms of ours read for whoever fills them in. */
   formReading: FormReading;
   /** People who act as themselves in systems. */

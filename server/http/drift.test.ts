@@ -68,6 +68,14 @@ it('a renamed field is recognised; what arrives waits, all places are mended at 
     words: expect.stringContaining('Person has no “phone”'),
   });
 
+  const { differences } = (await stage.api('GET', `/systems/${crm}`)).body;
+  expect(differences[0]).toMatchObject({ kind: 'field renamed', was: 'phone', harm: 'stops' });
+  expect(differences[0].uses).toEqual(
+    expect.arrayContaining([
+      { by: 'intake', id: intake, name: expect.any(String), how: 'writes' },
+      { by: 'pairing', id: pairing, name: 'By phone', how: 'writes' },
+    ]),
+  );
   const renames = [{ entity: 'People', was: 'phone', is: 'telephone' }];
   const { body: looked } = await stage.api('GET', `/schema/${crm}/drift`);
   expect(looked.renames).toEqual(renames);
@@ -104,7 +112,7 @@ it('a rename that nobody has read yet is noticed by the first refusal: the schem
   await until('it waits', async () => (await stateOf(submission)).words?.includes('Person has no “first_name”'));
   expect((await stateOf(submission)).state).toBe('received');
   const { differences } = (await stage.api('GET', `/systems/${crm}`)).body;
-  expect(differences).toMatchObject([{ kind: 'field renamed', was: 'first_name', field: 'given_name' }]);
+  expect(differences[0]).toMatchObject({ kind: 'field renamed', was: 'first_name', field: 'given_name' });
   const renames = [{ entity: 'People', was: 'first_name', is: 'given_name' }];
   await atRest((await stage.api('POST', `/schema/${crm}/drift`, { renames })).body.change);
   await stage.settled(60_000);

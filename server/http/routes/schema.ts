@@ -27,7 +27,6 @@ import { importTotals } from '../import-totals.ts';
 import { inLines, LINES } from '../lines.ts';
 import { notFound, Problem } from '../problem.ts';
 import { isId } from '../query.ts';
-import { Reach } from '../reach.ts';
 import { route, type Route, type Unsent } from '../route.ts';
 import { beginChange, DEFINITION_LIMIT, readSystem, unacceptable } from '../schema-change.ts';
 import { knownFile, lookAtSheet, measureReference, withFile } from '../sheets.ts';
@@ -37,8 +36,7 @@ const PATIENCE_MS = 60_000;
 
 /** What systems keep, and changing it: new entities, out of sheets and documents, and what was changed so far. */
 export const schemaRoutes = (context: Context): Route[] => {
-  const { db, systems, jobs } = context;
-  const reach = new Reach(db);
+  const { db, systems, jobs, reach } = context;
   const existing = (id: string | undefined) => readSystem(db, id);
   const existingChange = async (id: string | undefined): Promise<SchemaChangeLine> => {
     const found = isId(id) ? await schemaChangeById(db, id) : undefined;

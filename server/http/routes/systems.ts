@@ -30,12 +30,13 @@ import { changedSchema } from '../changed-schema.ts';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
 import { route, type Route } from '../route.ts';
+import { whatDiffers } from '../what-differs.ts';
 
 /** A system as browsers see it: its token never leaves the server. */
 const shown = ({ sealedToken: _, revision: _r, schemaReadAt: _at, ...row }: SystemRow) => row;
 
 export const systemRoutes = (context: Context): Route[] => {
-  const { db, systems, sealer, live } = context;
+  const { db, systems, sealer, live, reach } = context;
   const existing = async (id: string): Promise<SystemRow> => {
     const row = await systemById(db, id);
     if (!row) throw notFound('such system');
@@ -132,7 +133,7 @@ export const systemRoutes = (context: Context): Route[] => {
           system: shown(system),
           schema: newest?.schema ?? { entities: [] },
           readAt: newest?.takenAt,
-          differences,
+          differences: await whatDiffers(reach, system.id, differences),
         };
       },
     }),

@@ -70,15 +70,42 @@ describe('the systems', () => {
     expect(await screen.findByText('It doesn’t answer.')).toBeTruthy();
   });
 
-  it('one read again says what has changed since', async () => {
+  it('one read again says what has changed since, and what of ours that concerns', async () => {
+    const visit = { by: 'intake' as const, id: 'i1', name: 'Visit', how: 'writes' as const };
+    const step = { by: 'pairing' as const, id: 'p1', name: 'In step', how: 'reads' as const };
+    const differences: SystemDetail['differences'] = [
+      ...Array.from({ length: 8 }, (_, at) => ({
+        ...{ kind: 'field gone' as const, entity: 'Keeper', field: `f${at}`, what: `Field ${at} is gone` },
+        ...{ harm: 'stops' as const, uses: [visit, step] },
+      })),
+      { kind: 'field new', entity: 'Keeper', field: 'hives', what: 'Hives is new', uses: [] },
+      { kind: 'field gone', entity: 'Keeper', field: 'fax', what: 'Fax is gone', harm: 'stops', uses: [] },
+    ];
+    let isRead = false;
     const { user } = systems({
-      'post /systems/:id/read': {
-        ...detail(CRM),
-        differences: [{ entity: 'Keeper', what: 'Name is 80 characters at most, was 120' }],
-      } as never,
+      'get /systems/:id': () => ({ ...detail(CRM), differences: isRead ? differences : [] }),
+      'post /systems/:id/read': () => {
+        isRead = true;
+        return { system: CRM, differences };
+      },
     });
     await user.click(await screen.findByRole('button', { name: 'Read its schema again' }));
-    expect(await screen.findByText('Keeper: Name is 80 characters at most, was 120')).toBeTruthy();
+    const found = within(await screen.findByRole('region', { name: 'What the last reading found' }));
+    expect(found.getByText('10 things differ from the reading before.')).toBeTruthy();
+    expect(found.getAllByRole('img', { name: 'stops' })).toHaveLength(8);
+    expect(found.getByText('Keeper: Field 0 is gone; written by “Visit”; read by “In step”')).toBeTruthy();
+    expect(found.queryByText(/Hives is new/)).toBeNull();
+    await user.click(found.getByRole('button', { name: 'Show 2 more' }));
+    expect(found.getByText('Keeper: Hives is new')).toBeTruthy();
+    expect(found.getByText(/Fax is gone/).textContent).toBe('Keeper: Fax is gone; nothing here uses it');
+    expect(found.getAllByRole('img', { name: 'stops' })).toHaveLength(8);
+  });
+
+  it('one read again in which nothing has changed says so', async () => {
+    const { user } = systems({ 'post /systems/:id/read': { system: CRM, differences: [] } });
+    await user.click(await screen.findByRole('button', { name: 'Read its schema again' }));
+    expect(await screen.findByText('Nothing has changed since the last reading.')).toBeTruthy();
+    expect(screen.queryByRole('region', { name: 'What the last reading found' })).toBeNull();
   });
 
   it('what goes by an old name in it goes by the new one everywhere, at one press', async () => {

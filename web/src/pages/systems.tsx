@@ -17,6 +17,7 @@ import { useAdapter } from './adapter/adapter.tsx';
 import { ChangeSystem } from './change-system.tsx';
 import { Connect } from './connect-system.tsx';
 import { Drifted } from './drifted.tsx';
+import { WhatDiffers } from './what-differs.tsx';
 import { ActingPeople } from './acting-people.tsx';
 import { rightsInWords } from './rights-in-words.ts';
 import { PaymentServices } from './payment-services.tsx';
@@ -244,7 +245,6 @@ function Opened({ system, administrator }: { system: System; administrator: bool
   );
   const entities = detail.data?.schema.entities ?? [];
   const hidden = entities.flatMap(({ fields }) => fields).filter(({ rights }) => rights === 'none').length;
-  const differences = again.data?.differences;
   return (
     <Sheet
       title={
@@ -269,16 +269,12 @@ function Opened({ system, administrator }: { system: System; administrator: bool
           {again.error.message}
         </p>
       )}
-      {differences && system.kind === 'odata' && (
-        <p
-          role="status"
-          className={cx('border-b border-hair px-4 py-2', differences.length === 0 ? 'text-moss' : 'text-saffron')}
-        >
-          {differences.length === 0
-            ? 'Nothing has changed since the last reading.'
-            : differences.map(({ entity, what }) => `${entity}: ${what}`).join('. ')}
+      {again.data?.differences.length === 0 && system.kind === 'odata' && (
+        <p role="status" className="border-b border-hair px-4 py-2 text-moss">
+          Nothing has changed since the last reading.
         </p>
       )}
+      {detail.data && system.kind === 'odata' && <WhatDiffers differences={detail.data.differences} />}
       {me.data?.role !== 'viewer' && <Drifted system={system.id} />}
       <dl className="grid grid-cols-[170px_1fr] gap-y-1.5 px-4 py-3">
         <dt className="text-soft">Writes reach</dt>
