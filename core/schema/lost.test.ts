@@ -56,4 +56,13 @@ describe('what must be given by now', () => {
     expect(newlyRequiredOver([people(kind(true)), { entities: [] }])).toEqual([]);
     expect(newlyRequiredOver([])).toEqual([]);
   });
+  it('isn’t one that was required under the name it had, and is one that wasn’t', () => {
+    const named = (name: string, required: boolean) => field(name, { type: 'phone', label: 'Telephone', required });
+    expect(newlyRequiredOver([people(named('c', true)), people(named('b', true)), people(named('a', true))])).toEqual(
+      [],
+    );
+    expect(newlyRequiredOver([people(named('b', true)), people(named('a', false))])).toEqual([
+      { entity: 'People', field: 'b' },
+    ]);
+  });
 });

@@ -57,14 +57,22 @@ export interface NewlyRequired {
  * Fields that must be given now and needn't once, or weren't there, in entities that were there before.
  * @param readings the newest first
  */
-export function newlyRequiredOver([now, ...earlier]: readonly Schema[]): NewlyRequired[] {
+export function newlyRequiredOver(readings: readonly Schema[]): NewlyRequired[] {
+  const [now, ...earlier] = readings;
+  const renames = renamesOver(readings);
   return (now?.entities ?? []).flatMap(({ name: entity, fields }) => {
     const before = earlier.flatMap((reading) => entityOf(reading, entity) ?? []);
-    const once = (field: string): boolean =>
-      before.some((each) => {
-        const was = fieldOf(each, field);
+    const once = (field: string): boolean => {
+      // What was required under the name it had isn't newly required under the one it has.
+      const names = [
+        field,
+        ...renames.flatMap((each) => (each.entity === entity && each.is === field ? each.was : [])),
+      ];
+      return before.some((each) => {
+        const was = names.flatMap((name) => fieldOf(each, name) ?? [])[0];
         return !was || !mustBeGiven(was);
       });
+    };
     return fields
       .filter((field) => mustBeGiven(field) && once(field.name))
       .map(({ name: field }) => ({ entity, field }));

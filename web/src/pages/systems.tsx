@@ -271,10 +271,12 @@ function Opened({ system, administrator }: { system: System; administrator: bool
       )}
       {again.data?.differences.length === 0 && system.kind === 'odata' && (
         <p role="status" className="border-b border-hair px-4 py-2 text-moss">
-          Nothing has changed since the last reading.
+          Read again just now: nothing has changed since the reading before.
         </p>
       )}
-      {detail.data && system.kind === 'odata' && <WhatDiffers differences={detail.data.differences} />}
+      {detail.data && system.kind === 'odata' && (
+        <WhatDiffers readAt={detail.data.readAt} differences={detail.data.differences} />
+      )}
       {me.data?.role !== 'viewer' && <Drifted system={system.id} />}
       <dl className="grid grid-cols-[170px_1fr] gap-y-1.5 px-4 py-3">
         <dt className="text-soft">Writes reach</dt>

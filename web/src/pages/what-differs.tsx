@@ -2,20 +2,33 @@ import type { DifferenceTold } from '@zusammen/core/api';
 import { listed } from '@zusammen/core/values';
 import { useState } from 'react';
 import { Button } from '../parts/button.tsx';
+import { Moment } from '../parts/time.tsx';
 import { plural } from '../parts/plural.ts';
 
 /** So many stand there at first. */
 const FIRST = 8;
 
 /** How a system's schema differs from what it was before, and what of ours each difference concerns. */
-export function WhatDiffers({ differences }: { differences: readonly DifferenceTold[] }) {
+export function WhatDiffers({
+  readAt,
+  differences,
+}: {
+  /** When the newest reading that brought anything new was taken. */
+  readAt: string | undefined;
+  differences: readonly DifferenceTold[];
+}) {
   const [all, setAll] = useState(false);
   if (differences.length === 0) return null;
   const shown = all ? differences : differences.slice(0, FIRST);
   return (
     <section aria-label="What the last reading found" className="border-b border-hair px-4 py-2.5">
       <p className="font-semibold">
-        {plural(differences.length, 'thing differs', 'things differ')} from the reading before.
+        {readAt !== undefined && (
+          <>
+            Read <Moment at={readAt} />:{' '}
+          </>
+        )}
+        {plural(differences.length, 'thing is', 'things are')} otherwise than before.
       </p>
       <ul className="mt-1 grid gap-1 text-small">
         {shown.map((each) => (
