@@ -3,7 +3,7 @@ import type { Facts } from '../checks/index.ts';
 import type { DefinitionDocument } from '../definitions/index.ts';
 import type { ReadForm } from '../forms/index.ts';
 import type { IntakeDocument } from '../intake/index.ts';
-import type { LostPart, RequiredPart } from '../lost/index.ts';
+import type { LostPart, RequiredPart, UnfitPart } from '../lost/index.ts';
 import type { Learned, SuggestedLine } from '../mapping/index.ts';
 import type { ReferenceSeen } from '../new-entities/index.ts';
 import type { StepReport } from '../plans/index.ts';
@@ -342,7 +342,13 @@ export interface Routes {
   'post /schema/one-field': { body: schemaBodies.OneFieldBody; answer: { change: string } };
   /** What goes by the old names of renamed fields or by what is gone, and having it go by the new ones or by others. */
   'get /schema/:system/drift': {
-    answer: { renames: OpenRename[]; steps: string[]; lost: LostPart[]; required: RequiredPart[] };
+    answer: {
+      renames: OpenRename[];
+      steps: string[];
+      lost: LostPart[];
+      required: RequiredPart[];
+      unfit: UnfitPart[];
+    };
   };
   'post /schema/:system/drift': { body: schemaBodies.MendDriftBody; answer: { change: string } };
   /** Options of several fields side by side, and what is changed of them. */

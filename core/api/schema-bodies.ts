@@ -80,9 +80,15 @@ export class FilledField {
   @IsString() @MinLength(1) @MaxLength(4000) value!: string;
 }
 
+/** A field that takes other values than it did: whatever brings it something treats it accordingly. */
+export class FittedField {
+  @IsString() @MinLength(1) @MaxLength(255) entity!: string;
+  @IsString() @MinLength(1) @MaxLength(255) field!: string;
+}
+
 /**
  * What is mended after a system has changed: fields whose new names everything is to go by, options that are gone with
- * those that take their place, fields that must be given with what they are given.
+ * those that take their place, fields that must be given with what they are given, fields that take other values.
  */
 export class MendDriftBody {
   @IsArray()
@@ -102,4 +108,10 @@ export class MendDriftBody {
   @ValidateNested({ each: true })
   @Type(() => FilledField)
   filled?: FilledField[];
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(200)
+  @ValidateNested({ each: true })
+  @Type(() => FittedField)
+  fitted?: FittedField[];
 }

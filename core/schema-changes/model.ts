@@ -1,4 +1,5 @@
 import type { DefinedEntity, DefinedField } from '../definitions/index.ts';
+import type { Treatment } from '../mapping/index.ts';
 import type { SheetEntity } from '../new-entities/index.ts';
 import type { CarriedLine } from '../one-field/index.ts';
 import type { Option } from '../schema/index.ts';
@@ -42,8 +43,18 @@ export type ChangeStep =
   | { kind: 'join'; system: string; entity: string; field: string; from: Option; into: Option; called?: string }
   /** Lines of an intake or a pairing, which carry a field on; they are live at once. */
   | { kind: 'carry'; at: 'intake' | 'pairing'; id: string; name: string; lines: CarriedLine[] }
+  /** Lines of an intake, planned and live, treat what they bring as a field takes it by now. */
+  | { kind: 'fit'; id: string; name: string; system: string; entity: string; field: string; lines: FittedLine[] }
   /** The rows of a sheet come into the entity that was made of it, through an intake of their own. */
   | { kind: 'rows'; system: string; sheet: SheetEntity; file: string; rows: number };
+
+/** A line's treatments before and after. */
+export interface FittedLine {
+  step: string;
+  line: string;
+  was: Treatment[];
+  is: Treatment[];
+}
 
 /** What became of a step: not begun, done, not taken by the system, undone again, or not to be undone from here. */
 export const STEP_STATES = ['waiting', 'done', 'refused', 'taken back', 'stays'] as const;

@@ -37,6 +37,8 @@ export function stepInWords(step: ChangeStep): string {
       return `${step.name} names “${step.into.label}” where it named “${step.from.label}”.`;
     case 'carry':
       return `Carry it on in ${step.name}: ${counted(step.lines.length, 'line')}.`;
+    case 'fit':
+      return `${step.name} brings ${step.field} of ${step.entity} what it takes by now: ${counted(step.lines.length, 'line')}.`;
     case 'rows':
       return `Take ${counted(step.rows, 'row')} in.`;
   }

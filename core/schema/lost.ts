@@ -47,6 +47,34 @@ export function lostOver(readings: readonly Schema[]): Lost[] {
   return [...lost.values()];
 }
 
+/** A field that takes other values than it did. */
+export interface TakesOtherwise {
+  entity: string;
+  field: string;
+  /** As it was when it was read last with other values. */
+  was: Field;
+}
+
+/**
+ * Fields that are of another kind than once, or take shorter texts.
+ * @param readings the newest first
+ */
+export function takenOtherwiseOver([now, ...earlier]: readonly Schema[]): TakesOtherwise[] {
+  return (now?.entities ?? []).flatMap(({ name: entity, fields }) => {
+    const before = earlier.flatMap((reading) => entityOf(reading, entity) ?? []);
+    return fields.flatMap((is): TakesOtherwise[] => {
+      const was = before
+        .flatMap((each) => fieldOf(each, is.name) ?? [])
+        .find((each) => each.type !== is.type || takesLess(each, is));
+      return was ? [{ entity, field: is.name, was }] : [];
+    });
+  });
+}
+
+/** Whether a field takes shorter texts than it did. */
+export const takesLess = (was: Field, is: Field): boolean =>
+  (is.maxLength ?? Infinity) < (was.maxLength ?? Infinity) || (is.maxBytes ?? Infinity) < (was.maxBytes ?? Infinity);
+
 /** A field without which no record can be made any more. */
 export interface NewlyRequired {
   entity: string;

@@ -11,17 +11,27 @@ import {
 import { stepsOfOptions, type Naming, type OptionChange, type OptionMove } from '@zusammen/core/option-sets';
 import {
   fillSteps,
+  fitSteps,
   lostParts,
   mendSteps,
   requiredParts,
+  unfitParts,
   type Around,
   type Filling,
   type LostPart,
   type RequiredPart,
+  type UnfitPart,
 } from '@zusammen/core/lost';
 import type { FieldMove } from '@zusammen/core/renamed-fields';
 import type { ChangeStep } from '@zusammen/core/schema-changes';
-import { entityOf, fieldOf, type Lost, type NewlyRequired, type Schema } from '@zusammen/core/schema';
+import {
+  entityOf,
+  fieldOf,
+  type Lost,
+  type NewlyRequired,
+  type Schema,
+  type TakesOtherwise,
+} from '@zusammen/core/schema';
 import { v7 as uuid } from 'uuid';
 
 /** What a system makes of fields: none from here, all as they are wanted, or what its adapter says. */
@@ -74,24 +84,29 @@ export interface MendTask extends Around {
   moves: FieldMove[];
   options: OptionMove[];
   filled: Filling[];
+  fitted: TakesOtherwise[];
 }
 
 /** What a mend comes to, step by step. */
-export const mended = ({ system, moves, options, filled, ...around }: MendTask): ChangeStep[] => [
+export const mended = ({ system, moves, options, filled, fitted, ...around }: MendTask): ChangeStep[] => [
   ...mendSteps(moves, options, around),
   ...fillSteps(system, filled, around, uuid),
+  ...fitSteps(system, fitted, around),
 ];
 
-/** What has gone from a system and is still named, and what must be given by now and isn't. */
+/** What has gone from a system and is still named, what must be given by now and isn't, and what is brought as it was taken once. */
 export const drifted = ({
   system,
   lost,
   needed,
+  changed,
   ...around
-}: Around & { system: string; lost: Lost[]; needed: NewlyRequired[] }): {
+}: Around & { system: string; lost: Lost[]; needed: NewlyRequired[]; changed: TakesOtherwise[] }): {
   lost: LostPart[];
   required: RequiredPart[];
+  unfit: UnfitPart[];
 } => ({
   lost: lostParts(system, lost, around),
   required: requiredParts(system, needed, around),
+  unfit: unfitParts(system, changed, around),
 });

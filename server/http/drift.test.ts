@@ -1,5 +1,6 @@
 import { freshLine, freshPairing } from '@zusammen/core/pairing';
-import { addPairing } from '../store/index.ts';
+import { addPairing, addSnapshot, snapshotsOf } from '../store/index.ts';
+import { simpleServer } from '../testing/odata/third-party.ts';
 import { changeAtRest } from '../testing/schema-changes.ts';
 import { intakeLike, openStage, type Json, type Stage } from '../testing/stage.ts';
 import { until } from '../testing/until.ts';
@@ -216,6 +217,95 @@ it('what isn’t so in the system as it was read last is refused', async () => {
   });
   expect(wrong).toMatchObject({ status: 422, body: { errors: [{ field: 'renames.0' }] } });
 });
+
+it('a field that is of another kind, and one that takes less, are brought what they take, and as before when that is taken back', async () => {
+  const told = async (): Promise<Json> => (await stage.api('GET', `/schema/${crm}/drift`)).body;
+  const intake = await intakeLike(stage, 'fits', (document) => {
+    const { lines } = document.plan.steps.find(({ entity }: Json) => entity === 'People');
+    const like = { ...lines[0], from: ['contact_last'], origin: 'set', treatments: [{ kind: 'trim' }] };
+    lines.push({ ...like, id: 'noted', field: 'notes' }, { ...like, id: 'streets', field: 'street' });
+  });
+  const treated = async (): Promise<Json[]> => {
+    const { draft } = (await stage.api('GET', `/intakes/${intake}`)).body.intake;
+    const { lines } = draft.plan.steps.find(({ entity }: Json) => entity === 'People');
+    return ['noted', 'streets'].map((id) => lines.find((each: Json) => each.id === id).treatments);
+  };
+  expect((await told()).unfit).toEqual([]);
+
+  const [newest] = await snapshotsOf(stage.db, crm);
+  // The system lets nobody change a field so: it is read as if somebody had.
+  const schema = structuredClone(newest!.schema);
+  const people = schema.entities.find(({ name }) => name === 'People')!;
+  people.fields.find(({ name }) => name === 'notes')!.type = 'integer';
+  people.fields.find(({ name }) => name === 'street')!.maxLength! -= 40;
+  await addSnapshot(stage.db, crm, schema);
+  const { unfit } = await told();
+  expect(unfit.map(({ field, what }: Json) => [field, what])).toEqual([
+    ['street', expect.stringMatching(/^took \d+ characters, takes \d+ characters$/)],
+    ['notes', 'was long text, is integer'],
+  ]);
+  expect(unfit[1].treated.join()).toContain('number');
+
+  const fitted = unfit.map(({ entity, field }: Json) => ({ entity, field }));
+  const made = await stage.api('POST', `/schema/${crm}/drift`, { renames: [], fitted });
+  expect(made.status).toBe(202);
+  const change = await atRest(made.body.change);
+  expect(change.outcomes.every(({ state }: Json) => state === 'done')).toBe(true);
+  const limit = people.fields.find(({ name }) => name === 'street')!.maxLength;
+  expect(await treated()).toEqual([
+    [{ kind: 'trim' }, expect.objectContaining({ kind: 'number' })],
+    [{ kind: 'trim' }, { kind: 'shorten', limit, unit: 'characters' }],
+  ]);
+  expect((await told()).unfit).toEqual([]);
+  const back = await stage.api('POST', `/schema-changes/${made.body.change}/take-back`, {});
+  expect(back.status).toBeLessThan(300);
+  await atRest(made.body.change);
+  expect(await treated()).toEqual([[{ kind: 'trim' }], [{ kind: 'trim' }]]);
+  const none = await stage.api('POST', `/schema/${crm}/drift`, {
+    renames: [],
+    fitted: [{ entity: 'People', field: 'email' }],
+  });
+  expect(none).toMatchObject({ status: 422, body: { errors: [{ field: 'fitted.0', reason: 'takes what it took' }] } });
+  await addSnapshot(stage.db, crm, newest!.schema);
+}, 120_000);
+
+it('a field of another kind in a server of others is read so, and brought what it takes', async () => {
+  const server = await simpleServer();
+  try {
+    const system = { name: 'Others', address: server.address, token: 't', practice: true, personal: true };
+    const others = (await stage.api('POST', '/systems', system)).body.system.id;
+    server.extend('Hives', 'Edm.String');
+    await stage.api('POST', `/systems/${others}/read`);
+    const intake = await intakeLike(stage, 'others', (document) => {
+      const [like] = document.plan.steps[0].lines;
+      const line = (id: string, from: string, field: string) => ({
+        ...{ ...like, id, from: [from], field, origin: 'set', treatments: [{ kind: 'trim' }] },
+      });
+      document.plan.steps = [
+        {
+          ...{ id: 'theirs', system: others, entity: 'People', recognise: [], whenNone: 'create' },
+          ...{ whenOne: 'update', whenSeveral: 'ask' },
+          lines: [line('n', 'contact_last', 'Name'), line('h', 'contact_first', 'Hives')],
+        },
+      ];
+      delete document.settings.told;
+    });
+    server.extend('Hives', 'Edm.Int32');
+    const { differences } = (await stage.api('POST', `/systems/${others}/read`)).body;
+    expect(differences).toMatchObject([{ kind: 'field changed', field: 'Hives', harm: 'look' }]);
+    const { unfit } = (await stage.api('GET', `/schema/${others}/drift`)).body;
+    expect(unfit).toMatchObject([{ entity: 'People', field: 'Hives', what: 'was long text, is integer' }]);
+    const fitted = [{ entity: 'People', field: 'Hives' }];
+    await atRest((await stage.api('POST', `/schema/${others}/drift`, { renames: [], fitted })).body.change);
+    await stage.submit('others', { contact_last: 'Brut', contact_first: '1.204' });
+    await stage.settled(60_000);
+    const { submissions } = (await stage.api('GET', `/submissions?intake=${intake}`)).body;
+    expect(submissions[0].state).toBe('applied');
+    expect(await server.people()).toMatchObject([{ Name: 'Brut', Hives: 1204 }]);
+  } finally {
+    await server.close();
+  }
+}, 120_000);
 
 it('a field that is called and labelled otherwise is recognised by what its records hold', async () => {
   const people = Array.from({ length: 6 }, (_, at) => `Wabe${'abcdef'[at]!}`);

@@ -14,6 +14,7 @@ import { removeEntity, removeField, removeOptions, SchemaRefused } from '../../s
 import type { HeldJob } from '../jobs.ts';
 import { takeBackSubmission } from '../take-back.ts';
 import { carryNoMore } from './carry.ts';
+import { fitLines } from './fit.ts';
 import { followBack } from './follow.ts';
 import { goBy } from './rename.ts';
 import { takeJoinBack } from './join.ts';
@@ -68,6 +69,9 @@ export async function takeStepBack(
       return undefined;
     case 'carry':
       await carryNoMore(work, step, change, by);
+      return undefined;
+    case 'fit':
+      await fitLines(work, step, by, 'back');
       return undefined;
     case 'rows':
       return takeRowsBack(work, { intake, importId, by });

@@ -29,6 +29,7 @@ export function onLedger(step: ChangeStep): Pick<LedgerEntry, 'systemId' | 'enti
     case 'rename':
     case 'follow':
     case 'carry':
+    case 'fit':
     case 'rows':
       return undefined;
   }

@@ -17,6 +17,7 @@ import {
 import { addField, addOptions, makeEntities, SchemaRefused } from '../../systems/index.ts';
 import type { HeldJob } from '../jobs.ts';
 import { carryOn } from './carry.ts';
+import { fitLines } from './fit.ts';
 import { followOn } from './follow.ts';
 import { goBy } from './rename.ts';
 import { joinOptions } from './join.ts';
@@ -57,6 +58,9 @@ export async function carryOutStep(
       return { touched: await followOn(work, step, outcomes[at]?.touched ?? [], change.by) };
     case 'carry':
       await carryOn(work, step, { ...change, outcomes: [...outcomes] });
+      return {};
+    case 'fit':
+      await fitLines(work, step, change.by, 'forth');
       return {};
     case 'rows':
       return takeRowsIn(work, change, step, outcomes);

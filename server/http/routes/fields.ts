@@ -3,7 +3,15 @@ import { fieldTrouble } from '@zusammen/core/definitions';
 import { optionTrouble, type OptionMove } from '@zusammen/core/option-sets';
 import { membersOf } from '@zusammen/core/one-field';
 import { fillingTrouble, type Around } from '@zusammen/core/lost';
-import { entityOf, fieldOf, lostOver, newlyRequiredOver, renamesOver, type Option } from '@zusammen/core/schema';
+import {
+  entityOf,
+  fieldOf,
+  lostOver,
+  newlyRequiredOver,
+  renamesOver,
+  takenOtherwiseOver,
+  type Option,
+} from '@zusammen/core/schema';
 import { stepInWords, type ChangeStep } from '@zusammen/core/schema-changes';
 import { counted, listed } from '@zusammen/core/values';
 import type { Wanted } from '../../heavy/index.ts';
@@ -30,7 +38,7 @@ export const fieldRoutes = (context: Context): Route[] => {
   };
   const stepsToMend = async (
     system: string | undefined,
-    { renames, options = [], filled = [] }: MendDriftBody,
+    { renames, options = [], filled = [], fitted = [] }: MendDriftBody,
     wanted: Wanted,
   ): Promise<ChangeStep[]> => {
     const { row, schema } = await readSystem(db, system);
@@ -56,8 +64,14 @@ export const fieldRoutes = (context: Context): Route[] => {
       const reason = into ? fillingTrouble(into, value) : 'can’t be seen in the system';
       if (reason !== undefined) throw unacceptable([{ field: `filled.${at}.${into ? 'value' : 'field'}`, reason }]);
     });
+    const otherwise = fitted.length === 0 ? [] : takenOtherwiseOver(await readingsOf(db, row.id));
+    const fitting = fitted.map(({ entity, field }, at) => {
+      const found = otherwise.find((each) => each.entity === entity && each.field === field);
+      if (!found) throw unacceptable([{ field: `fitted.${at}`, reason: 'takes what it took' }]);
+      return found;
+    });
     const moves = renames.map((each) => ({ system: row.id, ...each }));
-    const task = { system: row.id, moves, options: replaced, filled, ...(await around()) };
+    const task = { system: row.id, moves, options: replaced, filled, fitted: fitting, ...(await around()) };
     return heavy.run('planMend', task, wanted);
   };
   const stepsOf = async ({ changes }: ChangeOptionsBody, wanted: Wanted): Promise<ChangeStep[]> => {
@@ -118,7 +132,8 @@ export const fieldRoutes = (context: Context): Route[] => {
     route({
       method: 'get',
       path: '/schema/:system/drift',
-      summary: 'What was renamed in the system, has gone from it or must be given by now, and what it is missed by',
+      summary:
+        'What was renamed in the system, has gone from it, must be given by now or takes other values, and what that concerns',
       role: 'viewer',
       work: async ({ params, wanted }) => {
         const { row } = await readSystem(db, params['system']);
@@ -127,9 +142,10 @@ export const fieldRoutes = (context: Context): Route[] => {
         const steps = renames.length === 0 ? [] : await stepsToMend(row.id, { renames }, wanted);
         const gone = lostOver(readings);
         const needed = newlyRequiredOver(readings);
-        if (gone.length + needed.length === 0)
-          return { renames, steps: steps.map(stepInWords), lost: [], required: [] };
-        const task = { system: row.id, lost: gone, needed, ...(await around()) };
+        const changed = takenOtherwiseOver(readings);
+        if (gone.length + needed.length + changed.length === 0)
+          return { renames, steps: steps.map(stepInWords), lost: [], required: [], unfit: [] };
+        const task = { system: row.id, lost: gone, needed, changed, ...(await around()) };
         return { renames, steps: steps.map(stepInWords), ...(await heavy.run('planDrift', task, wanted)) };
       },
     }),
@@ -137,17 +153,18 @@ export const fieldRoutes = (context: Context): Route[] => {
       method: 'post',
       path: '/schema/:system/drift',
       summary:
-        'Have everything go by the new names of renamed fields, and name something else in the place of what is gone; what waited for it is carried out',
+        'Have everything go by the new names of renamed fields, name something else in the place of what is gone, and bring fields what they take; what waited is carried out',
       role: 'specialist',
       body: MendDriftBody,
       work: async ({ params, body, response, user, wanted }) => {
         const steps = await stepsToMend(params['system'], body, wanted);
         if (steps.length === 0) throw unacceptable([{ field: 'renames', reason: 'nothing of it is named or missed' }]);
-        const { renames, options = [], filled = [] } = body;
+        const { renames, options = [], filled = [], fitted = [] } = body;
         const names = [
           ...renames.map(({ was, is }) => `${was} as ${is}`),
           ...options.map(({ from, into }) => `${from} as ${into}`),
           ...filled.map(({ field, value }) => `${field} as ${value}`),
+          ...fitted.map(({ field }) => field),
         ];
         response.status(202);
         return { change: await beginChange(context, user, `Mended: ${listed(names, { most: 2 })}`, steps) };

@@ -1,5 +1,5 @@
 import type { MendDriftBody } from '@zusammen/core/api';
-import type { LostPart, RequiredPart } from '@zusammen/core/lost';
+import type { LostPart, RequiredPart, UnfitPart } from '@zusammen/core/lost';
 import type { Option } from '@zusammen/core/schema';
 import { listed } from '@zusammen/core/values';
 import { useState, type ReactNode } from 'react';
@@ -15,12 +15,13 @@ import { plural } from '../parts/plural.ts';
 /** What has changed in a system so that something of ours names what isn't there any more, mended everywhere at once. */
 export function Drifted({ system }: { system: string }) {
   const look = useDrift(system);
-  const { renames = [], steps = [], lost = [], required = [] } = look.data ?? {};
+  const { renames = [], steps = [], lost = [], required = [], unfit = [] } = look.data ?? {};
   return (
     <>
       {steps.length > 0 && <Renamed system={system} renames={renames} steps={steps} />}
       {lost.length > 0 && <Gone system={system} lost={lost} />}
       {required.length > 0 && <Required system={system} required={required} />}
+      {unfit.length > 0 && <Unfit system={system} unfit={unfit} />}
     </>
   );
 }
@@ -178,6 +179,39 @@ function Required({ system, required }: { system: string; required: readonly Req
               onChange={({ target }) => set(part, target.value)}
             />
           )}
+        </li>
+      ))}
+    </Change>
+  );
+}
+
+/** What takes other values than it did: lines that bring it something treat it accordingly from then on. */
+function Unfit({ system, unfit }: { system: string; unfit: readonly UnfitPart[] }) {
+  const mend = useMend(system);
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const fitted = unfit.filter((part) => !left.has(keyOf(part)));
+  const places = new Set(fitted.flatMap((part) => part.places)).size;
+  const toggle = (key: string): void =>
+    setLeft((before) => new Set(before.has(key) ? [...before].filter((each) => each !== key) : [...before, key]));
+  return (
+    <Change
+      title={`${plural(unfit.length, 'field takes', 'fields take')} other values than before; lines still bring what ${unfit.length === 1 ? 'it' : 'they'} took.`}
+      mend={mend}
+      label={
+        fitted.length === 0 ? 'Choose what is treated' : `Have ${plural(places, 'place', 'places')} bring what fits`
+      }
+      press={() => mend.go({ renames: [], fitted: fitted.map(({ entity, field }) => ({ entity, field })) })}
+      disabled={fitted.length === 0}
+    >
+      {unfit.map((part) => (
+        <li key={keyOf(part)}>
+          <label className="grid grid-cols-[auto_1fr] items-baseline gap-x-2">
+            <input type="checkbox" checked={!left.has(keyOf(part))} onChange={() => toggle(keyOf(part))} />
+            <span>
+              <b className="font-semibold">{part.called}</b> {part.what}; brought by{' '}
+              {listed(part.places, { most: 4, quoted: true })}. From now on: {listed(part.treated, { most: 4 })}.
+            </span>
+          </label>
         </li>
       ))}
     </Change>

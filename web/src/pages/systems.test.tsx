@@ -18,6 +18,8 @@ const system = (id: string, name: string, more: Partial<System> = {}): System =>
   },
   ...more,
 });
+/** Nothing of what has changed in the system concerns anything here. */
+const NOTHING = { renames: [], steps: [], lost: [], required: [], unfit: [] };
 const CRM = system('crm', 'Clover Hill');
 const OTHER = system('shop', 'Shop', { state: 'silent', stateWords: 'It doesn’t answer.' });
 const detail = (of: System): SystemDetail => ({
@@ -42,7 +44,7 @@ const systems = (
       'get /session': { user: { id: 'u1', email: 'm@wren.example', name: 'Mara', role, active: true } },
       'get /systems': { systems: [CRM, OTHER] },
       'get /systems/:id/acting': { acting: null, audience: 'https://zusammen.example/context' },
-      'get /schema/:system/drift': { renames: [], steps: [], lost: [], required: [] },
+      'get /schema/:system/drift': NOTHING,
       'get /systems/:id': ({ params }) => detail(params['id'] === 'crm' ? CRM : OTHER),
       ...more,
     },
@@ -114,7 +116,7 @@ describe('the systems', () => {
       'get /schema/:system/drift': {
         renames,
         steps: ['Visit goes by telephone of Keeper, which was phone.'],
-        ...{ lost: [], required: [] },
+        ...{ lost: [], required: [], unfit: [] },
       },
       'post /schema/:system/drift': { change: 'c9' },
     });
@@ -140,7 +142,7 @@ describe('the systems', () => {
       },
     ];
     const { user, saidTo, where } = systems({
-      'get /schema/:system/drift': { renames: [], steps: [], lost, required: [] },
+      'get /schema/:system/drift': { ...NOTHING, lost },
       'post /schema/:system/drift': { change: 'c10' },
     });
     expect(await screen.findByText(/2 things that are named here have gone from the system/)).toBeTruthy();
@@ -165,7 +167,7 @@ describe('the systems', () => {
       { entity: 'keepers', field: 'origin', called: 'Origin of Keeper', places: ['Visit'] },
     ];
     const { user, saidTo, where } = systems({
-      'get /schema/:system/drift': { renames: [], steps: [], lost: [], required },
+      'get /schema/:system/drift': { ...NOTHING, required },
       'post /schema/:system/drift': { change: 'c11' },
     });
     expect(await screen.findByText(/2 fields must be given by now, and not everything gives them/)).toBeTruthy();
@@ -182,6 +184,36 @@ describe('the systems', () => {
           { entity: 'keepers', field: 'origin', value: 'web' },
         ],
       },
+    ]);
+  });
+
+  it('what takes other values is brought what fits by all that is chosen, at one press', async () => {
+    const unfit = [
+      {
+        ...{ entity: 'keepers', field: 'hives', called: 'Hives of Keeper', what: 'was text, is integer' },
+        ...{ places: ['Visit', 'Letters'], treated: ['number'] },
+      },
+      {
+        ...{ entity: 'keepers', field: 'note', called: 'Note of Keeper', what: 'took any length, takes 80 characters' },
+        ...{ places: ['Visit'], treated: ['cut at 80 characters'] },
+      },
+    ];
+    const { user, saidTo, where } = systems({
+      'get /schema/:system/drift': { ...NOTHING, unfit },
+      'post /schema/:system/drift': { change: 'c12' },
+    });
+    expect(await screen.findByText(/2 fields take other values than before/)).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Have 2 places bring what fits' })).toBeTruthy();
+    await user.click(
+      screen.getByRole('checkbox', { name: /Hives of Keeper was text, is integer; brought by “Visit”/ }),
+    );
+    await user.click(screen.getByRole('checkbox', { name: /Note of Keeper/ }));
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Choose what is treated' }).disabled).toBe(true);
+    await user.click(screen.getByRole('checkbox', { name: /Note of Keeper/ }));
+    await user.click(screen.getByRole('button', { name: 'Have 1 place bring what fits' }));
+    await waitFor(() => expect(where()).toBe('/schema/changes/c12'));
+    expect(saidTo('post /schema/:system/drift')).toEqual([
+      { renames: [], fitted: [{ entity: 'keepers', field: 'note' }] },
     ]);
   });
 
