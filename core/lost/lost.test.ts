@@ -97,6 +97,38 @@ describe('a field that must be given by now', () => {
       },
     ]);
   });
+  it('is missed on the side on which a pairing makes records, and given there only where nothing is held', () => {
+    const makes = (side: 'left' | 'right', lines: (typeof pairing)['lines']) => ({
+      ...{ ...pairing, name: 'Makes', right: { system: 'crm', entity: 'Visits' }, lines },
+      alone: { ...pairing.alone, [side]: { what: 'make' as const } },
+    });
+    const needs = [{ entity: 'People', field: 'phone' }];
+    const among = (document: typeof pairing): Around => ({
+      ...around,
+      naming: { intakes: [], pairings: [{ id: 'p', document }] },
+    });
+    const lacks = among(makes('right', []));
+    expect(requiredParts('crm', needs, lacks)).toMatchObject([{ places: ['Makes'] }]);
+    expect(requiredParts('crm', needs, among(makes('left', [])))).toEqual([]);
+    expect(requiredParts('crm', needs, among(makes('right', [freshLine('f', ['phone'], ['fax'])])))).toEqual([]);
+    const onlyThere = { ...freshLine('f', ['phone'], ['fax']), way: 'to right' as const };
+    expect(requiredParts('crm', needs, among(makes('right', [onlyThere])))).toHaveLength(1);
+    const filling = { entity: 'People', field: 'phone', value: 'a "b"' };
+    expect(fillSteps('crm', [filling], lacks, () => 'new')).toEqual([
+      {
+        ...{ kind: 'carry', at: 'pairing', id: 'p', name: 'Makes' },
+        lines: [
+          {
+            kind: 'pair',
+            line: {
+              ...{ id: 'new', left: { path: ['phone'] }, right: { path: [], compute: '"a \\"b\\""' } },
+              ...{ way: 'to left', decides: 'right', onlyEmpty: true, there: [], back: [] },
+            },
+          },
+        ],
+      },
+    ]);
+  });
   it.each([
     [field('n', { type: 'number' }), 'many', /./],
     [field('n', { type: 'number' }), '12', undefined],

@@ -1,6 +1,7 @@
 import type { CarriedLine } from '../one-field/index.ts';
 import type { IntakeDocument } from '../intake/index.ts';
 import { evaluateLine, type Line } from '../mapping/index.ts';
+import { across, receivers, SIDES, standing, type Pairing, type PairLine, type Side } from '../pairing/index.ts';
 import { mayCreate, standingLines, type Step } from '../plans/index.ts';
 import type { ChangeStep } from '../schema-changes/index.ts';
 import { entityOf, fieldOf, isWritable, type Field, type NewlyRequired, type Option } from '../schema/index.ts';
@@ -14,7 +15,7 @@ export interface RequiredPart {
   called: string;
   /** Its options, where it is chosen from any. */
   choices?: Option[];
-  /** Intakes that may make records of the entity and give it nothing. */
+  /** Intakes and pairings that may make records of the entity and give it nothing. */
   places: string[];
 }
 
@@ -33,9 +34,11 @@ export function requiredParts(system: string, needed: readonly NewlyRequired[], 
     const entity = entityOf(around.schemas.get(system) ?? { entities: [] }, name);
     const field = entity && fieldOf(entity, fieldName);
     if (!entity || !field || !isWritable(field)) continue;
-    const places = around.naming.intakes
-      .filter((each) => lackingSteps(each, system, name, fieldName).length > 0)
-      .map(({ document }) => document.name);
+    const lacking = [
+      ...around.naming.intakes.filter((each) => lackingSteps(each, system, name, fieldName).length > 0),
+      ...around.naming.pairings.filter((each) => lackingSides(each, system, name, fieldName).length > 0),
+    ];
+    const places = lacking.map(({ document }) => document.name);
     if (places.length === 0) continue;
     const choices = field.options?.slice(0, MOST_CHOICES);
     const called = `${field.label} of ${entity.label}`;
@@ -51,14 +54,17 @@ export function fillingTrouble(field: Field, value: string): string | undefined 
   return problem ?? (sent === null || sent === '' ? 'is blank' : undefined);
 }
 
-/** Everything that gives these fields nothing gives them a value: one step for each intake, its draft and what is live. */
+/**
+ * Everything that gives these fields nothing gives them a value: one step for each intake and pairing, its draft and what is
+ * live.
+ */
 export function fillSteps(
   system: string,
   fillings: readonly Filling[],
   { naming }: Pick<Around, 'naming'>,
   newId: () => string,
 ): ChangeStep[] {
-  return naming.intakes.flatMap((each): ChangeStep[] => {
+  const inIntakes = naming.intakes.flatMap((each): ChangeStep[] => {
     const lines = fillings.flatMap(({ entity, field, value }) =>
       lackingSteps(each, system, entity, field).map(
         (step): CarriedLine => ({ kind: 'line', step, line: lineFor(newId(), field, value) }),
@@ -67,6 +73,41 @@ export function fillSteps(
     const { id, document } = each;
     return lines.length === 0 ? [] : [{ kind: 'carry', at: 'intake', id, name: document.name, lines }];
   });
+  const inPairings = naming.pairings.flatMap((each): ChangeStep[] => {
+    const lines = fillings.flatMap(({ entity, field, value }) =>
+      lackingSides(each, system, entity, field).map(
+        (side): CarriedLine => ({ kind: 'pair', line: pairLineFor(newId(), side, field, value) }),
+      ),
+    );
+    const { id, document } = each;
+    return lines.length === 0 ? [] : [{ kind: 'carry', at: 'pairing', id, name: document.name, lines }];
+  });
+  return [...inIntakes, ...inPairings];
+}
+
+/** Sides on which a pairing makes records of an entity and brings one of its fields nothing, planned or live. */
+function lackingSides(
+  { document, live }: { document: Pairing; live?: Pairing },
+  system: string,
+  entity: string,
+  field: string,
+): Side[] {
+  const lacks = (pairing: Pairing, side: Side): boolean =>
+    pairing[side].system === system &&
+    pairing[side].entity === entity &&
+    pairing.alone[across(side)].what === 'make' &&
+    !standing(pairing).some((line) => receivers(line).includes(side) && line[side].path[0] === field);
+  return SIDES.filter((side) => [document, ...(live ? [live] : [])].some((pairing) => lacks(pairing, side)));
+}
+
+/** The same value for every record that holds none, whatever its counterpart holds. */
+function pairLineFor(id: string, side: Side, field: string, value: string): PairLine {
+  const from = { path: [], compute: JSON.stringify(value) };
+  const into = { path: [field] };
+  return {
+    ...{ id, left: side === 'left' ? into : from, right: side === 'right' ? into : from },
+    ...{ way: side === 'left' ? 'to left' : 'to right', decides: across(side), onlyEmpty: true, there: [], back: [] },
+  };
 }
 
 /** Steps that may make records of an entity and give one of its fields nothing, in a draft or in what is live of it. */

@@ -318,7 +318,11 @@ export function fieldsNeeded(
   return carried.flatMap((each) => {
     if (each.kind === 'pair') {
       if (!('pairing' in of)) return [];
-      return SIDES.map((side) => ({ ...of.pairing[side], field: each.line[side].path[0]! }));
+      return SIDES.flatMap((side) => {
+        // What is worked out is no field.
+        const [field] = each.line[side].path;
+        return field === undefined ? [] : [{ ...of.pairing[side], field }];
+      });
     }
     const step = 'document' in of ? of.document.plan.steps.find(({ id }) => id === each.step) : undefined;
     if (!step || !('document' in of)) return [];

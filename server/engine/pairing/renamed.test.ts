@@ -1,5 +1,6 @@
 import { freshLine } from '@zusammen/core/pairing';
 import { changeAtRest } from '../../testing/schema-changes.ts';
+import type { Json } from '../../testing/stage.ts';
 import { withTwoSystems } from '../../testing/two-systems.ts';
 import { until } from '../../testing/until.ts';
 
@@ -76,5 +77,40 @@ it('waits for a field that has gone, as long as anything goes by it, and then go
   expect(start.status).toBe(200);
   await until('it goes on', async () => (await two.person(pair.r)).last_name === 'Wartet');
   await until('and has nothing to say', async () => (await two.detail(id)).words === null);
+  await two.remove(id);
+}, 120_000);
+
+it('gives what must be given by now to the records it makes, and leaves alone what the others hold', async () => {
+  const { name: origin } = (
+    await two.stage.api('POST', `/systems/${two.crm}/fields`, { entity: 'People', label: 'Origin', type: 'text' })
+  ).body;
+  const email = freshLine('email', ['email'], ['email']);
+  const id = await two.started({
+    ...two.fresh('Makes people'),
+    matches,
+    lines: [email, { ...freshLine('family', ['family'], ['last_name']), way: 'to right' }],
+    alone: { left: { what: 'make' }, right: { what: 'leave' } },
+  });
+  for (const { id: person } of (await two.stage.crm('People')).value)
+    await two.changePerson(person, { [origin]: 'fair' });
+  const headers = { Authorization: 'Bearer demo-administrator', 'Content-Type': 'application/json' };
+  const schema = (await (await fetch(`${two.stage.standins}/crm/schema/`, { headers })).json()) as Json;
+  const { $Nullable: _, ...must } = schema.coop.Person[origin];
+  const asked = { $Version: '4.01', coop: { Person: { $Kind: 'EntityType', [origin]: must } } };
+  expect((await keeper('POST', '', asked)).status).toBeLessThan(300);
+  await two.stage.api('POST', `/systems/${two.crm}/read`);
+  const told = async () => (await two.stage.api('GET', `/schema/${two.crm}/drift`)).body.required;
+  expect((await told())[0].places).toContain('Makes people');
+
+  const filled = [{ entity: 'People', field: origin, value: 'letters "A"' }];
+  const { change } = (await two.stage.api('POST', `/schema/${two.crm}/drift`, { renames: [], filled })).body;
+  expect((await changeAtRest(two.stage, change)).state).toBe('done');
+  expect(await told()).toEqual([]);
+  const made = { email: 'nova@biene.example', given: 'Nova', family: 'Licht' };
+  await two.stage.letters('subscribers', 'POST', made);
+  await until('its person is made', async () => (await two.stage.people(made.email))[0]?.[origin] === 'letters "A"');
+  await two.atRest(id);
+  const [pair] = await two.pairsOf(id);
+  expect((await two.person(pair.r))[origin]).toBe('fair');
   await two.remove(id);
 }, 120_000);

@@ -206,10 +206,16 @@ function Unfit({ system, unfit }: { system: string; unfit: readonly UnfitPart[] 
       {unfit.map((part) => (
         <li key={keyOf(part)}>
           <label className="grid grid-cols-[auto_1fr] items-baseline gap-x-2">
-            <input type="checkbox" checked={!left.has(keyOf(part))} onChange={() => toggle(keyOf(part))} />
+            <input
+              type="checkbox"
+              className="accent-plum"
+              checked={!left.has(keyOf(part))}
+              onChange={() => toggle(keyOf(part))}
+            />
             <span>
               <b className="font-semibold">{part.called}</b> {part.what}; brought by{' '}
-              {listed(part.places, { most: 4, quoted: true })}. From now on: {listed(part.treated, { most: 4 })}.
+              {listed(part.places, { most: 4, quoted: true })}. From now on:{' '}
+              {listed(part.treated, { most: 4, quoted: true })}.
             </span>
           </label>
         </li>
