@@ -1,5 +1,5 @@
 import { renamesOver } from './drift.ts';
-import { entityOf, fieldOf, mustBeGiven, type Field, type Option, type Schema } from './model.ts';
+import { entityOf, mustBeGiven, type Field, type Option, type Schema } from './model.ts';
 
 /** A field that its system no longer has, or an option that one of its fields no longer has. */
 export interface Lost {
@@ -47,6 +47,13 @@ export function lostOver(readings: readonly Schema[]): Lost[] {
   return [...lost.values()];
 }
 
+/** The fields of an entity by their names, as each of these readings has it; an entity may have very many. */
+const fieldsBefore = (readings: readonly Schema[], entity: string): ReadonlyMap<string, Field>[] =>
+  readings.flatMap((reading) => {
+    const known = entityOf(reading, entity);
+    return known ? [new Map(known.fields.map((field) => [field.name, field]))] : [];
+  });
+
 /** A field that takes other values than it did. */
 export interface TakesOtherwise {
   entity: string;
@@ -61,10 +68,10 @@ export interface TakesOtherwise {
  */
 export function takenOtherwiseOver([now, ...earlier]: readonly Schema[]): TakesOtherwise[] {
   return (now?.entities ?? []).flatMap(({ name: entity, fields }) => {
-    const before = earlier.flatMap((reading) => entityOf(reading, entity) ?? []);
+    const before = fieldsBefore(earlier, entity);
     return fields.flatMap((is): TakesOtherwise[] => {
       const was = before
-        .flatMap((each) => fieldOf(each, is.name) ?? [])
+        .flatMap((each) => each.get(is.name) ?? [])
         .find((each) => each.type !== is.type || takesLess(each, is));
       return was ? [{ entity, field: is.name, was }] : [];
     });
@@ -89,7 +96,7 @@ export function newlyRequiredOver(readings: readonly Schema[]): NewlyRequired[] 
   const [now, ...earlier] = readings;
   const renames = renamesOver(readings);
   return (now?.entities ?? []).flatMap(({ name: entity, fields }) => {
-    const before = earlier.flatMap((reading) => entityOf(reading, entity) ?? []);
+    const before = fieldsBefore(earlier, entity);
     const once = (field: string): boolean => {
       // What was required under the name it had isn't newly required under the one it has.
       const names = [
@@ -97,7 +104,7 @@ export function newlyRequiredOver(readings: readonly Schema[]): NewlyRequired[] 
         ...renames.flatMap((each) => (each.entity === entity && each.is === field ? each.was : [])),
       ];
       return before.some((each) => {
-        const was = names.flatMap((name) => fieldOf(each, name) ?? [])[0];
+        const was = names.flatMap((name) => each.get(name) ?? [])[0];
         return !was || !mustBeGiven(was);
       });
     };

@@ -3,21 +3,13 @@ import { fieldTrouble } from '@zusammen/core/definitions';
 import { optionTrouble, type OptionMove } from '@zusammen/core/option-sets';
 import { membersOf } from '@zusammen/core/one-field';
 import { fillingTrouble, type Around } from '@zusammen/core/lost';
-import {
-  entityOf,
-  fieldOf,
-  lostOver,
-  newlyRequiredOver,
-  renamesOver,
-  takenOtherwiseOver,
-  type Option,
-} from '@zusammen/core/schema';
+import { entityOf, fieldOf, type Option } from '@zusammen/core/schema';
 import { stepInWords, type ChangeStep } from '@zusammen/core/schema-changes';
 import { counted, listed } from '@zusammen/core/values';
 import type { Wanted } from '../../heavy/index.ts';
 import { listRecognitions, type RecognitionRow } from '../../store/index.ts';
-import { readingsOf } from '../../systems/index.ts';
 import type { Context } from '../context.ts';
+import { OpenDrifts } from '../open-drift.ts';
 import { countValues, lookAtField, planOneField, rehearseField } from '../one-field.ts';
 import { fieldsAsked, namingNow, optionsCompared } from '../option-sets.ts';
 import { route, type Route } from '../route.ts';
@@ -26,6 +18,7 @@ import { beginChange, DEFINITION_LIMIT, readSystem, unacceptable } from '../sche
 /** Fields over several entities and systems: one made wherever it is needed, options compared, renames followed. */
 export const fieldRoutes = (context: Context): Route[] => {
   const { db, live, heavy } = context;
+  const drifts = new OpenDrifts(db);
   /** All of ours that may name a part of a system, as it is now. */
   const around = async (): Promise<Around> => {
     live.forget();
@@ -48,7 +41,7 @@ export const fieldRoutes = (context: Context): Route[] => {
     });
     if (missing >= 0)
       throw unacceptable([{ field: `renames.${missing}`, reason: 'isn’t so in the system as it was read last' }]);
-    const lost = options.length === 0 ? [] : lostOver(await readingsOf(db, row.id));
+    const { lost, otherwise } = await drifts.of(row.id);
     const replaced = options.map(({ entity, field, from, into }, at): OptionMove => {
       const gone = lost.find((each) => each.entity === entity && each.field === field && each.option?.value === from);
       const known = entityOf(schema, entity);
@@ -64,7 +57,6 @@ export const fieldRoutes = (context: Context): Route[] => {
       const reason = into ? fillingTrouble(into, value) : 'can’t be seen in the system';
       if (reason !== undefined) throw unacceptable([{ field: `filled.${at}.${into ? 'value' : 'field'}`, reason }]);
     });
-    const otherwise = fitted.length === 0 ? [] : takenOtherwiseOver(await readingsOf(db, row.id));
     const fitting = fitted.map(({ entity, field }, at) => {
       const found = otherwise.find((each) => each.entity === entity && each.field === field);
       if (!found) throw unacceptable([{ field: `fitted.${at}`, reason: 'takes what it took' }]);
@@ -137,15 +129,11 @@ export const fieldRoutes = (context: Context): Route[] => {
       role: 'viewer',
       work: async ({ params, wanted }) => {
         const { row } = await readSystem(db, params['system']);
-        const readings = await readingsOf(db, row.id);
-        const renames = renamesOver(readings);
+        const { renames, lost, required, otherwise } = await drifts.of(row.id);
         const steps = renames.length === 0 ? [] : await stepsToMend(row.id, { renames }, wanted);
-        const gone = lostOver(readings);
-        const needed = newlyRequiredOver(readings);
-        const changed = takenOtherwiseOver(readings);
-        if (gone.length + needed.length + changed.length === 0)
+        if (lost.length + required.length + otherwise.length === 0)
           return { renames, steps: steps.map(stepInWords), lost: [], required: [], unfit: [] };
-        const task = { system: row.id, lost: gone, needed, changed, ...(await around()) };
+        const task = { system: row.id, lost, needed: required, changed: otherwise, ...(await around()) };
         return { renames, steps: steps.map(stepInWords), ...(await heavy.run('planDrift', task, wanted)) };
       },
     }),
