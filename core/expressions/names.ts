@@ -35,6 +35,9 @@ export function withNamesIn(text: string, now: (name: string) => string): string
   return next.length <= MOST_CHARACTERS ? next : text;
 }
 
+/** Names of the fields that an expression names, whether or not they are there; of one that can't be read, none. */
+export const namesIn = (text: string): string[] => [...new Set(namingsIn(text).map(({ name }) => name))];
+
 /** A condition that names fields by what they are called now. */
 export const withNamesInCondition = (condition: Condition, now: (name: string) => string): Condition => ({
   ...condition,

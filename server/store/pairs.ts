@@ -272,7 +272,7 @@ export async function keepTroubles(
  * nothing had ever been at rest.
  * @param moves from the key of a line to the one it has now
  */
-export async function carryOn(tx: Drizzled, pairing: string, moves: ReadonlyMap<string, string>): Promise<void> {
+export async function keepAgreed(tx: Drizzled, pairing: string, moves: ReadonlyMap<string, string>): Promise<void> {
   // As it stands before a value; a value that reads the same is followed by something else.
   const written = (key: string): string => `${JSON.stringify(key)}:`;
   for (const [was, is] of moves) {

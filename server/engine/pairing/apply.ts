@@ -5,7 +5,7 @@ import type { Schema } from '@zusammen/core/schema';
 import type { Finding } from '@zusammen/core/checks';
 import {
   applyPairing,
-  carryOn,
+  keepAgreed,
   changePairing,
   feedOf,
   followEntity,
@@ -65,7 +65,7 @@ export async function editApplied(
     const next = live && edit(live.document);
     if (!live || isDeepStrictEqual(next, live.document)) return;
     const also = async (tx: Drizzled, document: Pairing): Promise<void> => {
-      if (sameFields) await carryOn(tx, id, keysCalledOtherwise(live.document, document));
+      if (sameFields) await keepAgreed(tx, id, keysCalledOtherwise(live.document, document));
       await follow(tx, schemas, id, document, by);
     };
     if ((await applyPairing(db, id, revision, live.accepted, by, also, next)) === undefined) continue;

@@ -28,7 +28,7 @@ import {
   type News,
   type StillLooking,
 } from './lookers.ts';
-import { mentions, type Pairings } from './view.ts';
+import { goesBy, type Pairings } from './view.ts';
 
 /** What listening for pairings works with. */
 export interface Listening {
@@ -47,7 +47,7 @@ export const pairingListener =
     if (feed.seen === null) return undefined;
     const schema = (await work.live.allSchemas()).get(feed.systemId);
     if (!schema) return undefined;
-    const fields = await fieldsStillThere(work.db, feed.id, feed.seen, feed.systemId, entity);
+    const fields = await fieldsStillThere(work, feed, feed.seen, entity);
     const lookers = await lookersOn(work, feed, schema);
     const client = await work.systems.client(feed.systemId);
     return new PairingListener(work, feed, fields, entity, lookers, client.clockAhead ?? 0);
@@ -59,19 +59,18 @@ export const pairingListener =
  * would look to it like something that somebody has emptied.
  */
 async function fieldsStillThere(
-  db: Database,
-  feed: number,
+  { db, live }: Listening,
+  { id, systemId: system }: Pick<FeedRow, 'id' | 'systemId'>,
   kept: readonly string[],
-  system: string,
   entity: Entity,
 ): Promise<readonly string[]> {
-  const gone = new Set(kept.filter((name) => !fieldOf(entity, name)));
-  if (gone.size === 0) return kept;
-  const live = await livePairings(db);
-  for (const name of gone) if (live.some(({ document }) => mentions(document, system, name))) gone.delete(name);
-  if (gone.size === 0) return kept;
-  const fewer = kept.filter((name) => !gone.has(name));
-  await keepFewer(db, feed, kept, fewer);
+  const isThere = (name: string): boolean => (fieldOf(entity, name)?.rights ?? 'none') !== 'none';
+  if (kept.every(isThere)) return kept;
+  const [pairings, schemas] = [await livePairings(db), await live.allSchemas()];
+  const wanted = (field: string): boolean =>
+    pairings.some(({ document }) => goesBy(document, schemas, { system, entity: entity.name, field }));
+  const fewer = kept.filter((name) => isThere(name) || wanted(name));
+  if (fewer.length < kept.length) await keepFewer(db, id, kept, fewer);
   return fewer;
 }
 

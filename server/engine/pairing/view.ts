@@ -1,4 +1,6 @@
 import {
+  aroundOf,
+  namedBy,
   readied,
   readsOf,
   SIDES,
@@ -115,13 +117,21 @@ export function placesOf(document: Pairing, side: Side): Place[] {
   return places;
 }
 
-/** Whether a pairing goes by a field of this name anywhere in a system: in doubt, it does. */
-export const mentions = (document: Pairing, system: string, name: string): boolean =>
-  SIDES.some(
-    (side) =>
-      document[side].system === system &&
-      placesOf(document, side).some(({ path, compute }) => path.includes(name) || compute?.includes(name) === true),
-  );
+/** Whether a pairing goes by a field, there or gone, anywhere: in its lines, in what goes with which, in its conditions. */
+export const goesBy = (
+  document: Pairing,
+  schemas: ReadonlyMap<string, Schema>,
+  wanted: { system: string; entity: string; field: string },
+): boolean =>
+  SIDES.some((side) => {
+    const around = document[side].system === wanted.system ? aroundOf(document, side, schemas) : undefined;
+    return (
+      around !== undefined &&
+      placesOf(document, side).some((place) =>
+        namedBy(place, around).some(({ entity, field }) => entity === wanted.entity && field === wanted.field),
+      )
+    );
+  });
 
 const reads = new WeakMap<ReadyPairing, Map<Side, Map<string, Set<string>>>>();
 
