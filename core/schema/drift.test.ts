@@ -1,5 +1,5 @@
 import { makeEntity as entity, makeField as field } from '../testing/world.ts';
-import { drift, renamesOver } from './index.ts';
+import { drift, renamesOver, type ValuesAlike } from './index.ts';
 
 describe('drift', () => {
   it('is nothing between a schema and itself', () => {
@@ -92,6 +92,63 @@ describe('drift', () => {
     expect(renamed([field('k', { label: 'Kind', ...kind })], [field('s', { label: 'Kind', ...other })])).toEqual([
       'field gone',
       'field new',
+    ]);
+  });
+});
+
+describe('a schema that is another one altogether', () => {
+  const many = (prefix: string, count: number) =>
+    Array.from({ length: count }, (_, at) => field(`${prefix}_${at}`, { label: `${prefix} ${at}` }));
+  const renames = (before: ReturnType<typeof field>[], after: ReturnType<typeof field>[], alike: ValuesAlike[] = []) =>
+    drift({ entities: [entity('People', before)] }, { entities: [entity('People', after)], alike }).flatMap(
+      ({ kind, was, field: is }) => (kind === 'field renamed' ? [`${was} is ${is}`] : []),
+    );
+  it('is compared in time that grows with it, not with its square', () => {
+    // Pair by pair these would be 400 million.
+    expect(renames(many('a', 20_000), many('b', 20_000))).toEqual([]);
+  });
+  it('is followed in such a time where every reading has other names', () => {
+    const named = (reading: number) => ({
+      entities: [
+        entity(
+          'People',
+          Array.from({ length: 5_000 }, (_, at) => field(`r${reading}f${at}`, { label: `Called ${at}` })),
+        ),
+      ],
+    });
+    const found = renamesOver(Array.from({ length: 6 }, (_, at) => named(at)));
+    expect(found).toHaveLength(25_000);
+    expect(found[0]).toEqual({ entity: 'People', was: 'r5f0', is: 'r0f0' });
+  });
+  it('shows what was renamed all the same: by label, by name, by options and by values', () => {
+    const before = [
+      ...many('a', 200),
+      field('mobile', { label: 'Mobile number' }),
+      field('first_name', { label: 'First name' }),
+      field('bees', {
+        label: 'Race',
+        type: 'option',
+        options: ['Carnica', 'Buckfast'].map((value) => ({ value, label: value })),
+      }),
+      field('q1', { label: 'Old' }),
+    ];
+    const after = [
+      ...many('b', 200),
+      field('p9', { label: 'Mobile number' }),
+      field('name_first', { label: 'Given name' }),
+      field('r2', {
+        label: 'Kind',
+        type: 'option',
+        options: ['carnica', 'Buckfast'].map((value) => ({ value, label: value })),
+      }),
+      field('w7', { label: 'New' }),
+    ];
+    const alike = [{ entity: 'People', was: 'q1', is: 'w7', of: 40, equal: 40, beyondChance: 1 }];
+    expect(renames(before, after, alike)).toEqual([
+      'mobile is p9',
+      'first_name is name_first',
+      'bees is r2',
+      'q1 is w7',
     ]);
   });
 });

@@ -45,9 +45,10 @@ function fieldDrift(entity: string, before: Field[], after: Field[], alike: read
     alike.filter((each) => each.entity === entity),
   );
   const renamed = new Set(renames.map(({ is }) => is));
+  const renameFor = new Map(renames.map((each) => [each.was, each]));
   for (const was of before) {
     const is = fresh.get(was.name);
-    const rename = is ? undefined : renames.find((each) => each.was === was);
+    const rename = is ? undefined : renameFor.get(was);
     if (rename) {
       differences.push(renameOf(entity, rename));
       continue;
@@ -133,18 +134,28 @@ export interface OpenRename {
  * @param readings the newest first
  */
 export function renamesOver(readings: readonly Schema[]): OpenRename[] {
-  const open: OpenRename[] = [];
+  /** By the name that each had; the last time that it had it counts. */
+  const open = new Map<string, OpenRename>();
+  /** What leads to a name, however many names ago it began. */
+  const leading = new Map<string, OpenRename[]>();
   for (let at = readings.length - 1; at > 0; at -= 1)
     for (const { kind, entity, field, was } of drift(readings[at]!, readings[at - 1]!)) {
       if (kind !== 'field renamed' || field === undefined || was === undefined) continue;
-      for (const each of open) if (each.entity === entity && each.is === was) each.is = field;
-      open.push({ entity, was, is: field });
+      const [from, to] = [nameOf(entity, was), nameOf(entity, field)];
+      const moved = leading.get(from) ?? [];
+      for (const each of moved) each.is = field;
+      const own = { entity, was, is: field };
+      open.delete(from);
+      open.set(from, own);
+      leading.delete(from);
+      leading.set(to, [...(leading.get(to) ?? []), ...moved, own]);
     }
-  const [now] = readings;
-  return open.filter(({ entity, was, is }, at) => {
-    const fields = now?.entities.find(({ name }) => name === entity)?.fields ?? [];
-    const has = (wanted: string): boolean => fields.some(({ name }) => name === wanted);
-    const later = open.slice(at + 1).some((each) => each.entity === entity && each.was === was);
-    return was !== is && has(is) && !has(was) && !later;
-  });
+  const now = new Set(
+    (readings[0]?.entities ?? []).flatMap(({ name, fields }) => fields.map((field) => nameOf(name, field.name))),
+  );
+  return [...open.values()].filter(
+    ({ entity, was, is }) => was !== is && now.has(nameOf(entity, is)) && !now.has(nameOf(entity, was)),
+  );
 }
+
+const nameOf = (entity: string, field: string): string => JSON.stringify([entity, field]);

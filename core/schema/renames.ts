@@ -27,28 +27,74 @@ export function renamesAmong(
   alike: readonly ValuesAlike[] = [],
 ): Rename[] {
   const said = new Map(alike.map((each) => [JSON.stringify([each.was, each.is]), each]));
-  const pairs = gone
-    .flatMap((was) =>
-      fresh.map((is) => ({ was, is, ...likeness(was, is, said.get(JSON.stringify([was.name, is.name]))) })),
-    )
+  const valuesOf = (was: Field, is: Field): ValuesAlike | undefined =>
+    said.size === 0 ? undefined : said.get(JSON.stringify([was.name, is.name]));
+  const pairs = candidates(gone, fresh, alike)
+    .map(([was, is]) => ({ was, is, ...likeness(was, is, valuesOf(was, is)) }))
     .filter(({ weight }) => weight >= LIKELY)
     .sort((a, b) => b.weight - a.weight);
+  const ofWas = groupedBy(pairs, ({ was }) => was);
+  const ofIs = groupedBy(pairs, ({ is }) => is);
   const taken = new Set<Field>();
   const renames: Rename[] = [];
-  for (const { was, is, weight, why } of pairs) {
+  for (const pair of pairs) {
+    const { was, is, weight, why } = pair;
     if (taken.has(was) || taken.has(is)) continue;
-    const rival = pairs.find(
-      (other) =>
-        (other.was === was) !== (other.is === is) &&
-        !taken.has(other.was) &&
-        !taken.has(other.is) &&
-        other.weight > weight - CLEARLY,
+    const rival = [...ofWas.get(was)!, ...ofIs.get(is)!].some(
+      (other) => other !== pair && !taken.has(other.was) && !taken.has(other.is) && other.weight > weight - CLEARLY,
     );
     if (rival) continue;
     taken.add(was).add(is);
     renames.push({ was, is, why });
   }
   return renames;
+}
+
+/** So many pairs are all weighed. Of more, a whole schema of others, only those that something rare speaks for. */
+const MOST_PAIRS = 10_000;
+/** What so many of the new fields have in common tells none of them. */
+const COMMON = 20;
+/** Options by which two fields may be told to be alike, of each list. */
+const MOST_MARKED = 50;
+
+/** Which pairs come into question: in time linear in the number of fields, once there are many. */
+function candidates(gone: readonly Field[], fresh: readonly Field[], alike: readonly ValuesAlike[]): [Field, Field][] {
+  if (gone.length * fresh.length <= MOST_PAIRS)
+    return gone.flatMap((was) => fresh.map((is): [Field, Field] => [was, is]));
+  const marks = fresh.flatMap((is) => [...marksOf(is)].map((mark) => ({ mark, is })));
+  const marked = groupedBy(marks, ({ mark }) => mark);
+  const named = new Map(fresh.map((is) => [is.name, is]));
+  const byValues = groupedBy(alike, ({ was }) => was);
+  return gone.flatMap((was) => {
+    const found = new Set<Field>();
+    for (const mark of marksOf(was)) {
+      const those = marked.get(mark) ?? [];
+      if (those.length <= COMMON) for (const { is } of those) found.add(is);
+    }
+    for (const { is } of byValues.get(was.name) ?? []) if (named.has(is)) found.add(named.get(is)!);
+    return [...found].map((is): [Field, Field] => [was, is]);
+  });
+}
+
+function groupedBy<T, K>(all: readonly T[], keyOf: (each: T) => K): Map<K, T[]> {
+  const groups = new Map<K, T[]>();
+  for (const each of all) {
+    const key = keyOf(each);
+    const known = groups.get(key);
+    if (known) known.push(each);
+    else groups.set(key, [each]);
+  }
+  return groups;
+}
+
+/** What two fields can have in common: their label, words of label and name, options. */
+function marksOf(field: Field): Set<string> {
+  const { label, labelWords, nameWords } = wordsIn(field);
+  return new Set([
+    `label ${label}`,
+    ...[...labelWords, ...nameWords].map((word) => `word ${word}`),
+    ...bareOf(field.options?.slice(0, MOST_MARKED) ?? []).map((option) => `option ${option}`),
+  ]);
 }
 
 /** What speaks for it that two fields are the same: how much, and in words. */
@@ -62,9 +108,10 @@ export function likeness(was: Field, is: Field, values?: ValuesAlike): { weight:
     weight += more;
     why.push({ more, words });
   };
-  if (fold(was.label) === fold(is.label)) add(4, 'the same label');
-  else add(2 * shared(was.label, is.label), 'a label alike');
-  add(3 * shared(was.name.replaceAll('_', ' '), is.name.replaceAll('_', ' ')), 'a name alike');
+  const [before, now] = [wordsIn(was), wordsIn(is)];
+  if (before.label === now.label) add(4, 'the same label');
+  else add(2 * shareOf(before.labelWords, now.labelWords), 'a label alike');
+  add(3 * shareOf(before.nameWords, now.nameWords), 'a name alike');
   if (was.options && is.options) {
     // Spelt a little otherwise, they are the same here.
     const same = sharedOptions(bareOf(was.options), bareOf(is.options));
@@ -92,7 +139,7 @@ const FEW = 0.2;
 function sharedOptions(a: readonly string[], b: readonly string[]): number {
   const [few, many] = a.length < b.length ? [a, new Set(b)] : [b, new Set(a)];
   const held = few.filter((each) => many.has(each)).length;
-  return Math.max(sharedOf(a, b), few.length < 2 ? 0 : (0.6 * held) / few.length);
+  return Math.max(shareOf(new Set(a), new Set(b)), few.length < 2 ? 0 : (0.6 * held) / few.length);
 }
 /** Long lists are compared with every field that has one: their bare letters are worked out once. */
 const BARE = new WeakMap<readonly object[], string[]>();
@@ -103,16 +150,23 @@ function bareOf(options: readonly { label: string }[]): string[] {
   BARE.set(options, bare);
   return bare;
 }
-const wordsOf = (text: string): string[] =>
-  fold(text)
-    .split(' ')
-    .filter((word) => word !== '');
-const shared = (a: string, b: string): number => sharedOf(wordsOf(a), wordsOf(b));
+/** A field's label and its words: many fields are each compared with many. */
+const WORDS = new WeakMap<Field, { label: string; labelWords: ReadonlySet<string>; nameWords: ReadonlySet<string> }>();
+function wordsIn(field: Field) {
+  let known = WORDS.get(field);
+  if (!known) {
+    const label = fold(field.label);
+    known = { label, labelWords: wordsOf(label), nameWords: wordsOf(fold(field.name.replaceAll('_', ' '))) };
+    WORDS.set(field, known);
+  }
+  return known;
+}
+const wordsOf = (folded: string): ReadonlySet<string> => new Set(folded.split(' ').filter((word) => word !== ''));
 
 /** The share of what both have among all that either has (Jaccard 1901). */
-function sharedOf(a: readonly string[], b: readonly string[]): number {
-  const [left, right] = [new Set(a), new Set(b)];
-  const both = [...left].filter((each) => right.has(each)).length;
+function shareOf(left: ReadonlySet<string>, right: ReadonlySet<string>): number {
+  let both = 0;
+  for (const each of left) if (right.has(each)) both += 1;
   const all = left.size + right.size - both;
   return all === 0 ? 0 : both / all;
 }

@@ -3,7 +3,8 @@ import { fieldTrouble } from '@zusammen/core/definitions';
 import { optionTrouble, type OptionMove } from '@zusammen/core/option-sets';
 import { membersOf } from '@zusammen/core/one-field';
 import { fillingTrouble, type Around } from '@zusammen/core/lost';
-import { entityOf, fieldOf, type Option } from '@zusammen/core/schema';
+import { entityOf, fieldOf, type OpenRename, type Option } from '@zusammen/core/schema';
+import type { FieldMove } from '@zusammen/core/renamed-fields';
 import { stepInWords, type ChangeStep } from '@zusammen/core/schema-changes';
 import { counted, listed } from '@zusammen/core/values';
 import type { Wanted } from '../../heavy/index.ts';
@@ -14,6 +15,10 @@ import { countValues, lookAtField, planOneField, rehearseField } from '../one-fi
 import { fieldsAsked, namingNow, optionsCompared } from '../option-sets.ts';
 import { route, type Route } from '../route.ts';
 import { beginChange, DEFINITION_LIMIT, readSystem, unacceptable } from '../schema-change.ts';
+
+/** So many renames are told, and mended, at once: as many as a body may name. Others are told once these are mended. */
+const MOST_RENAMES = 200;
+const renameKey = ({ entity, was, is }: OpenRename): string => JSON.stringify([entity, was, is]);
 
 /** Fields over several entities and systems: one made wherever it is needed, options compared, renames followed. */
 export const fieldRoutes = (context: Context): Route[] => {
@@ -62,9 +67,15 @@ export const fieldRoutes = (context: Context): Route[] => {
       if (!found) throw unacceptable([{ field: `fitted.${at}`, reason: 'takes what it took' }]);
       return found;
     });
-    const moves = renames.map((each) => ({ system: row.id, ...each }));
-    const task = { system: row.id, moves, options: replaced, filled, fitted: fitting, ...(await around()) };
-    return heavy.run('planMend', task, wanted);
+    const mends = { moves: movesIn(row.id, renames), options: replaced, filled, fitted: fitting };
+    return heavy.run('planMend', { system: row.id, ...mends, ...(await around()) }, wanted);
+  };
+  const movesIn = (system: string, renames: readonly OpenRename[]): FieldMove[] =>
+    renames.map((each) => ({ system, ...each }));
+  /** What it comes to that everything goes by the new names, as they were found by reading. */
+  const stepsToGoBy = async (system: string, renames: readonly OpenRename[], wanted: Wanted): Promise<ChangeStep[]> => {
+    const mends = { moves: movesIn(system, renames), options: [], filled: [], fitted: [] };
+    return heavy.run('planMend', { system, ...mends, ...(await around()) }, wanted);
   };
   const stepsOf = async ({ changes }: ChangeOptionsBody, wanted: Wanted): Promise<ChangeStep[]> => {
     const [schemas, naming] = await Promise.all([live.allSchemas(), namingNow(context)]);
@@ -129,8 +140,10 @@ export const fieldRoutes = (context: Context): Route[] => {
       role: 'viewer',
       work: async ({ params, wanted }) => {
         const { row } = await readSystem(db, params['system']);
-        const { renames, lost, required, otherwise } = await drifts.of(row.id);
-        const steps = renames.length === 0 ? [] : await stepsToMend(row.id, { renames }, wanted);
+        const { renames: all, lost, required, otherwise } = await drifts.of(row.id);
+        const steps = all.length === 0 ? [] : await stepsToGoBy(row.id, all, wanted);
+        const followed = new Set(steps.flatMap((step) => (step.kind === 'rename' ? [renameKey(step)] : [])));
+        const renames = all.filter((each) => followed.has(renameKey(each))).slice(0, MOST_RENAMES);
         if (lost.length + required.length + otherwise.length === 0)
           return { renames, steps: steps.map(stepInWords), lost: [], required: [], unfit: [] };
         const task = { system: row.id, lost, needed: required, changed: otherwise, ...(await around()) };
