@@ -58,6 +58,14 @@ export function lostParts(system: string, lost: readonly Lost[], around: Around)
   return parts;
 }
 
+/** Those of many moves whose old name stands anywhere in what is ours: most of a schema is named by nobody. */
+function namedAnywhere(moves: readonly FieldMove[], around: Around): readonly FieldMove[] {
+  if (moves.length < MOST_TOLD) return moves;
+  const words = new Set(wordsOf(JSON.stringify([around.naming, around.recognitions])));
+  return moves.filter(({ was }) => wordsOf(was).every((word) => words.has(word)));
+}
+const wordsOf = (text: string): string[] => text.match(/[\p{L}\p{N}_]+/gu) ?? [];
+
 const NOTHING: Option = { value: '', label: '' };
 
 /** Fields that could take the place of one, those of its kind first. */
@@ -73,6 +81,6 @@ export const mendSteps = (
   options: readonly OptionMove[],
   around: Around,
 ): ChangeStep[] => [
-  ...renameSteps(moves, around),
+  ...renameSteps(namedAnywhere(moves, around), around),
   ...options.flatMap((move) => followSteps(move, around.naming, around.schemas)),
 ];

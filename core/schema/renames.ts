@@ -61,7 +61,7 @@ const MOST_MARKED = 50;
 function candidates(gone: readonly Field[], fresh: readonly Field[], alike: readonly ValuesAlike[]): [Field, Field][] {
   if (gone.length * fresh.length <= MOST_PAIRS)
     return gone.flatMap((was) => fresh.map((is): [Field, Field] => [was, is]));
-  const marks = fresh.flatMap((is) => [...marksOf(is)].map((mark) => ({ mark, is })));
+  const marks = fresh.flatMap((is) => marksOf(is).map((mark) => ({ mark, is })));
   const marked = groupedBy(marks, ({ mark }) => mark);
   const named = new Map(fresh.map((is) => [is.name, is]));
   const byValues = groupedBy(alike, ({ was }) => was);
@@ -87,14 +87,15 @@ function groupedBy<T, K>(all: readonly T[], keyOf: (each: T) => K): Map<K, T[]> 
   return groups;
 }
 
-/** What two fields can have in common: their label, words of label and name, options. */
-function marksOf(field: Field): Set<string> {
-  const { label, labelWords, nameWords } = wordsIn(field);
-  return new Set([
+/** What two fields can have in common: their label, the words of their name in whatever order, their options. */
+function marksOf(field: Field): string[] {
+  const { label, nameWords } = wordsIn(field);
+  const options = bareOf(field.options ?? []);
+  return [
     `label ${label}`,
-    ...[...labelWords, ...nameWords].map((word) => `word ${word}`),
-    ...bareOf(field.options?.slice(0, MOST_MARKED) ?? []).map((option) => `option ${option}`),
-  ]);
+    `name ${[...nameWords].sort().join(' ')}`,
+    ...(options.length === 0 ? [] : [`options ${options.slice(0, MOST_MARKED).sort().join(' ')}`]),
+  ];
 }
 
 /** What speaks for it that two fields are the same: how much, and in words. */

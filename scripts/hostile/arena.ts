@@ -19,7 +19,7 @@ export interface Arena {
 /** The little that an attack needs to read of answers. */
 interface Answer {
   intakes?: { id: string; key: string }[];
-  systems?: { id: string; kind: string }[];
+  systems?: { id: string; kind: string; name: string }[];
   acting?: object;
   /** Conversions of many, newest first. */
   bulks?: { state: string; total: number; ends?: Record<string, number> }[];

@@ -4,7 +4,7 @@ import { FROM_WITHIN } from './from-within.ts';
 import { forms } from './forms.ts';
 import { pairings } from './pairings.ts';
 import { contexts, conversions, issuers } from './panels.ts';
-import { schemas } from './schemas.ts';
+import { renaming, schemas } from './schemas.ts';
 import { visitors } from './visitors.ts';
 
 /** Everything a stranger, a viewer or a system can be meant to do harm with, as far as we could think of it. */
@@ -18,4 +18,5 @@ export const ATTACKS: readonly Attack[] = [
   issuers,
   conversions,
   schemas,
+  renaming,
 ];

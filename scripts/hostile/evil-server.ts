@@ -5,6 +5,8 @@ import { many } from './many.ts';
 /** A server that means no good. */
 export class EvilServer {
   private readonly server: Server;
+  /** How often the metadata was read that is another each time. */
+  private readings = 0;
   address = '';
 
   constructor() {
@@ -36,6 +38,13 @@ export class EvilServer {
       }
       if (kind === 'wide')
         return void response.end(metadata(many(100_000, (at) => `<Property Name="p${at}" Type="Edm.String"/>`)));
+      if (kind === 'otherwise') {
+        if (!request.url?.includes('$metadata')) return void response.writeHead(404).end();
+        this.readings += 1;
+        return void response.end(
+          metadata(KEY + many(15_000, (at) => labelled(`r${this.readings}f${at}`, `Called ${at}`))),
+        );
+      }
       if (kind === 'entities')
         return void response.end(
           `<!DOCTYPE x [<!ENTITY a "ha">${many(20, (at) => `<!ENTITY ${'b'.repeat(at + 2)} "${`&${'b'.repeat(at + 1)};`.repeat(10)}">`)}]>${metadata('')}`,
@@ -54,6 +63,10 @@ export class EvilServer {
     this.server.close();
   }
 }
+
+const KEY = '<Property Name="p0" Type="Edm.String" Nullable="false"/>';
+const labelled = (name: string, label: string): string =>
+  `<Property Name="${name}" Type="Edm.String"><Annotation Term="Org.OData.Core.V1.Description" String="${label}"/></Property>`;
 
 const metadata = (properties: string): string =>
   `<edmx:Edmx Version="4.0" xmlns:edmx="http://docs.oasis-open.org/odata/ns/edmx"><edmx:DataServices><Schema Namespace="N" xmlns="http://docs.oasis-open.org/odata/ns/edm"><EntityType Name="T"><Key><PropertyRef Name="p0"/></Key>${properties}</EntityType><EntityContainer Name="C"><EntitySet Name="S" EntityType="N.T"/></EntityContainer></Schema></edmx:DataServices></edmx:Edmx>`;

@@ -85,3 +85,30 @@ export const schemas: Attack = {
     return statuses;
   },
 };
+
+/** A system that calls every one of its many fields otherwise each time that it is read. */
+export const renaming: Attack = {
+  name: 'a system of fifteen thousand fields that are all called otherwise at every reading',
+  run: async ({ as, ask, evil }) => {
+    const system = {
+      name: 'Otherwise',
+      address: `${evil.address}/otherwise/`,
+      token: 't',
+      practice: true,
+      personal: false,
+    };
+    const statuses = [await as('administrator', 'POST', '/systems', json(system))];
+    const { systems = [] } = (await ask('GET', '/systems')).body;
+    const made = systems.find(({ name }) => name === system.name);
+    if (!made) return statuses;
+    const path = `/systems/${made.id}`;
+    for (let reading = 0; reading < 4; reading += 1)
+      statuses.push(
+        await as('specialist', 'POST', `${path}/read`),
+        ...(await together(3, () => as('viewer', 'GET', `/schema/${made.id}/drift`))),
+        ...(await together(3, () => as('viewer', 'GET', path))),
+      );
+    statuses.push(await as('administrator', 'DELETE', path));
+    return statuses;
+  },
+};

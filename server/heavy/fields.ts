@@ -27,8 +27,10 @@ import type { ChangeStep } from '@zusammen/core/schema-changes';
 import {
   entityOf,
   fieldOf,
+  openDriftOf,
   type Lost,
   type NewlyRequired,
+  type OpenDrift,
   type Schema,
   type TakesOtherwise,
 } from '@zusammen/core/schema';
@@ -86,6 +88,10 @@ export interface MendTask extends Around {
   filled: Filling[];
   fitted: TakesOtherwise[];
 }
+
+/** What has become otherwise over readings of a schema, each a JSON text, the newest first. */
+export const driftRead = ({ readings }: { readings: string[] }): OpenDrift =>
+  openDriftOf(readings.map((text) => JSON.parse(text) as Schema));
 
 /** What a mend comes to, step by step. */
 export const mended = ({ system, moves, options, filled, fitted, ...around }: MendTask): ChangeStep[] => [

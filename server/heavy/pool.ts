@@ -44,6 +44,7 @@ const PATIENCE: Record<TaskName, number> = {
   planOptions: 60,
   planMend: 60,
   planDrift: 60,
+  readDrift: 60,
   match: 600,
   rehearse: 180,
   compare: 180,
@@ -60,6 +61,7 @@ const LONG: Partial<Record<TaskName, 'long' | 'looks'>> = {
   planOptions: 'looks',
   planMend: 'looks',
   planDrift: 'looks',
+  readDrift: 'looks',
 };
 /** What one person may have under way at once. */
 const MOST_EACH = 3;

@@ -98,6 +98,7 @@ export const planOneField = fields.planned;
 export const planOptions = fields.optionSteps;
 export const planMend = fields.mended;
 export const planDrift = fields.drifted;
+export const readDrift = fields.driftRead;
 
 export const proposePairing = pairings.propose;
 export const lookAtPairing = pairings.look;

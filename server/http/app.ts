@@ -7,6 +7,7 @@ import { pinoHttp } from 'pino-http';
 import { asProblem } from './as-problem.ts';
 import type { Context } from './context.ts';
 import { FormReading } from './hosted/reading.ts';
+import { OpenDrifts } from './open-drift.ts';
 import { Reach } from './reach.ts';
 import { SigningKeys } from '../access/index.ts';
 import { PaymentServices } from '../payments/index.ts';
@@ -40,7 +41,7 @@ import { systemRoutes } from './routes/systems.ts';
 
 /** The whole of Zusammen's HTTP: the door for submissions, the API, and the interface's files. */
 export function makeApp(
-  given: Omit<Context, 'formReading' | 'links' | 'payments' | 'reach'>,
+  given: Omit<Context, 'formReading' | 'links' | 'payments' | 'reach' | 'drifts'>,
   log: Logger,
   webFolder: string,
 ): Express {
@@ -48,7 +49,8 @@ export function makeApp(
   const links = new Links(keys, given.settings.publicAddress);
   const payments = new PaymentServices(given.db, given.sealer, given.systems.via.dispatcher);
   const reach = new Reach(given.db);
-  const context: Context = { ...given, formReading: new FormReading(given), links, payments, reach };
+  const drifts = new OpenDrifts(given.db, given.heavy);
+  const context: Context = { ...given, formReading: new FormReading(given), links, payments, reach, drifts };
   const app = express();
   app.disable('x-powered-by');
   app.disable('etag');

@@ -9,6 +9,7 @@ import type { FileReader } from '../files/index.ts';
 import type { Actor, Database, User } from '../store/index.ts';
 import type { Systems } from '../systems/index.ts';
 import type { LiveFeed } from './live-feed.ts';
+import type { OpenDrifts } from './open-drift.ts';
 import type { Reach } from './reach.ts';
 
 /** What the routes work with. */
@@ -27,6 +28,8 @@ export interface Context {
   heavy: Heavy;
   /** Who reads and who writes which field. */
   reach: Reach;
+  /** What has become otherwise in systems. */
+  drifts: OpenDrifts;
   /** What forms of ours read for whoever fills them in. */
   formReading: FormReading;
   /** People who act as themselves in systems. */

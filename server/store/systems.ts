@@ -165,6 +165,15 @@ export async function snapshotsOf(db: Database, systemId: string, limit = 1): Pr
     .limit(limit);
 }
 
+/** The newest readings of a system's schema as they are kept, each a JSON text; nobody waits here for their being read. */
+export async function snapshotTexts(db: Database, systemId: string, limit: number): Promise<string[]> {
+  const [rows] = await db.$client.query(
+    'SELECT CAST(`schema` AS CHAR) AS text FROM schema_snapshots WHERE system_id = ? ORDER BY id DESC LIMIT ?',
+    [systemId, limit],
+  );
+  return (rows as { text: string }[]).map(({ text }) => text);
+}
+
 export async function addSnapshot(db: Database, systemId: string, schema: Schema): Promise<void> {
   await db.insert(schemaSnapshots).values({ systemId, schema, takenAt: new Date() });
 }

@@ -1,15 +1,8 @@
+import { setImmediate } from 'node:timers/promises';
 import { compareAdapters, type AdapterDifference } from '@zusammen/core/adapters';
 import { drift, type Difference, type Schema } from '@zusammen/core/schema';
 import type { Sealer } from '../access/index.ts';
-import {
-  adapterOf,
-  addSnapshot,
-  changeSystem,
-  snapshotsOf,
-  type Database,
-  type Snapshot,
-  type SystemRow,
-} from '../store/index.ts';
+import { adapterOf, addSnapshot, changeSystem, snapshotsOf, type Database, type SystemRow } from '../store/index.ts';
 import { lookAt, type SignInSecrets } from './json/index.ts';
 import { valuesAlike } from './renamed-values.ts';
 import { describeAnew, readerOf, type Via } from './registry.ts';
@@ -20,15 +13,6 @@ export interface Reader {
   db: Database;
   sealer: Sealer;
   via: Via;
-}
-
-/** The newest reading of a system's schema, and how it differs from the one before. */
-export async function newestReading(
-  db: Database,
-  systemId: string,
-): Promise<{ newest: Snapshot | undefined; differences: Difference[] }> {
-  const [newest, before] = await snapshotsOf(db, systemId, 2);
-  return { newest, differences: newest && before ? drift(before.schema, newest.schema) : [] };
 }
 
 /** Renames, and what has gone, are followed over so many readings. */
@@ -53,7 +37,8 @@ export async function readAgain(
   try {
     if (system.kind === 'json') {
       await compareWithApi({ db, sealer, via }, system);
-      return (await newestReading(db, system.id)).differences;
+      const [newest, before] = await snapshotsOf(db, system.id, 2);
+      return newest && before ? drift(before.schema, newest.schema) : [];
     }
     const [before] = await snapshotsOf(db, system.id);
     const token = sealer.open(system.sealedToken, system.id);
@@ -68,6 +53,8 @@ export async function readAgain(
         )
       : read.schema;
     const differences = before ? drift(before.schema, schema) : [];
+    // A schema may be a large one: others are answered before it is kept.
+    await setImmediate();
     if (!before || differences.length > 0) await addSnapshot(db, system.id, schema);
     await changeSystem(db, system.id, {
       ...{ state: 'answers', stateWords: null, checkedAt: new Date(), schemaReadAt: new Date() },

@@ -10,7 +10,6 @@ import { counted, listed } from '@zusammen/core/values';
 import type { Wanted } from '../../heavy/index.ts';
 import { listRecognitions, type RecognitionRow } from '../../store/index.ts';
 import type { Context } from '../context.ts';
-import { OpenDrifts } from '../open-drift.ts';
 import { countValues, lookAtField, planOneField, rehearseField } from '../one-field.ts';
 import { fieldsAsked, namingNow, optionsCompared } from '../option-sets.ts';
 import { route, type Route } from '../route.ts';
@@ -22,8 +21,7 @@ const renameKey = ({ entity, was, is }: OpenRename): string => JSON.stringify([e
 
 /** Fields over several entities and systems: one made wherever it is needed, options compared, renames followed. */
 export const fieldRoutes = (context: Context): Route[] => {
-  const { db, live, heavy } = context;
-  const drifts = new OpenDrifts(db);
+  const { db, live, heavy, drifts } = context;
   /** All of ours that may name a part of a system, as it is now. */
   const around = async (): Promise<Around> => {
     live.forget();

@@ -9,6 +9,7 @@ import {
   listSystems,
   noteChange,
   removeSystem,
+  snapshotsOf,
   systemById,
   type AdapterRow,
   type SystemRow,
@@ -20,12 +21,12 @@ import {
   describeByAdapter,
   isSystemTrouble,
   lookAt,
-  newestReading,
   readAgain,
   type Description,
   type SignInSecrets,
 } from '../../systems/index.ts';
 import { ChangeSystemBody, ConnectSystemBody, NewFieldBody, SystemAddressBody } from '@zusammen/core/api';
+import { TooHeavy } from '../../heavy/index.ts';
 import { changedSchema } from '../changed-schema.ts';
 import { actorOf, type Context } from '../context.ts';
 import { badField, notFound, Problem } from '../problem.ts';
@@ -36,7 +37,7 @@ import { whatDiffers } from '../what-differs.ts';
 const shown = ({ sealedToken: _, revision: _r, schemaReadAt: _at, ...row }: SystemRow) => row;
 
 export const systemRoutes = (context: Context): Route[] => {
-  const { db, systems, sealer, live, reach } = context;
+  const { db, systems, sealer, live, reach, drifts } = context;
   const existing = async (id: string): Promise<SystemRow> => {
     const row = await systemById(db, id);
     if (!row) throw notFound('such system');
@@ -128,7 +129,15 @@ export const systemRoutes = (context: Context): Route[] => {
       role: 'viewer',
       work: async ({ params }) => {
         const system = await existing(params['id']!);
-        const { newest, differences } = await newestReading(db, system.id);
+        const [newest] = await snapshotsOf(db, system.id);
+        const differences = await drifts.of(system.id).then(
+          (found) => found.differences,
+          (error: unknown) => {
+            // Its schema is shown all the same.
+            if (error instanceof TooHeavy) return [];
+            throw error;
+          },
+        );
         return {
           system: shown(system),
           schema: newest?.schema ?? { entities: [] },
