@@ -39,10 +39,11 @@ export class EvilServer {
       if (kind === 'wide')
         return void response.end(metadata(many(100_000, (at) => `<Property Name="p${at}" Type="Edm.String"/>`)));
       if (kind === 'otherwise') {
+        const count = Math.min(60_000, Number(request.url?.split('/')[2]) || 0);
         if (!request.url?.includes('$metadata')) return void response.writeHead(404).end();
         this.readings += 1;
         return void response.end(
-          metadata(KEY + many(15_000, (at) => labelled(`r${this.readings}f${at}`, `Called ${at}`))),
+          metadata(KEY + many(count, (at) => labelled(`r${this.readings}f${at}`, `Called ${at}`))),
         );
       }
       if (kind === 'entities')

@@ -89,10 +89,10 @@ export const schemas: Attack = {
 /** A system that calls every one of its many fields otherwise each time that it is read. */
 export const renaming: Attack = {
   name: 'a system of fifteen thousand fields that are all called otherwise at every reading',
-  run: async ({ as, ask, evil }) => {
+  run: async ({ as, ask, evil, size }) => {
     const system = {
       name: 'Otherwise',
-      address: `${evil.address}/otherwise/`,
+      address: `${evil.address}/otherwise/${Math.ceil(15_000 * size)}/`,
       token: 't',
       practice: true,
       personal: false,
