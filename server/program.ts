@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import type { Server } from 'node:http';
 import { hostname } from 'node:os';
 import { join } from 'node:path';
+import { drift, type Schema } from '@zusammen/core/schema';
 import { pino, type Logger } from 'pino';
 import { ActingPeople } from './acting/index.ts';
 import { makeFirstLink, sealerFrom } from './access/index.ts';
@@ -208,6 +209,10 @@ export async function startProgram(settings: ProgramSettings): Promise<Program> 
   };
 }
 
+/** Schemas of fewer fields are compared sooner than a thread is asked. */
+const COMPARED_HERE = 4_000;
+const fieldsIn = ({ entities }: Schema): number => entities.reduce((sum, { fields }) => sum + fields.length, 0);
+
 /** Systems are reached from here, and what they say of themselves is read in a thread. */
 const viaThreads = (heavy: Heavy, reach: Reach): Via => ({
   dispatcher: outwards(reach),
@@ -217,6 +222,10 @@ const viaThreads = (heavy: Heavy, reach: Reach): Via => ({
     return read;
   },
   readDescription: (asked) => heavy.run('readDescription', asked, { by: 'systems' }),
+  drift: async (before, after) =>
+    fieldsIn(before) + fieldsIn(after) < COMPARED_HERE
+      ? drift(before, after)
+      : heavy.run('compareSchemas', { before, after }, { by: 'systems' }),
 });
 
 function workerSettings(log: Logger, concurrency: number) {

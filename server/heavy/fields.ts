@@ -25,9 +25,11 @@ import {
 import type { FieldMove } from '@zusammen/core/renamed-fields';
 import type { ChangeStep } from '@zusammen/core/schema-changes';
 import {
+  drift,
   entityOf,
   fieldOf,
   openDriftOf,
+  type Difference,
   type Lost,
   type NewlyRequired,
   type OpenDrift,
@@ -88,6 +90,10 @@ export interface MendTask extends Around {
   filled: Filling[];
   fitted: TakesOtherwise[];
 }
+
+/** How a schema differs from what it was. */
+export const schemasCompared = ({ before, after }: { before: Schema; after: Schema }): Difference[] =>
+  drift(before, after);
 
 /** What has become otherwise over readings of a schema, each a JSON text, the newest first. */
 export const driftRead = ({ readings }: { readings: string[] }): OpenDrift =>

@@ -45,6 +45,7 @@ const PATIENCE: Record<TaskName, number> = {
   planMend: 60,
   planDrift: 60,
   readDrift: 60,
+  compareSchemas: 30,
   match: 600,
   rehearse: 180,
   compare: 180,
@@ -62,6 +63,7 @@ const LONG: Partial<Record<TaskName, 'long' | 'looks'>> = {
   planMend: 'looks',
   planDrift: 'looks',
   readDrift: 'looks',
+  compareSchemas: 'looks',
 };
 /** What one person may have under way at once. */
 const MOST_EACH = 3;

@@ -99,6 +99,7 @@ export const planOptions = fields.optionSteps;
 export const planMend = fields.mended;
 export const planDrift = fields.drifted;
 export const readDrift = fields.driftRead;
+export const compareSchemas = fields.schemasCompared;
 
 export const proposePairing = pairings.propose;
 export const lookAtPairing = pairings.look;

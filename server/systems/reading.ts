@@ -52,7 +52,7 @@ export async function readAgain(
           readerOf(system.address, token, read.capabilities, via),
         )
       : read.schema;
-    const differences = before ? drift(before.schema, schema) : [];
+    const differences = before ? await via.drift(before.schema, schema) : [];
     // A schema may be a large one: others are answered before it is kept.
     await setImmediate();
     if (!before || differences.length > 0) await addSnapshot(db, system.id, schema);

@@ -1,6 +1,6 @@
 import type { AdapterDocument } from '@zusammen/core/adapters';
 import type { SystemState } from '@zusammen/core/api';
-import type { Schema } from '@zusammen/core/schema';
+import { drift, type Difference, type Schema } from '@zusammen/core/schema';
 import type { Dispatcher } from 'undici';
 import type { Sealer } from '../access/index.ts';
 import {
@@ -48,10 +48,17 @@ export interface Via {
   dispatcher: Dispatcher;
   readMetadata: MetadataReader;
   readDescription: DescriptionReader;
+  /** How a schema differs from what it was. */
+  drift: (before: Schema, after: Schema) => Promise<Difference[]>;
 }
 
 /** Everything is read where it arrives; for programs of our own that connect to what they know. */
-export const directly = (): Via => ({ dispatcher: outwards('any'), readMetadata, readDescription });
+export const directly = (): Via => ({
+  dispatcher: outwards('any'),
+  readMetadata,
+  readDescription,
+  drift: async (before, after) => drift(before, after),
+});
 
 const NOTHING: Capabilities = { repeatability: false, batch: false, delta: false, etags: true };
 const TIMEOUT_MS = 20_000;
