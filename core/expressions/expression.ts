@@ -1,5 +1,6 @@
 import { Environment, type ASTNode } from '@marcbachmann/cel-js';
 import { isBlank, readNumber } from '../values/index.ts';
+import { fieldNamed, isNode, isSource, partsOf, type Node } from './nodes.ts';
 
 /**
  * Expressions in CEL (Common Expression Language, cel-spec): computed values and conditions over a form's fields.
@@ -172,9 +173,6 @@ function inWords(message: string): string {
   return message;
 }
 
-/** What an expression reads of is a form's submission or a record: the same, under the name that fits. */
-export const isSource = (name: unknown): name is 'form' | 'record' => name === 'form' || name === 'record';
-
 /** Walks the parsed expression: which fields it reads, and whether its time is bounded. */
 function inspect(
   ast: ASTNode,
@@ -182,13 +180,6 @@ function inspect(
   fields: ReadonlyMap<string, ExpressionField>,
   text: string,
 ): ExpressionTrouble | undefined {
-  interface Node {
-    op: string;
-    args: unknown;
-    start: number;
-    end: number;
-  }
-  const isNode = (value: unknown): value is Node => typeof value === 'object' && value !== null && 'op' in value;
   const at = (node: Node, reason: string): ExpressionTrouble => ({
     ok: false,
     reason,
@@ -203,21 +194,19 @@ function inspect(
       continue;
     }
     if (!isNode(value)) continue;
-    // An operator with one operand, such as `!`, has it without a list around.
-    const parts = Array.isArray(value.args) ? (value.args as unknown[]) : isNode(value.args) ? [value.args] : [];
-    const [first, second] = parts;
+    const parts = partsOf(value);
     let below = depth;
-    if ((value.op === '.' || value.op === '[]') && isNode(first) && first.op === 'id' && isSource(first.args)) {
-      const name = value.op === '.' ? second : isNode(second) && second.op === 'value' ? second.args : undefined;
-      if (typeof name !== 'string')
-        return at(value, `A field is named by its text, as in ${String(first.args)}["name"]`);
-      if (!fields.has(name)) return at(value, `The ${String(first.args)} has no field “${name}”`);
+    const named = fieldNamed(value);
+    if (named) {
+      const { source, name } = named;
+      if (name === undefined) return at(value, `A field is named by its text, as in ${source}["name"]`);
+      if (!fields.has(name)) return at(value, `The ${source} has no field “${name}”`);
       reads.add(name);
       continue;
     }
     if (value.op === 'id' && isSource(value.args))
       return at(value, `Name a field of the ${value.args}, as in ${value.args}.name`);
-    const called = value.op === 'rcall' || value.op === 'call' ? String(first) : '';
+    const called = value.op === 'rcall' || value.op === 'call' ? String(parts[0]) : '';
     if (called === 'matches') return at(value, 'Patterns are not offered here; use contains, startsWith or endsWith');
     if (COMPREHENSIONS.has(called)) {
       below += 1;

@@ -1,6 +1,6 @@
-import type { ASTNode } from '@marcbachmann/cel-js';
 import type { Condition } from './condition.ts';
-import { ENVIRONMENT, isSource, MOST_CHARACTERS } from './expression.ts';
+import { ENVIRONMENT, MOST_CHARACTERS } from './expression.ts';
+import { fieldNamed, isNode, partsOf } from './nodes.ts';
 
 /** Where an expression names a field: the characters from `form` or `record` on, and the name. */
 interface Naming {
@@ -47,24 +47,15 @@ export const withNamesInCondition = (condition: Condition, now: (name: string) =
 
 function namingsIn(text: string): Naming[] {
   if (text.length > MOST_CHARACTERS || !ENVIRONMENT.check(text).valid) return [];
-  interface Node {
-    op: string;
-    args: unknown;
-    start: number;
-    end: number;
-  }
-  const isNode = (value: unknown): value is Node => typeof value === 'object' && value !== null && 'op' in value;
   const found: Naming[] = [];
-  const pending: unknown[] = [ENVIRONMENT.parse(text).ast satisfies ASTNode];
+  const pending: unknown[] = [ENVIRONMENT.parse(text).ast];
   while (pending.length > 0) {
     const value = pending.pop();
     if (Array.isArray(value)) pending.push(...(value as unknown[]));
     if (!isNode(value)) continue;
-    const [first, second] = Array.isArray(value.args) ? (value.args as unknown[]) : [];
-    const named = value.op === '.' ? second : isNode(second) && second.op === 'value' ? second.args : undefined;
-    if ((value.op === '.' || value.op === '[]') && isNode(first) && isSource(first.args) && typeof named === 'string')
-      found.push({ from: value.start, to: value.end, source: first.args, name: named });
-    else pending.push(value.args);
+    const { source, name } = fieldNamed(value) ?? {};
+    if (source !== undefined && name !== undefined) found.push({ from: value.start, to: value.end, source, name });
+    else pending.push(...partsOf(value));
   }
   return found;
 }

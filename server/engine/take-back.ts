@@ -100,11 +100,27 @@ export async function takeBackChange(
 async function asCalledNow(db: Database, entity: Entity, change: LedgerRow): Promise<LedgerRow> {
   const there = new Set(entity.fields.map(({ name }) => name));
   if (Object.keys({ ...change.before, ...change.after }).every((name) => there.has(name))) return change;
-  const renames = renamesOver(await readingsOf(db, change.systemId)).filter(({ entity: of }) => of === entity.name);
-  const now = new Map(renames.map(({ was, is }) => [was, is]));
+  const now = await namesNow(db, entity, change.systemId);
   const called = (values: Values): Values =>
     Object.fromEntries(Object.entries(values).map(([name, value]) => [now.get(name) ?? name, value]));
   return { ...change, before: called(change.before), after: called(change.after) };
+}
+
+/** By the names that fields of an entity had, those they have: read once for each reading of it, however much is taken back. */
+const NAMES = new WeakMap<Entity, Promise<ReadonlyMap<string, string>>>();
+
+function namesNow(db: Database, entity: Entity, systemId: string): Promise<ReadonlyMap<string, string>> {
+  const known = NAMES.get(entity);
+  if (known) return known;
+  const found = readingsOf(db, systemId).then(
+    (readings) =>
+      new Map(
+        renamesOver(readings).flatMap(({ entity: of, was, is }) => (of === entity.name ? [[was, is] as const] : [])),
+      ),
+  );
+  NAMES.set(entity, found);
+  found.catch(() => NAMES.delete(entity));
+  return found;
 }
 
 interface UndoPlan {
